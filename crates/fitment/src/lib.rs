@@ -1,0 +1,45 @@
+//! The rules of the tire fitment trade and all its arithmetic.
+//!
+//! Contents, in the order of the work:
+//!
+//! - [`length`], [`codes`]: what is a length, what is only a code written in inches, what carries a sign.
+//! - [`working`]: every figure a person acts on brings its steps, the figures put in, and the source.
+//! - [`notation`]: reading sizes as they are written, typed or pasted; errors that name the piece.
+//! - [`load_index`], [`speed_symbol`], [`date_code`], [`utqg`]: what the sidewall says beside the size.
+//! - [`tire`], [`wheel`]: the dimensions that follow from a size. [`rubber`]: how the one sits on the other.
+//! - [`setup`]: what sits on one axle, and the setup line it is spoken in.
+//! - [`change`]: from one setup to another, per axle and between the axles.
+//! - [`speedometer`]: what the dial shows and what the law asks of it.
+//! - [`section`]: the cut through wheel and tire that is drawn, and later measured against.
+//! - [`limits`], [`ledger`]: the house's limits, and one judged line per question.
+//!
+//! What holds everywhere: same input, same output, bit for bit; nothing panics on any input; what was not
+//! given stays `None` and is never taken for zero.
+//!
+//! What is deliberately not here: files, sockets, SQL, the clock, rounding for display, and any word of HTML.
+//! Callers hand in today's date where age matters.
+#![warn(missing_docs)]
+
+pub mod change;
+pub mod codes;
+pub mod date_code;
+pub mod ledger;
+pub mod length;
+pub mod limits;
+pub mod load_index;
+pub mod notation;
+pub mod rubber;
+pub mod section;
+pub mod setup;
+pub mod speed_symbol;
+pub mod speedometer;
+pub mod tire;
+pub mod utqg;
+pub mod wheel;
+pub mod working;
+
+pub use codes::{BoltCircle, CenterBore, Offset, RimDiameter, RimWidth, Spacer};
+pub use length::Length;
+pub use setup::{Axle, Setup, SetupPair};
+pub use tire::Tire;
+pub use wheel::Wheel;

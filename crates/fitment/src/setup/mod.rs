@@ -1,0 +1,151 @@
+//! What sits on one axle, and on both.
+//!
+//! [`line`] reads the setup line, the way a setup is spoken.
+
+pub mod adjust;
+pub mod line;
+
+use std::fmt;
+use std::str::FromStr;
+
+use crate::codes::{Offset, Spacer};
+use crate::date_code::DateCode;
+use crate::length::Length;
+use crate::notation::NotationError;
+use crate::tire::Tire;
+use crate::tire::rims::section_width_on;
+use crate::wheel::Wheel;
+
+/// Front or rear.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Axle {
+    /// The front axle.
+    Front,
+    /// The rear axle.
+    Rear,
+}
+
+impl Axle {
+    /// Both, in the order they are spoken.
+    pub const BOTH: [Self; 2] = [Self::Front, Self::Rear];
+}
+
+/// Wheel, tire and spacer on one axle. A part that was not named is `None`, never a default.
+///
+/// When both wheel and tire are there, their rim codes are the same: reading refuses anything else.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
+pub struct Setup {
+    /// The wheel.
+    pub wheel: Option<Wheel>,
+    /// The tire.
+    pub tire: Option<Tire>,
+    /// A spacer behind the wheel.
+    pub spacer: Option<Spacer>,
+    /// The tire's date code, when a used one is planned.
+    pub date_code: Option<DateCode>,
+}
+
+impl Setup {
+    /// Offset less the spacer, when the wheel states an offset.
+    pub fn effective_offset(&self) -> Option<Offset> {
+        self.wheel.and_then(|wheel| wheel.offset).map(|offset| offset.effective(self.spacer))
+    }
+
+    /// Section width of the tire on this very rim.
+    pub fn section_width(&self) -> Option<Length> {
+        Some(section_width_on(&self.tire?.size, self.wheel?.width))
+    }
+}
+
+/// The canonical setup line: `18x8.5 ET35 · 245/40R18 97Y · 5 mm spacer`.
+impl fmt::Display for Setup {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let parts: [Option<&dyn fmt::Display>; 4] = [
+            self.wheel.as_ref().map(|part| part as _),
+            self.tire.as_ref().map(|part| part as _),
+            self.date_code.as_ref().map(|part| part as _),
+            self.spacer.as_ref().map(|part| part as _),
+        ];
+        for (at, part) in parts.into_iter().flatten().enumerate() {
+            let separator = if at > 0 { " · " } else { "" };
+            write!(f, "{separator}{part}")?;
+        }
+        Ok(())
+    }
+}
+
+/// Reads one axle's setup strictly: every piece must be read.
+///
+/// ```
+/// let setup: fitment::Setup = "8.5x18 ET35 245/40R18 5mm spacer".parse().unwrap();
+/// assert_eq!(setup.to_string(), "18x8.5 ET35 · 245/40R18 · 5 mm spacer");
+/// ```
+impl FromStr for Setup {
+    type Err = NotationError;
+
+    fn from_str(text: &str) -> Result<Self, NotationError> {
+        line::read_one_axle(text)
+    }
+}
+
+/// Both axles of a car. An axle nobody spoke of is `None`.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
+pub struct SetupPair {
+    /// Front axle.
+    pub front: Option<Setup>,
+    /// Rear axle.
+    pub rear: Option<Setup>,
+}
+
+/// How a pair's axles relate.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Arrangement {
+    /// The same wheel, tire and spacer all round.
+    Square,
+    /// Any difference front to rear: width, rim diameter, offset, spacer or tire size.
+    Staggered,
+}
+
+impl SetupPair {
+    /// The same setup on both axles.
+    pub fn square(setup: Setup) -> Self {
+        Self { front: Some(setup), rear: Some(setup) }
+    }
+
+    /// One axle's setup.
+    pub fn on(&self, axle: Axle) -> Option<&Setup> {
+        match axle {
+            Axle::Front => self.front.as_ref(),
+            Axle::Rear => self.rear.as_ref(),
+        }
+    }
+
+    /// One axle's setup, to change it.
+    pub fn on_mut(&mut self, axle: Axle) -> &mut Option<Setup> {
+        match axle {
+            Axle::Front => &mut self.front,
+            Axle::Rear => &mut self.rear,
+        }
+    }
+
+    /// Square or staggered; `None` until both axles are known. What is stated beside the size (load index,
+    /// date code) does not make a set staggered.
+    pub fn arrangement(&self) -> Option<Arrangement> {
+        let shape = |setup: Setup| (setup.wheel, setup.tire.map(|tire| tire.size), setup.spacer);
+        let (front, rear) = (self.front?, self.rear?);
+        Some(if shape(front) == shape(rear) { Arrangement::Square } else { Arrangement::Staggered })
+    }
+}
+
+/// `F: … R: …`, or one line when both axles carry the same.
+impl fmt::Display for SetupPair {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match (&self.front, &self.rear) {
+            (Some(front), Some(rear)) if front == rear => front.fmt(f),
+            (Some(front), Some(rear)) => write!(f, "F: {front}  R: {rear}"),
+            (Some(front), None) => write!(f, "F: {front}"),
+            (None, Some(rear)) => write!(f, "R: {rear}"),
+            (None, None) => Ok(()),
+        }
+    }
+}

@@ -1,0 +1,193 @@
+//! Every notation the trade writes, as it is read and as it is printed. Which notations there are is common
+//! practice; the canonical forms are this project's own choice.
+
+use fitment::setup::line;
+use fitment::{BoltCircle, Setup, Tire, Wheel};
+
+#[track_caller]
+fn reads<T>(written: &str, canonical: &str)
+where
+    T: std::str::FromStr<Err = fitment::notation::NotationError> + std::fmt::Display + PartialEq + std::fmt::Debug,
+{
+    let value: T = written.parse().unwrap_or_else(|error| panic!("{written:?} was refused: {error}"));
+    assert_eq!(value.to_string(), canonical, "{written:?}");
+    assert_eq!(canonical.parse::<T>().as_ref(), Ok(&value), "{canonical:?} must read as itself");
+}
+
+#[test]
+fn tires_are_read_in_every_notation() {
+    for (written, canonical) in [
+        ("225/45R17 94W XL", "225/45R17 94W XL"),
+        ("225/45r17 94w xl", "225/45R17 94W XL"),
+        (" 225 / 45 R 17 ", "225/45R17"),
+        ("225/45R17XL", "225/45R17 XL"),
+        ("P225/45ZR17 (94Y)", "P225/45ZR17 (94Y)"),
+        ("LT265/70R17 121/118S", "LT265/70R17 121/118S"),
+        ("LT265/70R17 121/118S E", "LT265/70R17 121/118S LR E"),
+        ("265/70R17LT", "LT265/70R17"),
+        ("HL245/40R21 103Y", "HL245/40R21 103Y"),
+        ("195/70R15C 104/102R", "195/70R15C 104/102R"),
+        ("33x12.50R15LT", "33x12.50R15LT"),
+        ("33×12,50 R15LT C", "33x12.50R15LT LR C"),
+        ("31x10.50-15", "31x10.50-15"),
+        ("28x6.0-17", "28x6.0-17"),
+        ("28.0x6-17", "28x6.0-17"),
+        ("26.0x10.0-15", "26.0x10.0-15"),
+        ("26.0/10.0-15", "26.0/10.0-15"),
+        ("245/640R18", "245/640R18"),
+        ("250/640-18", "250/640-18"),
+        ("265 35 18", "265/35R18"),
+        ("265-35-18", "265/35R18"),
+        ("265/35/18", "265/35R18"),
+        ("265/35-18", "265/35-18"),
+        ("265 35 R18", "265/35R18"),
+        ("2653518", "265/35R18"),
+        ("245/40ZRF18", "245/40ZR18 RFT"),
+        ("245/40 RF18 97W", "245/40R18 97W RFT"),
+        ("245/40R18 run flat M+S", "245/40R18 RFT M+S"),
+        ("255/35R19 reinforced", "255/35R19 XL"),
+        ("245/75R16 load range e", "245/75R16 LR E"),
+    ] {
+        reads::<Tire>(written, canonical);
+    }
+}
+
+#[test]
+fn wheels_are_read_in_every_notation() {
+    for (written, canonical) in [
+        ("18x8.5 ET45", "18x8.5 ET45"),
+        ("8.5x18 +45", "18x8.5 ET45"),
+        ("8½Jx18H2 IS45", "18x8.5 ET45"),
+        ("8 1/2 J x 18 EH2+ ET45", "18x8.5 ET45"),
+        ("18 × 8.5J ET 45 5x114.3 CB67.1", "18x8.5 ET45 5x114.3 CB67.1"),
+        ("18x8,5 ET45", "18x8.5 ET45"),
+        ("18x8.5ET45", "18x8.5 ET45"),
+        ("18x8.5+45", "18x8.5 ET45"),
+        ("20x9 -12", "20x9 ET-12"),
+        ("20x9-12", "20x9 ET-12"),
+        ("20x9 ET−12", "20x9 ET-12"),
+        ("17x8 4.5\"bs", "17x8 ET0"),
+        ("17x8 4.5 in bs", "17x8 ET0"),
+        ("17x8 backspacing 4.5", "17x8 ET0"),
+        ("17x8 114.3 mm bs", "17x8 ET0"),
+        ("18 by 9 and a half plus 38", "18x9.5 ET38"),
+        ("18\" x 8.5\" offset 35 mm", "18x8.5 ET35"),
+        ("18x8.5 5/112 ø66.6", "18x8.5 5x112 CB66.6"),
+        ("15x6 6x5.5in ET0", "15x6 ET0 6x139.7"),
+        ("15x7 5x4.5 ET35.25", "15x7 ET35.25 5x114.3"),
+        ("center bore 56.1 15x6.75", "15x6.75 CB56.1"),
+    ] {
+        reads::<Wheel>(written, canonical);
+    }
+    reads::<BoltCircle>("5 on 4.75 in", "5x120.65");
+    reads::<BoltCircle>("PCD 5-100", "5x100");
+}
+
+#[test]
+fn setups_are_read_as_they_are_spoken_and_pasted() {
+    for (written, canonical) in [
+        ("18x8.5 ET35 · 245/40R18 · 5 mm spacer", "18x8.5 ET35 · 245/40R18 · 5 mm spacer"),
+        ("245/40R18|8.5x18 ET35|spacer 5", "18x8.5 ET35 · 245/40R18 · 5 mm spacer"),
+        ("18x8.5,ET35,245/40R18", "18x8.5 ET35 · 245/40R18"),
+        ("7.5x17 ET45 225/45R17", "17x7.5 ET45 · 225/45R17"),
+        ("8.5x18 ET35 245/40R18 5mm spacer", "18x8.5 ET35 · 245/40R18 · 5 mm spacer"),
+        ("18x8.5 ET35 245/40R18 +5mm spacers", "18x8.5 ET35 · 245/40R18 · 5 mm spacer"),
+        ("18x8.5 ET35 1/4\" spacer", "18x8.5 ET35 · 6.35 mm spacer"),
+        ("245/40R18 97Y XL DOT AB12 CDE3 2325", "245/40R18 97Y XL · DOT 2325"),
+        ("18x8.5 ET35 (245/40R18)", "18x8.5 ET35 · 245/40R18"),
+        ("wheels: 18x8.5 ET35; tires: 245/40R18 (97Y)", "18x8.5 ET35 · 245/40R18 (97Y)"),
+    ] {
+        reads::<Setup>(written, canonical);
+    }
+}
+
+#[test]
+fn a_wrong_size_names_the_place_and_the_reason() {
+    for (written, message) in [
+        ("225/145R17", "\"225/145R17\": aspect ratio 145 is outside 20–95"),
+        (
+            "225/450R17",
+            "\"225/450R17\": aspect ratio 450 is outside 20–95, and as an overall diameter of 450 mm it leaves no sidewall on a 17 in rim",
+        ),
+        ("1225/45R17", "\"1225/45R17\": section width 1225 is outside 100–455"),
+        ("225/45R99", "\"225/45R99\": rim diameter 99 is outside 10–26"),
+        ("225/45", "\"225/45\": the rim diameter is missing"),
+        ("225/R17", "\"225/R17\": the aspect ratio is missing"),
+        ("225/45R17 145W", "\"145W\": load index 145 is outside 60–126"),
+        ("225/45R17 94K", "\"94K\": speed symbol K is not one of L M N P Q R S T U H V W Y (Y)"),
+        ("225/45R17 (94W)", "\"(94W)\": brackets go with Y only, for over 300 km/h"),
+        ("LT265/70R17 118/121S", "\"118/121S\": the index for twins, 121, is above the one for a single tire, 118"),
+        ("ST205/75R15", "\"ST205/75R15\": prefix ST is not read: P, LT and HL are"),
+        ("18x8.3 ET35", "\"18x8.3\": rim width 8.3 is not on a step of 0.25"),
+        ("18x2.5 ET35", "\"18x2.5\": rim width 2.5 is outside 3–16"),
+        ("30x8.5 ET35", "\"30x8.5\": rim diameter 30 is outside 10–26"),
+        ("18x8.5 ET350", "\"ET350\": offset 350 is outside -150–150"),
+        ("17x8 115 bs", "\"115 bs\": backspacing 115 needs a unit: mm or in"),
+        ("17x8 ET20 4.5\"bs", "\"4.5\"bs\": the backspacing gives ET0, the offset says ET20"),
+        ("ET35 245/40R18", "\"ET35\": an offset needs a wheel size"),
+        ("18x8.5 ET35 97Y", "\"97Y\": a load index needs a tire size"),
+        ("18x8.5 ET35 18x9.5", "\"18x9.5\": a second wheel size: name the axles with F: and R:"),
+        (
+            "17x8 ET35 245/40R18",
+            "\"245/40R18\": the tire is for a 18 in rim and the wheel is 17 in: it cannot be mounted",
+        ),
+        ("18x8.5 ET35 banana", "\"banana\": is not a piece of a setup"),
+        ("18x8.5 35", "\"35\": is not a piece of a setup"),
+        ("18x8.5 ET35 DOT 5425 245/40R18", "\"DOT 5425\": week 54 is outside 1–53"),
+        ("18x8.5 CB12", "\"CB12\": center bore 12 is outside 40–200"),
+        ("22x10-15", "\"22x10-15\": could be a wheel with its offset or a tire: put a space or ET before the offset"),
+        ("F: 18x8.5 ET35", "\"F:\": names an axle, and this line is for one axle only"),
+        ("", "nothing is written here"),
+    ] {
+        let error = written.parse::<Setup>().expect_err(written);
+        assert_eq!(error.to_string(), message, "{written:?}");
+        assert!(!error.reason.example().is_empty());
+        assert_eq!(written[error.span.clone()].trim(), error.piece, "the span must lie on the piece");
+    }
+    let too_long = "x".repeat(2_001);
+    assert!(too_long.parse::<Setup>().is_err());
+}
+
+#[test]
+fn the_example_beside_a_fault_can_be_read_itself() {
+    for wrong in ["225/145R17", "18x8.3", "18x8.5 ET350", "17x8 115 bs", "22x10-15", "225/45R17 94K", "18x8.5 x9"] {
+        let example = wrong.parse::<Setup>().expect_err(wrong).reason.example();
+        for variant in example.split(" or ") {
+            for piece in variant.split(", ") {
+                let reading = line::read(piece).unwrap();
+                let unreadable = reading.segments.iter().any(|segment| {
+                    matches!(&segment.outcome, Err(reason) if !matches!(reason, fitment::notation::Reason::Needs { .. }))
+                });
+                assert!(!unreadable, "{wrong}: {piece}");
+            }
+        }
+    }
+}
+
+#[test]
+fn a_staggered_car_is_one_line_with_axles_or_two_lines() {
+    let staggered = "F: 18x8.5 ET35 · 245/40R18  R: 18x9.5 ET40 · 265/35R18";
+    for written in [
+        "F: 18x8.5 ET35 245/40R18 R: 18x9.5 ET40 265/35R18",
+        "front 18x8.5 ET35 245/40R18, rear 18x9.5 ET40 265/35R18",
+        "18x8.5 ET35 245/40R18\n18x9.5 ET40 265/35R18",
+        "Hi there, thinking of front: 18x8.5 +35 with 245/40R18 and rear: 18x9.5 +40 with 265/35R18, thanks!",
+    ] {
+        let pair = line::read(written).unwrap().setups.unwrap_or_else(|| panic!("{written}"));
+        assert_eq!(pair.to_string(), staggered, "{written}");
+    }
+    let shared = line::read("5x112 CB66.6 F: 18x8.5 ET35 R: 18x9.5 ET40").unwrap().setups.unwrap();
+    assert_eq!(shared.to_string(), "F: 18x8.5 ET35 5x112 CB66.6  R: 18x9.5 ET40 5x112 CB66.6");
+    let square = line::read("18x8.5 ET35\n245/40R18").unwrap();
+    assert_eq!(square.setups.unwrap().to_string(), "18x8.5 ET35 · 245/40R18", "a wheel line and a tire line");
+    assert!(!square.names_axles);
+}
+
+#[test]
+fn the_stretches_of_a_line_are_the_line() {
+    for text in ["F: 18x8½ ET35 · 245/40R18 · 5 mm spacer — söme wörds 9/9/9", "½½½", "(((+-)))", "\u{1F697} 18x8.5"] {
+        let reading = line::read(text).unwrap();
+        let joined: String = reading.segments.iter().map(|segment| &text[segment.span.clone()]).collect();
+        assert_eq!(joined, text);
+    }
+}
