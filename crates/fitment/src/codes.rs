@@ -265,9 +265,7 @@ impl CenterBore {
 
     /// From millimetres, rounded to the hundredth; `None` out of range.
     pub fn from_mm(mm: f64) -> Option<Self> {
-        (Self::MIN_MM..=Self::MAX_MM)
-            .contains(&mm)
-            .then(|| Self { hundredths: (mm * 100.0).round() as u16 })
+        (Self::MIN_MM..=Self::MAX_MM).contains(&mm).then(|| Self { hundredths: (mm * 100.0).round() as u16 })
     }
 
     /// As a length.

@@ -129,7 +129,11 @@ mod tests {
             (9.0 / 16.0, 14.2875),
         ] {
             let length = Length::from_inches(inches).unwrap();
-            assert!((length.as_mm() - mm).abs() < 1e-9, "{inches} in: {} mm, units says {mm}", length.as_mm());
+            assert!(
+                (length.as_mm() - mm).abs() < 1e-9,
+                "{inches} in: {} mm, units says {mm}",
+                length.as_mm()
+            );
             assert!((length.as_inches() - inches).abs() < 1e-12);
         }
     }

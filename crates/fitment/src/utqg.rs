@@ -117,9 +117,11 @@ mod tests {
     #[test]
     fn grades_are_read_as_they_are_marked() {
         // 49 CFR 575.104: treadwear as a number, traction AA to C, temperature A to C.
-        for (written, canonical) in
-            [("300 AA A", "300 AA A"), ("UTQG 200 a a", "200 A A"), ("Treadwear 460 Traction B Temperature C", "460 B C")]
-        {
+        for (written, canonical) in [
+            ("300 AA A", "300 AA A"),
+            ("UTQG 200 a a", "200 A A"),
+            ("Treadwear 460 Traction B Temperature C", "460 B C"),
+        ] {
             let grades: Utqg = written.parse().unwrap();
             assert_eq!(grades.to_string(), canonical);
             assert_eq!(canonical.parse(), Ok(grades));

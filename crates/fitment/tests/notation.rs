@@ -7,7 +7,10 @@ use fitment::{BoltCircle, Setup, Tire, Wheel};
 #[track_caller]
 fn reads<T>(written: &str, canonical: &str)
 where
-    T: std::str::FromStr<Err = fitment::notation::NotationError> + std::fmt::Display + PartialEq + std::fmt::Debug,
+    T: std::str::FromStr<Err = fitment::notation::NotationError>
+        + std::fmt::Display
+        + PartialEq
+        + std::fmt::Debug,
 {
     let value: T = written.parse().unwrap_or_else(|error| panic!("{written:?} was refused: {error}"));
     assert_eq!(value.to_string(), canonical, "{written:?}");
@@ -116,7 +119,10 @@ fn a_wrong_size_names_the_place_and_the_reason() {
         ("225/45R17 145W", "\"145W\": load index 145 is outside 60–126"),
         ("225/45R17 94K", "\"94K\": speed symbol K is not one of L M N P Q R S T U H V W Y (Y)"),
         ("225/45R17 (94W)", "\"(94W)\": brackets go with Y only, for over 300 km/h"),
-        ("LT265/70R17 118/121S", "\"118/121S\": the index for twins, 121, is above the one for a single tire, 118"),
+        (
+            "LT265/70R17 118/121S",
+            "\"118/121S\": the index for twins, 121, is above the one for a single tire, 118",
+        ),
         ("ST205/75R15", "\"ST205/75R15\": prefix ST is not read: P, LT and HL are"),
         ("18x8.3 ET35", "\"18x8.3\": rim width 8.3 is not on a step of 0.25"),
         ("18x2.5 ET35", "\"18x2.5\": rim width 2.5 is outside 3–16"),
@@ -129,13 +135,16 @@ fn a_wrong_size_names_the_place_and_the_reason() {
         ("18x8.5 ET35 18x9.5", "\"18x9.5\": a second wheel size: name the axles with F: and R:"),
         (
             "17x8 ET35 245/40R18",
-            "\"245/40R18\": the tire is for a 18 in rim and the wheel is 17 in: it cannot be mounted",
+            "\"245/40R18\": the tire is for 18 in rims and the wheel is 17 in: it cannot be mounted",
         ),
         ("18x8.5 ET35 banana", "\"banana\": is not a piece of a setup"),
         ("18x8.5 35", "\"35\": is not a piece of a setup"),
         ("18x8.5 ET35 DOT 5425 245/40R18", "\"DOT 5425\": week 54 is outside 1–53"),
         ("18x8.5 CB12", "\"CB12\": center bore 12 is outside 40–200"),
-        ("22x10-15", "\"22x10-15\": could be a wheel with its offset or a tire: put a space or ET before the offset"),
+        (
+            "22x10-15",
+            "\"22x10-15\": could be a wheel with its offset or a tire: put a space or ET before the offset",
+        ),
         ("F: 18x8.5 ET35", "\"F:\": names an axle, and this line is for one axle only"),
         ("", "nothing is written here"),
     ] {
@@ -150,7 +159,9 @@ fn a_wrong_size_names_the_place_and_the_reason() {
 
 #[test]
 fn the_example_beside_a_fault_can_be_read_itself() {
-    for wrong in ["225/145R17", "18x8.3", "18x8.5 ET350", "17x8 115 bs", "22x10-15", "225/45R17 94K", "18x8.5 x9"] {
+    for wrong in
+        ["225/145R17", "18x8.3", "18x8.5 ET350", "17x8 115 bs", "22x10-15", "225/45R17 94K", "18x8.5 x9"]
+    {
         let example = wrong.parse::<Setup>().expect_err(wrong).reason.example();
         for variant in example.split(" or ") {
             for piece in variant.split(", ") {
@@ -185,7 +196,9 @@ fn a_staggered_car_is_one_line_with_axles_or_two_lines() {
 
 #[test]
 fn the_stretches_of_a_line_are_the_line() {
-    for text in ["F: 18x8½ ET35 · 245/40R18 · 5 mm spacer — söme wörds 9/9/9", "½½½", "(((+-)))", "\u{1F697} 18x8.5"] {
+    for text in
+        ["F: 18x8½ ET35 · 245/40R18 · 5 mm spacer — söme wörds 9/9/9", "½½½", "(((+-)))", "\u{1F697} 18x8.5"]
+    {
         let reading = line::read(text).unwrap();
         let joined: String = reading.segments.iter().map(|segment| &text[segment.span.clone()]).collect();
         assert_eq!(joined, text);

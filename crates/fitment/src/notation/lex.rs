@@ -33,7 +33,10 @@ pub(crate) enum Piece {
     Backspacing(Length),
     BoltCircle(BoltCircle),
     CenterBore(CenterBore),
-    TireSize { size: TireSize, run_flat: bool },
+    TireSize {
+        size: TireSize,
+        run_flat: bool,
+    },
     Beside(Beside),
     Spacer(Spacer),
     DateCode(DateCode),
@@ -116,13 +119,18 @@ fn tire_size(scan: Scan<'_>) -> Read<'_, (TireSize, bool)> {
 }
 
 fn axle_tag(scan: Scan<'_>) -> Option<(Piece, Scan<'_>)> {
-    let both: &[&str] =
-        &["front and rear", "front & rear", "front + rear", "front/rear", "both axles", "both", "all four", "all round"];
-    let words: [(&[&str], AxleTag); 3] = [
-        (both, AxleTag::Both),
-        (&["fronts", "front"], AxleTag::Front),
-        (&["rears", "rear"], AxleTag::Rear),
+    let both: &[&str] = &[
+        "front and rear",
+        "front & rear",
+        "front + rear",
+        "front/rear",
+        "both axles",
+        "both",
+        "all four",
+        "all round",
     ];
+    let words: [(&[&str], AxleTag); 3] =
+        [(both, AxleTag::Both), (&["fronts", "front"], AxleTag::Front), (&["rears", "rear"], AxleTag::Rear)];
     for (names, tag) in words {
         if let Some(end) = scan.eat_word(names) {
             let end = end.blanks().eat_any(&[":", "="]).unwrap_or(end);
@@ -130,10 +138,12 @@ fn axle_tag(scan: Scan<'_>) -> Option<(Piece, Scan<'_>)> {
         }
     }
     // A single letter needs its colon: "R" alone may be a symbol or a slip.
-    [("f+r", AxleTag::Both), ("f", AxleTag::Front), ("r", AxleTag::Rear)].into_iter().find_map(|(letter, tag)| {
-        let end = scan.eat(letter)?.blanks().eat_any(&[":", "="])?;
-        Some((Piece::Axle(tag), end))
-    })
+    [("f+r", AxleTag::Both), ("f", AxleTag::Front), ("r", AxleTag::Rear)].into_iter().find_map(
+        |(letter, tag)| {
+            let end = scan.eat(letter)?.blanks().eat_any(&[":", "="])?;
+            Some((Piece::Axle(tag), end))
+        },
+    )
 }
 
 const FILLERS: &[&str] = &[
@@ -144,7 +154,9 @@ const FILLERS: &[&str] = &[
 /// What no reader took: a gap, a filler, a word left aside, or a fault when it carries figures.
 fn rest(scan: Scan<'_>) -> (Result<Piece, Reason>, Scan<'_>) {
     let mut end = scan;
-    while end.peek().is_some_and(|c| !c.is_alphanumeric()) && (end.byte() == scan.byte() || !starts_piece(end)) {
+    while end.peek().is_some_and(|c| !c.is_alphanumeric())
+        && (end.byte() == scan.byte() || !starts_piece(end))
+    {
         end = end.skip(1);
     }
     if end.byte() > scan.byte() {

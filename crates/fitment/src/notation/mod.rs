@@ -45,7 +45,11 @@ impl std::error::Error for NotationError {}
 
 impl fmt::Display for NotationError {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        if self.piece.is_empty() { self.reason.fmt(f) } else { write!(f, "\"{}\": {}", self.piece, self.reason) }
+        if self.piece.is_empty() {
+            self.reason.fmt(f)
+        } else {
+            write!(f, "\"{}\": {}", self.piece, self.reason)
+        }
     }
 }
 
@@ -143,7 +147,7 @@ pub enum Reason {
         offset: f64,
     },
     /// Tire and wheel of different diameters.
-    #[error("the tire is for a {tire} in rim and the wheel is {wheel} in: it cannot be mounted")]
+    #[error("the tire is for {tire} in rims and the wheel is {wheel} in: it cannot be mounted")]
     RimMismatch {
         /// The tire's rim code.
         tire: f64,
@@ -269,11 +273,7 @@ fn whole(text: &str, what: &'static str, fits: fn(&Setup) -> bool) -> Result<Set
     if fits(&setup) { Ok(setup) } else { Err(at_whole(text, Reason::NotPartOf(what))) }
 }
 
-fn only_piece<T>(
-    text: &str,
-    what: &'static str,
-    pick: fn(&Piece) -> Option<T>,
-) -> Result<T, NotationError> {
+fn only_piece<T>(text: &str, what: &'static str, pick: fn(&Piece) -> Option<T>) -> Result<T, NotationError> {
     let mut found = None;
     for lexed in lex(text)? {
         let picked = match &lexed.outcome {

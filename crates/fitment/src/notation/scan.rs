@@ -236,7 +236,10 @@ impl<'t> Scan<'t> {
         let mut scan = self;
         while let Some(char) = scan.peek() {
             let decimal_comma = char == ',' && scan.skip(1).is_decimal_part();
-            if char.is_whitespace() || matches!(char, '|' | '·' | ';' | '•') || (char == ',' && !decimal_comma) {
+            if char.is_whitespace()
+                || matches!(char, '|' | '·' | ';' | '•')
+                || (char == ',' && !decimal_comma)
+            {
                 break;
             }
             scan = scan.skip(1);

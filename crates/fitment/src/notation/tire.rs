@@ -85,7 +85,7 @@ fn inch_size<'t>(overall: Number, after: Scan<'t>) -> Read<'t, (TireSize, bool)>
             scan = scan.skip(1);
             (Construction::BiasPly, false)
         }
-        _ => match radial_mark(scan) {
+        _ => match radial_mark(scan.blanks()) {
             Some((construction, run_flat, after)) => {
                 scan = after;
                 (construction, run_flat)
@@ -175,9 +175,10 @@ fn metric_or_racing(prefix: Prefix, section: u32, scan: Scan<'_>) -> Read<'_, (T
         }
         Some(size) => Ok(Some(((TireSize::Racing(size), run_flat), end))),
         None if !MetricSize::SECTION_MM.contains(&section) => Err((section_out_of_range(section), end)),
-        None => {
-            Err((Reason::NeitherRatioNorDiameter { value: second.to_string(), rim: rim.code() }, end.piece_end()))
-        }
+        None => Err((
+            Reason::NeitherRatioNorDiameter { value: second.to_string(), rim: rim.code() },
+            end.piece_end(),
+        )),
     }
 }
 
@@ -187,13 +188,16 @@ fn spoken<'t>(prefix: Prefix, section: u32, scan: Scan<'t>, separator: &str) -> 
         return Ok(None);
     };
     let next = after.blanks();
-    let (construction, run_flat, rim_at) =
-        match radial_mark(next).or_else(|| after.eat(separator).map(|at| (Construction::Radial, false, at))) {
-            Some(found) => found,
-            None => return Ok(None),
-        };
-    let Some((rim, end)) =
-        rim_at.blanks().number().filter(|(n, end)| n.figures == 2 && end.at_word_end() && end.at_number_end())
+    let (construction, run_flat, rim_at) = match radial_mark(next)
+        .or_else(|| after.eat(separator).map(|at| (Construction::Radial, false, at)))
+    {
+        Some(found) => found,
+        None => return Ok(None),
+    };
+    let Some((rim, end)) = rim_at
+        .blanks()
+        .number()
+        .filter(|(n, end)| n.figures == 2 && end.at_word_end() && end.at_number_end())
     else {
         return Ok(None);
     };
@@ -302,7 +306,8 @@ pub(super) fn beside_size(scan: Scan<'_>, after_tire: bool) -> Read<'_, Beside> 
 fn service(start: Scan<'_>) -> Read<'_, Beside> {
     let bracket = start.eat("(");
     let scan = bracket.unwrap_or(start);
-    let Some((single, mut after)) = scan.number().filter(|(n, _)| n.decimals == 0 && (2..=3).contains(&n.figures))
+    let Some((single, mut after)) =
+        scan.number().filter(|(n, _)| n.decimals == 0 && (2..=3).contains(&n.figures))
     else {
         return Ok(None);
     };

@@ -88,7 +88,8 @@ pub(super) fn offset(start: Scan<'_>) -> Read<'_, Offset> {
     let scan = if labelled { scan.blanks() } else { scan };
     let Some((number, end)) = scan.number() else { return Ok(None) };
     let end = end.blanks().eat("mm").filter(|after| after.at_word_end()).unwrap_or(end);
-    let part_of_more = matches!(end.peek(), Some('/' | 'x' | '"')) && end.peek_at(1).is_some_and(|c| c.is_ascii_digit());
+    let part_of_more =
+        matches!(end.peek(), Some('/' | 'x' | '"')) && end.peek_at(1).is_some_and(|c| c.is_ascii_digit());
     if !labelled && (part_of_more || end.blanks().eat("spacer").is_some() || !end.at_word_end()) {
         return Ok(None);
     }
@@ -177,7 +178,10 @@ pub(super) fn bolt_circle(start: Scan<'_>) -> Read<'_, BoltCircle> {
     }
     if !(least_count..=most_count).contains(&count) {
         let (low, high) = (f64::from(least_count), f64::from(most_count));
-        return Err((Reason::OutOfRange { what: "fastener count", value: count.to_string(), low, high }, end));
+        return Err((
+            Reason::OutOfRange { what: "fastener count", value: count.to_string(), low, high },
+            end,
+        ));
     }
     BoltCircle::new(count as u8, mm).map(|circle| Some((circle, end))).ok_or_else(|| {
         let (low, high) = (BoltCircle::MIN_MM, BoltCircle::MAX_MM);
@@ -243,10 +247,12 @@ pub(super) fn date_code(start: Scan<'_>) -> Read<'_, DateCode> {
                 None => return Ok(None),
             };
             let code = number.whole().unwrap_or_default();
-            return DateCode::new(code / 100, 2000 + code % 100).map(|code| Some((code, end))).ok_or_else(|| {
-                let value = format!("{:02}", code / 100);
-                (Reason::OutOfRange { what: "week", value, low: 1.0, high: 53.0 }, end)
-            });
+            return DateCode::new(code / 100, 2000 + code % 100).map(|code| Some((code, end))).ok_or_else(
+                || {
+                    let value = format!("{:02}", code / 100);
+                    (Reason::OutOfRange { what: "week", value, low: 1.0, high: 53.0 }, end)
+                },
+            );
         }
         let word_end = (0..).take_while(|n| scan.peek_at(*n).is_some_and(char::is_alphanumeric)).count();
         if word_end == 0 {

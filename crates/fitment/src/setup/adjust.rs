@@ -74,12 +74,10 @@ mod tests {
     #[test]
     fn steps_change_one_part_and_leave_the_rest() {
         let start = setup("18x8.5 ET35 5x112 · 245/40R18 97Y");
-        let stepped = start
-            .adjusted(Adjustment { offset_mm: -5.0, width_quarter_inches: 2, spacer_mm: 3.0 })
-            .unwrap();
+        let stepped =
+            start.adjusted(Adjustment { offset_mm: -5.0, width_quarter_inches: 2, spacer_mm: 3.0 }).unwrap();
         assert_eq!(stepped.to_string(), "18x9 ET30 5x112 · 245/40R18 97Y · 3 mm spacer");
-        let back =
-            stepped.adjusted(Adjustment { offset_mm: 5.0, width_quarter_inches: -2, spacer_mm: -3.0 });
+        let back = stepped.adjusted(Adjustment { offset_mm: 5.0, width_quarter_inches: -2, spacer_mm: -3.0 });
         assert_eq!(back, Ok(start));
     }
 

@@ -171,7 +171,8 @@ fn targets(text: &str, lexed: &[Lexed]) -> (Vec<AxleTag>, bool) {
             if let Ok(Piece::Axle(tag)) = piece.outcome {
                 current = tag;
             } else if two_lines {
-                current = if Some(&line_of(&piece.span)) == lines.first() { AxleTag::Front } else { AxleTag::Rear };
+                current =
+                    if Some(&line_of(&piece.span)) == lines.first() { AxleTag::Front } else { AxleTag::Rear };
             }
             current
         })
@@ -183,7 +184,8 @@ fn repeats_a_kind(lexed: &[Lexed]) -> bool {
     let count = |is: fn(&Piece) -> bool| {
         lexed.iter().filter(|lexed| lexed.outcome.as_ref().is_ok_and(is)).count() > 1
     };
-    count(|piece| matches!(piece, Piece::WheelSize(..))) || count(|piece| matches!(piece, Piece::TireSize { .. }))
+    count(|piece| matches!(piece, Piece::WheelSize(..)))
+        || count(|piece| matches!(piece, Piece::TireSize { .. }))
 }
 
 /// A value and the segment it came from.

@@ -1,0 +1,56 @@
+//! The gap between tire top and arch: half of what the diameter gains.
+
+use super::{Check, Corner, Finding, Rule, Standing};
+use crate::length::Length;
+use crate::working::{Phrase, Quantity, Source};
+
+pub(super) const CHECK: Check =
+    Check { code: "arch-gap", title: "Under the arch", source: Source::GEOMETRY, rule: Rule::PerAxle(judge) };
+
+fn judge(corner: &Corner<'_>) -> Option<Finding> {
+    let Some(change) = &corner.change.arch_gap else {
+        return Some(Finding::unknown("Both tires must be stated."));
+    };
+    let least = corner.plan.limits.arch_gap;
+    let closes = -change.value();
+    let limit = Phrase::new("house minimum ").quantity(Quantity::length(least));
+    let (standing, word, says) = if closes > 0.0 {
+        let says = Phrase::new("A tire ")
+            .quantity(Quantity::length(Length::mm(closes * 2.0)))
+            .text(" larger in diameter closes the gap by half of it, ")
+            .quantity(Quantity::length(Length::mm(closes)))
+            .text(": find ")
+            .quantity(Quantity::length(Length::mm(closes) + least))
+            .text(" over the fitted tire.");
+        (Standing::Measure, "measure first", says)
+    } else {
+        let says = Phrase::new("The gap does not close: half of the change in diameter is ")
+            .quantity(Quantity::length(Length::mm(-closes)))
+            .text(".");
+        (Standing::Good, "no closer", says)
+    };
+    Some(Finding {
+        standing,
+        word,
+        figure: Some(change.quantity),
+        limit,
+        says,
+        caution: (closes > 0.0)
+            .then_some("Check at full bump and with the car loaded: a tire that touches the arch can fail."),
+        working: change.working.clone(),
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::tests::line;
+    use super::*;
+
+    #[test]
+    fn the_gap_closes_by_half() {
+        // Geometry: 215/50R17 is 12.3 mm larger than 195/65R15, so the gap closes by 6.15.
+        let line = line("arch-gap", "15x6 ET40 195/65R15", "17x7 ET40 215/50R17", None);
+        assert_eq!(line.standing, Standing::Measure);
+        assert!((line.figure.unwrap().value + 6.15).abs() < 1e-9);
+    }
+}

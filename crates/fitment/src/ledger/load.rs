@@ -1,0 +1,157 @@
+//! Load index and speed symbol against the fitted tires.
+
+use super::{Check, Corner, Finding, Rule, Standing};
+use crate::load_index;
+use crate::speed_symbol;
+use crate::working::{Figure, Phrase, Quantity, Source, Step};
+
+const RULE: Source = Source::from_memory(
+    "49 CFR 571.110, UN R30 practice: not below the factory's; the fitted tire stands for it here",
+);
+
+pub(super) const LOAD_INDEX: Check =
+    Check { code: "load-index", title: "Load index", source: RULE, rule: Rule::PerAxle(load) };
+
+pub(super) const SPEED_SYMBOL: Check =
+    Check { code: "speed-symbol", title: "Speed symbol", source: RULE, rule: Rule::PerAxle(speed) };
+
+const CAUTION: &str = "An overloaded or too slow tire can fail at speed. Hold it against the car's placard \
+                       and the law where it is driven.";
+
+fn load(corner: &Corner<'_>) -> Option<Finding> {
+    let tire = corner.planned.tire?;
+    let Some(service) = tire.service else {
+        return Some(Finding::unknown("Name the planned tire's load index, as in 97Y."));
+    };
+    let capacity = service.single.capacity_kg();
+    let figure = Figure::of(Step {
+        what: "load capacity of one tire",
+        formula: "load index → kg, by table",
+        put_in: vec![("load index", Quantity::count(f64::from(service.single.index())))],
+        gives: Quantity::mass(capacity),
+        source: load_index::SOURCE,
+    });
+    let fitted = corner.fitted.tire.and_then(|tire| tire.service);
+    let (standing, word, limit, says) = match fitted {
+        None => (
+            Standing::Measure,
+            "check placard",
+            Phrase::new("fitted index not stated"),
+            Phrase::new("The fitted tire's index is not stated: hold this against the placard."),
+        ),
+        Some(fitted) => {
+            let least = fitted.single.capacity_kg();
+            let limit = Phrase::new(format!("fitted {}, ", fitted.single)).quantity(Quantity::mass(least));
+            if capacity >= least {
+                let says = Phrase::new("Carries ")
+                    .quantity(Quantity::mass(capacity))
+                    .text(", the fitted tire ")
+                    .quantity(Quantity::mass(least))
+                    .text(".");
+                (Standing::Good, "enough", limit, says)
+            } else {
+                let says = Phrase::new("Carries ")
+                    .quantity(Quantity::mass(least - capacity))
+                    .text(" less than the fitted tire: choose index ")
+                    .text(fitted.single.to_string())
+                    .text(" or more.");
+                (Standing::Stop, "too low", limit, says)
+            }
+        }
+    };
+    let caution = (standing == Standing::Stop).then_some(CAUTION);
+    Some(Finding {
+        standing,
+        word,
+        figure: Some(figure.quantity),
+        limit,
+        says,
+        caution,
+        working: figure.working,
+    })
+}
+
+fn speed(corner: &Corner<'_>) -> Option<Finding> {
+    let tire = corner.planned.tire?;
+    let (Some(kmh), Some(mark)) = (tire.top_speed_kmh(), tire.speed_mark()) else {
+        return Some(Finding::unknown("Name the planned tire's speed symbol, as in 97Y."));
+    };
+    let figure = Figure::of(Step {
+        what: "speed the tire is made for",
+        formula: "speed symbol → km/h, by table",
+        put_in: Vec::new(),
+        gives: Quantity::speed(kmh),
+        source: speed_symbol::SOURCE,
+    });
+    let fitted = corner.fitted.tire.and_then(|tire| tire.top_speed_kmh().zip(tire.speed_mark()));
+    let (standing, word, limit, says) = match fitted {
+        None => (
+            Standing::Measure,
+            "check placard",
+            Phrase::new("fitted symbol not stated"),
+            Phrase::new("The fitted tire's symbol is not stated: hold this against the car's top speed."),
+        ),
+        Some((least, fitted_mark)) => {
+            let limit = Phrase::new(format!("fitted {fitted_mark}, ")).quantity(Quantity::speed(least));
+            if kmh >= least {
+                (
+                    Standing::Good,
+                    "enough",
+                    limit,
+                    Phrase::new(format!("{mark}, made for ")).quantity(figure.quantity).text("."),
+                )
+            } else {
+                let says = Phrase::new(format!(
+                    "{mark} is slower than the fitted {fitted_mark}. Winter tires may go lower where the law allows."
+                ));
+                (Standing::Stop, "too low", limit, says)
+            }
+        }
+    };
+    let caution = (standing == Standing::Stop).then_some(CAUTION);
+    Some(Finding {
+        standing,
+        word,
+        figure: Some(figure.quantity),
+        limit,
+        says,
+        caution,
+        working: figure.working,
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::tests::line;
+    use super::*;
+
+    #[test]
+    fn load_and_speed_are_held_against_the_fitted_tire() {
+        let fitted = "17x7.5 ET45 225/45R17 94W";
+        // ISO 4000-1 tables: 94 is 670 kg, 91 is 615 kg, 97 is 730 kg; W 270, V 240, Y 300 km/h.
+        for (service, load, speed) in [
+            ("97Y", (Standing::Good, 730.0), (Standing::Good, 300.0)),
+            ("94W", (Standing::Good, 670.0), (Standing::Good, 270.0)),
+            ("91V", (Standing::Stop, 615.0), (Standing::Stop, 240.0)),
+            ("(94Y)", (Standing::Good, 670.0), (Standing::Good, 300.0)),
+        ] {
+            let planned = format!("18x8 ET45 225/40R18 {service}");
+            for (code, (standing, value)) in [("load-index", load), ("speed-symbol", speed)] {
+                let line = line(code, fitted, &planned, None);
+                assert_eq!(
+                    (line.standing, line.figure.unwrap().value),
+                    (standing, value),
+                    "{code} {service}"
+                );
+            }
+        }
+    }
+
+    #[test]
+    fn without_the_fitted_marks_the_placard_decides() {
+        for code in ["load-index", "speed-symbol"] {
+            let line = line(code, "17x7.5 ET45 225/45R17", "18x8 ET45 225/40R18 92Y", None);
+            assert_eq!((line.standing, line.word), (Standing::Measure, "check placard"));
+        }
+    }
+}

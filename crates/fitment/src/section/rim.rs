@@ -1,0 +1,188 @@
+//! The rim and spoke in section.
+
+use super::{Point, arc, cubic};
+use crate::codes::{FLANGE_WIDTH, J_FLANGE_HEIGHT};
+use crate::wheel::Wheel;
+
+/// A wheel cut through a spoke.
+#[derive(Debug, Clone, PartialEq)]
+pub struct RimSection {
+    /// Closed outline of rim, spoke and pad.
+    pub outline: Vec<Point>,
+    /// Where the rim's centre plane lies: −ET.
+    pub center_y: f64,
+    /// Inner faces of the flanges, inboard and outboard: the rim width lies between them.
+    pub flange_faces_y: (f64, f64),
+    /// Outer faces of the flanges, inboard and outboard.
+    pub flange_edges_y: (f64, f64),
+    /// Radius of the bead seat.
+    pub bead_seat_r: f64,
+    /// Radius of the flange's top.
+    pub flange_top_r: f64,
+}
+
+/// Radius of a J flange's curl (ISO 4000-2, from memory).
+const CURL: f64 = 9.5;
+/// Metal at the flange and under the seats; schematic.
+const METAL: f64 = 5.0;
+/// Taper of the bead seat, 5° (ISO 4000-2).
+const SEAT_TAPER: f64 = 0.087_488_663_525_924;
+/// Depth of the well below the bead seat: the standard asks for 17.3 mm or more (from memory).
+const WELL_DEPTH: f64 = 19.0;
+/// Outer radius of the mounting pad; schematic, it lies outside the usual bolt circles.
+const PAD_RADIUS: f64 = 78.0;
+/// Metal between pad and wheel centre's face; schematic.
+const PAD_THICKNESS: f64 = 34.0;
+
+/// Where the outer side of a flange, seat and hump runs, from its edge to the inner end of the hump; rim
+/// coordinates, outboard side, `a` half the rim width.
+fn seat_side(a: f64, seat: f64) -> Vec<Point> {
+    let curl = Point::new(a + CURL, seat + J_FLANGE_HEIGHT.as_mm() - CURL);
+    let edge = ((FLANGE_WIDTH.as_mm() - CURL) / CURL).acos().to_degrees();
+    let mut points =
+        vec![Point::new(a + FLANGE_WIDTH.as_mm(), curl.r + CURL * edge.to_radians().sin() - 3.2)];
+    points.extend(arc(curl, CURL, edge, 180.0, 7));
+    points.extend([
+        Point::new(a, seat + 4.5),
+        Point::new(a - 1.3, seat + 1.5),
+        Point::new(a - 4.0, seat - 4.0 * SEAT_TAPER),
+        Point::new(a - 20.0, seat - 20.0 * SEAT_TAPER),
+        Point::new(a - 22.5, seat - 0.6),
+        Point::new(a - 25.0, seat - 0.6),
+        Point::new(a - HUMP_END, seat - 3.8),
+    ]);
+    points
+}
+
+/// From the flange's inner face to where the hump ends, at most; narrow rims have less.
+const HUMP_END: f64 = 30.0;
+
+/// The side of flange and seat that faces the air, from under the curl to under the seat.
+fn air_side(a: f64, seat: f64) -> Vec<Point> {
+    let curl = Point::new(a + CURL, seat + J_FLANGE_HEIGHT.as_mm() - CURL);
+    let mut points: Vec<Point> = arc(curl, CURL - METAL + 0.5, 58.0, 180.0, 5).collect();
+    points.extend([Point::new(a + METAL - 0.6, seat - 0.5), Point::new(a + 1.0, seat - METAL)]);
+    points
+}
+
+/// Builds the section of a wheel; `None` when its offset is not stated, since then nothing tells where the
+/// pad lies.
+pub fn rim_section(wheel: &Wheel) -> Option<RimSection> {
+    let center_y = -wheel.offset?.as_mm();
+    let a = wheel.width.between_flanges().as_mm() / 2.0;
+    let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
+    let hump_end = a - HUMP_END;
+    // Between the two humps: wall, well, wall, and a barrel that leads back in. The well lies outboard, where
+    // the tire is mounted from.
+    let between = 2.0 * hump_end;
+    let wall = (between * 0.12).min(9.0);
+    let well = (between * 0.28).min(38.0);
+    let well_outer = hump_end - wall;
+    let well_inner = well_outer - well;
+    let well_end = well_inner - wall;
+
+    let outboard = seat_side(a, seat);
+    let mut outline = outboard.clone();
+    outline.extend([
+        Point::new(well_outer, seat - WELL_DEPTH),
+        Point::new(well_inner, seat - WELL_DEPTH),
+        Point::new(well_end, seat - 7.0),
+    ]);
+    outline.extend(outboard.iter().rev().map(|point| point.mirrored()));
+    // Back along the air side, from the inboard flange to under the well.
+    outline.extend(air_side(a, seat).into_iter().map(Point::mirrored));
+    outline.extend([
+        Point::new(-hump_end - 8.0, seat - METAL - 2.2),
+        Point::new(-hump_end, seat - METAL - 3.8),
+        Point::new(well_end - 1.5, seat - METAL - 7.0),
+        Point::new(well_inner - 2.0, seat - WELL_DEPTH - METAL),
+        Point::new(well_outer + 2.0, seat - WELL_DEPTH - METAL),
+    ]);
+    let mut outline: Vec<Point> = outline.into_iter().map(|point| point.moved(center_y)).collect();
+    outline.extend(spoke(center_y + hump_end + 3.0, center_y + a + METAL - 0.6, seat, wheel));
+    // And up the outboard flange's air side to its edge.
+    outline.extend(air_side(a, seat).into_iter().rev().map(|point| point.moved(center_y)));
+    Some(RimSection {
+        outline,
+        center_y,
+        flange_faces_y: (center_y - a, center_y + a),
+        flange_edges_y: (center_y - a - FLANGE_WIDTH.as_mm(), center_y + a + FLANGE_WIDTH.as_mm()),
+        bead_seat_r: seat,
+        flange_top_r: seat + J_FLANGE_HEIGHT.as_mm(),
+    })
+}
+
+/// From the rim down the spoke's back to the pad, round the bore, and up its face: in wheel coordinates.
+fn spoke(back_y: f64, face_y: f64, seat: f64, wheel: &Wheel) -> Vec<Point> {
+    let bore = wheel.center_bore.map_or(33.0, |bore| bore.diameter().as_mm() / 2.0);
+    let pad = PAD_RADIUS.max(bore + 20.0).min(seat - 60.0);
+    let rim_back = Point::new(back_y, seat - METAL - 5.0);
+    // The back bows outboard, where calipers want the room.
+    let bow = if back_y > 0.0 { 0.85 } else { 0.2 };
+    let back: Vec<Point> = std::iter::once(rim_back)
+        .chain(cubic(
+            rim_back,
+            Point::new(back_y, seat - 55.0),
+            Point::new(back_y * bow + 4.0, pad + 34.0),
+            Point::new(2.0, pad),
+        ))
+        .collect();
+    let thickness = face_y - back_y;
+    let last = (back.len() - 1) as f64;
+    let mut points = back.clone();
+    points.extend([
+        Point::new(0.0, pad - 3.0),
+        Point::new(0.0, bore),
+        Point::new(PAD_THICKNESS * 0.8, bore),
+        Point::new(PAD_THICKNESS, bore + 6.0),
+    ]);
+    points.extend(back.iter().enumerate().rev().map(|(at, point)| {
+        let t = 1.0 - at as f64 / last;
+        let thick = PAD_THICKNESS * (1.0 - t) * (1.0 - t) + 2.0 * 17.0 * t * (1.0 - t) + thickness * t * t;
+        Point::new(point.y + thick, point.r + (METAL + 5.0 - 0.5) * t)
+    }));
+    points
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn section(line: &str) -> RimSection {
+        rim_section(&line.parse().unwrap()).unwrap()
+    }
+
+    #[test]
+    fn the_section_is_as_wide_and_high_as_the_codes_say() {
+        // 8.5 in between flanges, an inch more over them (common practice); 5° seat 462.0 mm and a 17.5 mm
+        // J flange for code 18 (ETRTO / ISO 4000-2, memory).
+        let rim = section("18x8.5 ET35");
+        let widest = |f: fn(f64, f64) -> f64, from: f64| rim.outline.iter().fold(from, |m, p| f(m, p.y));
+        assert!((widest(f64::max, f64::MIN) - (-35.0 + 107.95 + 12.7)).abs() < 1e-9);
+        assert!((widest(f64::min, f64::MAX) - (-35.0 - 107.95 - 12.7)).abs() < 1e-9);
+        let highest = rim.outline.iter().map(|p| p.r).fold(f64::MIN, f64::max);
+        assert!((highest - (231.0 + 17.5)).abs() < 0.2, "{highest}");
+        assert_eq!(rim.bead_seat_r, 231.0);
+        assert!(rim.outline.iter().any(|p| p.y == 0.0), "the pad lies at y = 0");
+    }
+
+    #[test]
+    fn offset_moves_the_rim_and_leaves_the_pad() {
+        let (near, far) = (section("18x8.5 ET35"), section("18x8.5 ET25"));
+        assert!((far.flange_edges_y.1 - near.flange_edges_y.1 - 10.0).abs() < 1e-9);
+        let pad = |rim: &RimSection| rim.outline.iter().filter(|p| p.y == 0.0).count();
+        assert_eq!(pad(&near), pad(&far));
+    }
+
+    #[test]
+    fn every_rim_that_can_be_written_can_be_drawn() {
+        for width in ["3", "5", "8.5", "16"] {
+            for diameter in ["16", "18", "26"] {
+                for offset in ["-150", "0", "150"] {
+                    let rim = section(&format!("{diameter}x{width} ET{offset}"));
+                    assert!(rim.outline.iter().all(|p| p.y.is_finite() && p.r > 20.0), "{diameter}x{width}");
+                }
+            }
+        }
+    }
+}
