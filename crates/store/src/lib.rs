@@ -1,0 +1,22 @@
+//! What the shop keeps.
+//!
+//! - [`Store`]: the file, its migrations, and the two doors to it, `read` and `write`.
+//! - [`jobs`]: plain functions over a connection, which compose inside one transaction.
+//! - [`journal`]: who changed what and when; undo and redo are read off it.
+//!
+//! What holds: every change to a job names the revision it was based on, and a stale one is refused with the
+//! current job. Nothing is deleted: a job is put away and can be taken out again. No connection is held
+//! across an `.await`.
+//!
+//! What is deliberately not here: HTTP, wire formats, and any rule of the trade.
+
+mod error;
+pub mod jobs;
+pub mod journal;
+mod migrations;
+mod snapshot;
+mod store;
+
+pub use error::StoreError;
+pub use migrations::LATEST;
+pub use store::Store;

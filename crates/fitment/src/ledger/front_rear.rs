@@ -1,7 +1,6 @@
 //! Front against rear: the drift of the diameter ratio from the fitted one, and which axle stands taller.
 
 use super::{Check, Finding, Plan, Rule, Standing};
-use crate::length::Length;
 use crate::limits::{Drive, HouseLimits};
 use crate::tire::dimensions::overall_diameter;
 use crate::working::{Phrase, Quantity};

@@ -122,7 +122,7 @@ impl<'a> Plan<'a> {
                     && let (Some(fitted), Some(planned), Some(change)) =
                         (self.fitted.on(axle), self.planned.on(axle), self.change(axle))
                 {
-                    let corner = Corner { plan: self, axle, fitted, planned, change };
+                    let corner = Corner { plan: self, fitted, planned, change };
                     lines.extend(rule(&corner).map(|finding| finding.line(check, Some(axle))));
                 }
             }
@@ -140,7 +140,6 @@ impl<'a> Plan<'a> {
 #[derive(Debug)]
 pub struct Corner<'a> {
     plan: &'a Plan<'a>,
-    axle: Axle,
     fitted: &'a Setup,
     planned: &'a Setup,
     change: &'a AxleChange,

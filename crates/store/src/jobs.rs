@@ -1,0 +1,424 @@
+//! Jobs and their candidates.
+
+use fitment::SetupPair;
+use fitment::limits::Drive;
+use jiff::Timestamp;
+use rusqlite::{Connection, OptionalExtension, Row, params};
+
+use crate::StoreError;
+use crate::journal::{self, Kind};
+use crate::snapshot::Lines;
+
+/// Where a job stands in the order of the work.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[allow(missing_docs, reason = "the stages by their names")]
+pub enum Stage {
+    Car,
+    Bay,
+    Bench,
+    Rack,
+    Brakes,
+    TrialFit,
+    RoadAndTrack,
+    Handover,
+}
+
+impl Stage {
+    /// All of them, in working order.
+    pub const ALL: [Self; 8] = [
+        Self::Car,
+        Self::Bay,
+        Self::Bench,
+        Self::Rack,
+        Self::Brakes,
+        Self::TrialFit,
+        Self::RoadAndTrack,
+        Self::Handover,
+    ];
+
+    /// As it is kept.
+    pub fn code(self) -> &'static str {
+        match self {
+            Self::Car => "car",
+            Self::Bay => "bay",
+            Self::Bench => "bench",
+            Self::Rack => "rack",
+            Self::Brakes => "brakes",
+            Self::TrialFit => "trial_fit",
+            Self::RoadAndTrack => "road_and_track",
+            Self::Handover => "handover",
+        }
+    }
+}
+
+pub(crate) fn stage_from(code: &str) -> Result<Stage, String> {
+    Stage::ALL.into_iter().find(|stage| stage.code() == code).ok_or_else(|| format!("stage {code:?}"))
+}
+
+pub(crate) fn drive_code(drive: Drive) -> &'static str {
+    match drive {
+        Drive::Front => "fwd",
+        Drive::Rear => "rwd",
+        Drive::All => "awd",
+    }
+}
+
+pub(crate) fn drive_from(code: &str) -> Result<Drive, String> {
+    [Drive::Front, Drive::Rear, Drive::All]
+        .into_iter()
+        .find(|drive| drive_code(*drive) == code)
+        .ok_or_else(|| format!("drive {code:?}"))
+}
+
+/// A setup kept for comparison.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Candidate {
+    /// A to Z, given once and never reused within a job.
+    pub letter: char,
+    /// What the advisor says about it.
+    pub note: String,
+    /// Front and rear.
+    pub setups: SetupPair,
+}
+
+/// What a person can change of a job.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct JobContent {
+    /// Which car, in the shop's words.
+    pub car_label: String,
+    /// What the owner wants.
+    pub wish: String,
+    /// Where the work stands.
+    pub stage: Stage,
+    /// Driven axles, when known.
+    pub drive: Option<Drive>,
+    /// Free notes.
+    pub notes: String,
+    /// What is on the car.
+    pub fitted: SetupPair,
+    /// What is on the bench.
+    pub planned: SetupPair,
+    /// Kept setups, in order.
+    pub candidates: Vec<Candidate>,
+    /// Out of the way, not deleted.
+    pub put_away: bool,
+}
+
+/// A job as kept.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Job {
+    /// Row id.
+    pub id: i64,
+    /// The shop's running number.
+    pub number: i64,
+    /// Grows by one with every change.
+    pub revision: i64,
+    /// When it was opened.
+    pub created_at: Timestamp,
+    /// When it last changed.
+    pub updated_at: Timestamp,
+    /// Whether there is a change to undo.
+    pub can_undo: bool,
+    /// Whether there is an undone change to redo.
+    pub can_redo: bool,
+    /// The rest.
+    pub content: JobContent,
+}
+
+/// One job.
+///
+/// # Errors
+/// [`StoreError::NotFound`].
+pub fn get(connection: &Connection, id: i64) -> Result<Job, StoreError> {
+    let mut statement = connection.prepare_cached("SELECT * FROM job WHERE id = ?1")?;
+    let row = statement.query_row([id], JobRow::read).optional()?;
+    let row = row.ok_or(StoreError::NotFound { what: "job", id })?;
+    let candidates = candidates(connection, id)?;
+    let steps = journal::steps(connection, id)?;
+    row.into_job(candidates, &steps)
+}
+
+/// Jobs whose number, car, wish or setups contain every word of `find`, latest change first.
+///
+/// # Errors
+/// Only what SQLite says, or a row that cannot be read.
+pub fn list(connection: &Connection, find: &str, put_away: bool) -> Result<Vec<Job>, StoreError> {
+    let mut statement = connection.prepare_cached(
+        "SELECT id, printf('%04d', number) || ' ' || car_label || ' ' || wish || ' ' || notes || ' '
+                || coalesce(fitted_front, '') || ' ' || coalesce(fitted_rear, '') || ' '
+                || coalesce(planned_front, '') || ' ' || coalesce(planned_rear, '') AS words
+         FROM job WHERE put_away = ?1 ORDER BY updated_at DESC, id DESC",
+    )?;
+    let find = find.to_lowercase();
+    let wanted: Vec<&str> = find.split_whitespace().collect();
+    let rows = statement.query_map([put_away], |row| Ok((row.get(0)?, row.get::<_, String>(1)?)))?;
+    let mut jobs = Vec::new();
+    for row in rows {
+        let (id, words): (i64, String) = row?;
+        let words = words.to_lowercase();
+        if wanted.iter().all(|word| words.contains(word)) {
+            jobs.push(get(connection, id)?);
+        }
+    }
+    Ok(jobs)
+}
+
+/// Opens a job; its number follows the highest one.
+///
+/// # Errors
+/// Only what SQLite says.
+pub fn create(
+    connection: &Connection,
+    content: &JobContent,
+    who: &str,
+    now: Timestamp,
+) -> Result<Job, StoreError> {
+    let number: i64 =
+        connection.query_row("SELECT coalesce(max(number), 0) + 1 FROM job", [], |row| row.get(0))?;
+    connection.execute(
+        "INSERT INTO job (number, car_label, wish, stage, notes, revision, created_at, updated_at)
+         VALUES (?1, '', '', 'car', '', 1, ?2, ?2)",
+        params![number, now.to_string()],
+    )?;
+    let id = connection.last_insert_rowid();
+    put_content(connection, id, 1, content, now)?;
+    journal::record(connection, id, 1, now, who, Kind::Create, "job opened", None, content)?;
+    get(connection, id)
+}
+
+/// Replaces a job's content, when `based_on` is its revision.
+///
+/// A content that changes nothing is no change: the job stays at its revision.
+///
+/// # Errors
+/// [`StoreError::Stale`] with the job as it is now, [`StoreError::NotFound`].
+pub fn change(
+    connection: &Connection,
+    id: i64,
+    based_on: i64,
+    content: &JobContent,
+    who: &str,
+    now: Timestamp,
+) -> Result<Job, StoreError> {
+    let current = current(connection, id, based_on)?;
+    if current.content == *content {
+        return Ok(current);
+    }
+    let what = what_changed(&current.content, content);
+    let revision = current.revision + 1;
+    put_content(connection, id, revision, content, now)?;
+    journal::record(
+        connection,
+        id,
+        revision,
+        now,
+        who,
+        Kind::Change,
+        &what,
+        Some(&current.content),
+        content,
+    )?;
+    get(connection, id)
+}
+
+/// Takes the last change back that was not taken back yet.
+///
+/// # Errors
+/// [`StoreError::Stale`], [`StoreError::NotFound`], [`StoreError::NothingTo`].
+pub fn undo(
+    connection: &Connection,
+    id: i64,
+    based_on: i64,
+    who: &str,
+    now: Timestamp,
+) -> Result<Job, StoreError> {
+    step(connection, id, based_on, who, now, Kind::Undo)
+}
+
+/// Does again what was last undone.
+///
+/// # Errors
+/// As [`undo`].
+pub fn redo(
+    connection: &Connection,
+    id: i64,
+    based_on: i64,
+    who: &str,
+    now: Timestamp,
+) -> Result<Job, StoreError> {
+    step(connection, id, based_on, who, now, Kind::Redo)
+}
+
+fn step(
+    connection: &Connection,
+    id: i64,
+    based_on: i64,
+    who: &str,
+    now: Timestamp,
+    kind: Kind,
+) -> Result<Job, StoreError> {
+    let current = current(connection, id, based_on)?;
+    let steps = journal::steps(connection, id)?;
+    let (entry, word) = match kind {
+        Kind::Redo => (steps.to_redo(), "redo"),
+        _ => (steps.to_undo(), "undo"),
+    };
+    let entry = entry.ok_or(StoreError::NothingTo(word))?;
+    let (what, content) = journal::content_of(connection, entry, kind)?;
+    let revision = current.revision + 1;
+    put_content(connection, id, revision, &content, now)?;
+    let what = format!("{word}: {what}");
+    journal::record(connection, id, revision, now, who, kind, &what, Some(&current.content), &content)?;
+    get(connection, id)
+}
+
+fn current(connection: &Connection, id: i64, based_on: i64) -> Result<Job, StoreError> {
+    let current = get(connection, id)?;
+    if current.revision == based_on {
+        Ok(current)
+    } else {
+        Err(StoreError::Stale { based_on, current: Box::new(current) })
+    }
+}
+
+fn put_content(
+    connection: &Connection,
+    id: i64,
+    revision: i64,
+    content: &JobContent,
+    now: Timestamp,
+) -> Result<(), StoreError> {
+    let (fitted, planned) = (Lines::of(&content.fitted), Lines::of(&content.planned));
+    connection
+        .prepare_cached(
+            "UPDATE job SET car_label = ?2, wish = ?3, stage = ?4, drive = ?5, notes = ?6, fitted_front = ?7,
+                 fitted_rear = ?8, planned_front = ?9, planned_rear = ?10, put_away = ?11, revision = ?12,
+                 updated_at = ?13
+             WHERE id = ?1",
+        )?
+        .execute(params![
+            id,
+            content.car_label,
+            content.wish,
+            content.stage.code(),
+            content.drive.map(drive_code),
+            content.notes,
+            fitted.front,
+            fitted.rear,
+            planned.front,
+            planned.rear,
+            content.put_away,
+            revision,
+            now.to_string(),
+        ])?;
+    connection.prepare_cached("DELETE FROM candidate WHERE job_id = ?1")?.execute([id])?;
+    let mut insert = connection.prepare_cached(
+        "INSERT INTO candidate (job_id, letter, position, note, front, rear) VALUES (?1, ?2, ?3, ?4, ?5, ?6)",
+    )?;
+    for (position, kept) in content.candidates.iter().enumerate() {
+        let lines = Lines::of(&kept.setups);
+        let letter = kept.letter.to_string();
+        insert.execute(params![id, letter, position as i64, kept.note, lines.front, lines.rear])?;
+    }
+    Ok(())
+}
+
+fn candidates(connection: &Connection, job: i64) -> Result<Vec<Candidate>, StoreError> {
+    let mut statement = connection.prepare_cached(
+        "SELECT letter, note, front, rear FROM candidate WHERE job_id = ?1 ORDER BY position",
+    )?;
+    let rows = statement.query_map([job], |row| {
+        let lines = Lines { front: row.get("front")?, rear: row.get("rear")? };
+        Ok((row.get::<_, String>("letter")?, row.get::<_, String>("note")?, lines))
+    })?;
+    let corrupt = |why: String| StoreError::Corrupt { table: "candidate", id: job, why };
+    let mut candidates = Vec::new();
+    for row in rows {
+        let (letter, note, lines) = row?;
+        let letter = letter.chars().next().ok_or_else(|| corrupt("no letter".to_owned()))?;
+        candidates.push(Candidate { letter, note, setups: lines.pair().map_err(corrupt)? });
+    }
+    Ok(candidates)
+}
+
+/// What differs, for the journal.
+fn what_changed(before: &JobContent, after: &JobContent) -> String {
+    let changed = [
+        (before.car_label != after.car_label, "car"),
+        (before.wish != after.wish, "wish"),
+        (before.stage != after.stage, "stage"),
+        (before.drive != after.drive, "drive"),
+        (before.notes != after.notes, "notes"),
+        (before.fitted != after.fitted, "fitted setup"),
+        (before.planned.front != after.planned.front, "planned front"),
+        (before.planned.rear != after.planned.rear, "planned rear"),
+        (before.candidates != after.candidates, "candidates"),
+        (!before.put_away && after.put_away, "put away"),
+        (before.put_away && !after.put_away, "taken out again"),
+    ];
+    let words: Vec<&str> = changed.into_iter().filter(|(is, _)| *is).map(|(_, word)| word).collect();
+    words.join(", ")
+}
+
+/// A row as it stands in the table.
+struct JobRow {
+    id: i64,
+    number: i64,
+    revision: i64,
+    created_at: String,
+    updated_at: String,
+    car_label: String,
+    wish: String,
+    stage: String,
+    drive: Option<String>,
+    notes: String,
+    fitted: Lines,
+    planned: Lines,
+    put_away: bool,
+}
+
+impl JobRow {
+    fn read(row: &Row<'_>) -> rusqlite::Result<Self> {
+        Ok(Self {
+            id: row.get("id")?,
+            number: row.get("number")?,
+            revision: row.get("revision")?,
+            created_at: row.get("created_at")?,
+            updated_at: row.get("updated_at")?,
+            car_label: row.get("car_label")?,
+            wish: row.get("wish")?,
+            stage: row.get("stage")?,
+            drive: row.get("drive")?,
+            notes: row.get("notes")?,
+            fitted: Lines { front: row.get("fitted_front")?, rear: row.get("fitted_rear")? },
+            planned: Lines { front: row.get("planned_front")?, rear: row.get("planned_rear")? },
+            put_away: row.get("put_away")?,
+        })
+    }
+
+    fn into_job(self, candidates: Vec<Candidate>, steps: &journal::Steps) -> Result<Job, StoreError> {
+        let id = self.id;
+        let corrupt = |why: String| StoreError::Corrupt { table: "job", id, why };
+        let time = |text: &str| text.parse::<Timestamp>().map_err(|error| corrupt(error.to_string()));
+        Ok(Job {
+            id,
+            number: self.number,
+            revision: self.revision,
+            created_at: time(&self.created_at)?,
+            updated_at: time(&self.updated_at)?,
+            can_undo: steps.to_undo().is_some(),
+            can_redo: steps.to_redo().is_some(),
+            content: JobContent {
+                stage: stage_from(&self.stage).map_err(corrupt)?,
+                drive: self.drive.as_deref().map(drive_from).transpose().map_err(corrupt)?,
+                fitted: self.fitted.pair().map_err(corrupt)?,
+                planned: self.planned.pair().map_err(corrupt)?,
+                car_label: self.car_label,
+                wish: self.wish,
+                notes: self.notes,
+                candidates,
+                put_away: self.put_away,
+            },
+        })
+    }
+}

@@ -1,0 +1,103 @@
+//! A job's content as the journal keeps it: JSON with a version, setups as canonical lines.
+
+use fitment::SetupPair;
+use fitment::setup::line;
+use serde::{Deserialize, Serialize};
+
+use crate::jobs::{Candidate, JobContent};
+
+/// Version of the form below. A later one reads earlier ones.
+const VERSION: u32 = 1;
+
+#[derive(Debug, Serialize, Deserialize)]
+pub(crate) struct Snapshot {
+    version: u32,
+    car_label: String,
+    wish: String,
+    stage: String,
+    drive: Option<String>,
+    notes: String,
+    fitted: Lines,
+    planned: Lines,
+    candidates: Vec<KeptLines>,
+    put_away: bool,
+}
+
+/// A pair of setups as lines.
+#[derive(Debug, Clone, Default, Serialize, Deserialize)]
+pub(crate) struct Lines {
+    pub(crate) front: Option<String>,
+    pub(crate) rear: Option<String>,
+}
+
+#[derive(Debug, Serialize, Deserialize)]
+struct KeptLines {
+    letter: char,
+    note: String,
+    #[serde(flatten)]
+    lines: Lines,
+}
+
+impl Lines {
+    pub(crate) fn of(pair: &SetupPair) -> Self {
+        let line = |setup: Option<fitment::Setup>| setup.map(|setup| setup.to_string());
+        Self { front: line(pair.front), rear: line(pair.rear) }
+    }
+
+    pub(crate) fn pair(&self) -> Result<SetupPair, String> {
+        let setup = |line: &Option<String>| {
+            let Some(text) = line else { return Ok(None) };
+            let reading = line::read(text).map_err(|error| error.to_string())?;
+            match reading.setups {
+                Some(pair) => Ok(pair.front),
+                None => Err(format!("{text:?} is not a setup line")),
+            }
+        };
+        Ok(SetupPair { front: setup(&self.front)?, rear: setup(&self.rear)? })
+    }
+}
+
+pub(crate) fn to_json(content: &JobContent) -> String {
+    let candidates = content.candidates.iter();
+    let snapshot = Snapshot {
+        version: VERSION,
+        car_label: content.car_label.clone(),
+        wish: content.wish.clone(),
+        stage: content.stage.code().to_owned(),
+        drive: content.drive.map(|drive| crate::jobs::drive_code(drive).to_owned()),
+        notes: content.notes.clone(),
+        fitted: Lines::of(&content.fitted),
+        planned: Lines::of(&content.planned),
+        candidates: candidates
+            .map(|kept| KeptLines {
+                letter: kept.letter,
+                note: kept.note.clone(),
+                lines: Lines::of(&kept.setups),
+            })
+            .collect(),
+        put_away: content.put_away,
+    };
+    // A struct of strings and flags always serializes.
+    serde_json::to_string(&snapshot).unwrap_or_default()
+}
+
+pub(crate) fn from_json(json: &str) -> Result<JobContent, String> {
+    let snapshot: Snapshot = serde_json::from_str(json).map_err(|error| error.to_string())?;
+    if snapshot.version > VERSION {
+        return Err(format!("written in form {}, known up to {VERSION}", snapshot.version));
+    }
+    let candidates = snapshot.candidates.into_iter();
+    Ok(JobContent {
+        car_label: snapshot.car_label,
+        wish: snapshot.wish,
+        stage: crate::jobs::stage_from(&snapshot.stage)?,
+        drive: snapshot.drive.as_deref().map(crate::jobs::drive_from).transpose()?,
+        notes: snapshot.notes,
+        fitted: snapshot.fitted.pair()?,
+        planned: snapshot.planned.pair()?,
+        candidates: candidates
+            .map(|kept| Ok(Candidate { letter: kept.letter, note: kept.note, setups: kept.lines.pair()? }))
+            .collect::<Result<_, String>>()?,
+        put_away: snapshot.put_away,
+    })
+}

@@ -1,0 +1,200 @@
+//! The store as the server uses it: revisions, undo, crashes.
+
+use fitment::SetupPair;
+use fitment::limits::Drive;
+use jiff::Timestamp;
+use store::jobs::{self, Candidate, JobContent, Stage};
+use store::journal::{self, Kind};
+use store::{Store, StoreError};
+
+fn now() -> Timestamp {
+    "2026-03-01T09:00:00Z".parse().unwrap()
+}
+
+fn pair(line: &str) -> SetupPair {
+    fitment::setup::line::read(line).unwrap().setups.unwrap()
+}
+
+fn content(car: &str) -> JobContent {
+    JobContent {
+        car_label: car.to_owned(),
+        wish: "flush".to_owned(),
+        stage: Stage::Bench,
+        drive: Some(Drive::All),
+        notes: String::new(),
+        fitted: pair("17x7.5 ET45 225/45R17 94W"),
+        planned: pair("F: 18x8.5 ET35 245/40R18"),
+        candidates: vec![Candidate {
+            letter: 'A',
+            note: "quiet".to_owned(),
+            setups: pair("18x8 ET40 225/40R18"),
+        }],
+        put_away: false,
+    }
+}
+
+struct Shop {
+    store: Store,
+    folder: tempfile::TempDir,
+}
+
+fn shop() -> Shop {
+    let folder = tempfile::tempdir().unwrap();
+    let store = Store::open(&folder.path().join("deep/er/jobs.sqlite")).unwrap();
+    Shop { store, folder }
+}
+
+impl Shop {
+    async fn open_job(&self, car: &str) -> jobs::Job {
+        let content = content(car);
+        self.store.write(move |tx| jobs::create(tx, &content, "mk", now())).await.unwrap()
+    }
+
+    async fn put(&self, job: &jobs::Job, based_on: i64, wish: &str) -> Result<jobs::Job, StoreError> {
+        let content = JobContent { wish: wish.to_owned(), ..job.content.clone() };
+        let id = job.id;
+        self.store.write(move |tx| jobs::change(tx, id, based_on, &content, "ov", now())).await
+    }
+}
+
+#[tokio::test]
+async fn a_job_comes_back_as_it_was_put() {
+    let shop = shop();
+    let first = shop.open_job("Skerry hatch").await;
+    let second = shop.open_job("Tern coupé").await;
+    assert_eq!((first.number, second.number, first.revision), (1, 2, 1));
+    assert_eq!(first.content, content("Skerry hatch"));
+    let again = Store::open(shop.store.path()).unwrap();
+    let id = first.id;
+    assert_eq!(again.read(move |c| jobs::get(c, id)).await.unwrap(), first, "another opening sees the same");
+    let missing = shop.store.read(|c| jobs::get(c, 99)).await;
+    assert!(matches!(missing, Err(StoreError::NotFound { id: 99, .. })));
+    assert!(shop.folder.path().join("deep/er").is_dir());
+}
+
+#[tokio::test]
+async fn finding_looks_at_every_word_and_leaves_put_away_jobs_aside() {
+    let shop = shop();
+    shop.open_job("Skerry hatch").await;
+    let coupe = shop.open_job("Tern Coupé").await;
+    for (find, count) in
+        [("", 2), ("tern", 1), ("COUPÉ flush", 1), ("245/40R18", 2), ("0002", 1), ("tern hatch", 0)]
+    {
+        let found = shop.store.read(move |c| jobs::list(c, find, false)).await.unwrap();
+        assert_eq!(found.len(), count, "{find:?}");
+    }
+    let away = JobContent { put_away: true, ..coupe.content.clone() };
+    shop.store.write(move |tx| jobs::change(tx, coupe.id, 1, &away, "mk", now())).await.unwrap();
+    assert_eq!(shop.store.read(|c| jobs::list(c, "", false)).await.unwrap().len(), 1);
+    assert_eq!(shop.store.read(|c| jobs::list(c, "", true)).await.unwrap().len(), 1, "put away, not gone");
+}
+
+#[tokio::test]
+async fn a_stale_change_is_refused_with_the_job_as_it_is() {
+    let shop = shop();
+    let job = shop.open_job("Skerry hatch").await;
+    let changed = shop.put(&job, 1, "quieter").await.unwrap();
+    assert_eq!(changed.revision, 2);
+    match shop.put(&job, 1, "louder").await {
+        Err(StoreError::Stale { based_on: 1, current }) => assert_eq!(*current, changed),
+        other => panic!("{other:?}"),
+    }
+    let same = shop.put(&changed, 2, "quieter").await.unwrap();
+    assert_eq!(same.revision, 2, "no change is no revision");
+}
+
+#[tokio::test]
+async fn undo_and_redo_walk_the_changes() {
+    let shop = shop();
+    let mut job = shop.open_job("Skerry hatch").await;
+    assert!(!job.can_undo && !job.can_redo);
+    for wish in ["one", "two", "three"] {
+        job = shop.put(&job, job.revision, wish).await.unwrap();
+    }
+    type Step = fn(&rusqlite::Connection, i64, i64, &str, Timestamp) -> Result<jobs::Job, StoreError>;
+    let walk: [(Step, &str); 6] = [
+        (jobs::undo, "two"),
+        (jobs::undo, "one"),
+        (jobs::redo, "two"),
+        (jobs::undo, "one"),
+        (jobs::undo, "flush"),
+        (jobs::redo, "one"),
+    ];
+    for (at, (step, wish)) in walk.into_iter().enumerate() {
+        let (id, revision) = (job.id, job.revision);
+        job = shop.store.write(move |tx| step(tx, id, revision, "mk", now())).await.unwrap();
+        assert_eq!(job.content.wish, wish, "step {at}");
+    }
+    let job = shop.put(&job, job.revision, "new way").await.unwrap();
+    assert!(!job.can_redo, "a new change forgets what was undone");
+    let redone = shop.store.write(move |tx| jobs::redo(tx, job.id, job.revision, "mk", now())).await;
+    assert!(matches!(redone, Err(StoreError::NothingTo("redo"))));
+    let journal = shop.store.read(move |c| journal::list(c, job.id, 100)).await.unwrap();
+    assert_eq!(journal.len(), 1 + 3 + 6 + 1);
+    assert_eq!(
+        (journal[0].kind, journal[0].who.as_str(), journal[0].what.as_str()),
+        (Kind::Change, "ov", "wish")
+    );
+    assert_eq!(journal.last().unwrap().kind, Kind::Create);
+}
+
+#[tokio::test]
+async fn a_panic_in_a_write_rolls_back_and_the_next_write_works() {
+    let shop = shop();
+    let job = shop.open_job("Skerry hatch").await;
+    let id = job.id;
+    let panicked = shop
+        .store
+        .write(move |tx| {
+            tx.execute("UPDATE job SET wish = 'half done' WHERE id = ?1", [id])?;
+            if id > 0 {
+                panic!("on purpose");
+            }
+            Ok(())
+        })
+        .await;
+    assert!(matches!(panicked, Err(StoreError::Panicked)));
+    assert_eq!(shop.store.read(move |c| jobs::get(c, id)).await.unwrap().content.wish, "flush");
+    assert_eq!(shop.put(&job, 1, "whole").await.unwrap().content.wish, "whole");
+    for _ in 0..5 {
+        let panicked: Result<(), _> = shop.store.read(|_| panic!("on purpose")).await;
+        assert!(
+            matches!(panicked, Err(StoreError::Panicked)),
+            "readers come back, more often than there are any"
+        );
+    }
+    assert!(shop.store.read(move |c| jobs::get(c, id)).await.is_ok());
+}
+
+#[tokio::test]
+async fn of_many_writers_on_one_revision_exactly_one_wins() {
+    let shop = shop();
+    let job = shop.open_job("Skerry hatch").await;
+    let tries = (0..12).map(|n| {
+        let content = JobContent { wish: format!("tablet {n}"), ..job.content.clone() };
+        let (store, id) = (shop.store.clone(), job.id);
+        tokio::spawn(async move { store.write(move |tx| jobs::change(tx, id, 1, &content, "", now())).await })
+    });
+    let mut won = 0;
+    for outcome in tries.collect::<Vec<_>>() {
+        match outcome.await.unwrap() {
+            Ok(_) => won += 1,
+            Err(StoreError::Stale { .. }) => {}
+            Err(other) => panic!("{other}"),
+        }
+    }
+    assert_eq!(won, 1);
+}
+
+#[test]
+fn a_file_that_is_no_database_is_refused_and_kept() {
+    let folder = tempfile::tempdir().unwrap();
+    let path = folder.path().join("letter.sqlite");
+    std::fs::write(
+        &path,
+        "Dear customer, your wheels have arrived and are waiting at the counter. ".repeat(40),
+    )
+    .unwrap();
+    assert!(matches!(Store::open(&path), Err(StoreError::NotOurs { .. })));
+    assert!(std::fs::read_to_string(&path).unwrap().starts_with("Dear customer"));
+}
