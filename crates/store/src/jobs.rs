@@ -73,7 +73,7 @@ pub(crate) fn drive_from(code: &str) -> Result<Drive, String> {
 /// A setup kept for comparison.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Candidate {
-    /// A to Z, given once and never reused within a job.
+    /// A to Z, the next free one when it was kept.
     pub letter: char,
     /// What the advisor says about it.
     pub note: String,

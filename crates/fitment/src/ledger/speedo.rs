@@ -4,7 +4,7 @@ use super::{Check, Finding, Plan, Rule, Standing};
 use crate::limits::Drive;
 use crate::setup::Axle;
 use crate::speedometer::{DialAgainstR39, UN_R39, change_against_r39, true_speed_worked};
-use crate::working::{Phrase, Quantity};
+use crate::working::{Figure, Phrase, Quantity};
 
 pub(super) const CHECK: Check =
     Check { code: "speedometer", title: "Speedometer", source: UN_R39, rule: Rule::PerCar(judge) };
@@ -15,19 +15,24 @@ const CAUTION: &str = "A dial that shows too little is against UN R39 and the la
 /// At this shown speed the line's figure is given.
 const SHOWN_KMH: f64 = 100.0;
 
+impl Plan<'_> {
+    /// True over indicated speed, by the axle the dial follows: the driven one. On all-wheel drive, or while
+    /// the drive is unknown, the axle that under-reads most.
+    pub fn speedometer_ratio(&self) -> Option<(Axle, &Figure)> {
+        let ratio = |axle: Axle| Some((axle, self.change(axle)?.true_speed_ratio.as_ref()?));
+        match self.drive {
+            Some(Drive::Front) => ratio(Axle::Front),
+            Some(Drive::Rear) => ratio(Axle::Rear),
+            Some(Drive::All) | None => match (ratio(Axle::Front), ratio(Axle::Rear)) {
+                (Some(front), Some(rear)) if rear.1.value() > front.1.value() => Some(rear),
+                (front, rear) => front.or(rear),
+            },
+        }
+    }
+}
+
 fn judge(plan: &Plan<'_>) -> Option<Finding> {
-    let ratio = |axle: Axle| plan.change(axle).and_then(|c| c.true_speed_ratio.as_ref()).map(|f| (axle, f));
-    // The dial follows the driven axle. On all-wheel drive, or while the drive is unknown, the axle that
-    // under-reads most is taken.
-    let taken = match plan.drive {
-        Some(Drive::Front) => ratio(Axle::Front),
-        Some(Drive::Rear) => ratio(Axle::Rear),
-        Some(Drive::All) | None => match (ratio(Axle::Front), ratio(Axle::Rear)) {
-            (Some(front), Some(rear)) if rear.1.value() > front.1.value() => Some(rear),
-            (front, rear) => front.or(rear),
-        },
-    };
-    let Some((axle, ratio_figure)) = taken else {
+    let Some((axle, ratio_figure)) = plan.speedometer_ratio() else {
         return Some(Finding::unknown("The tires must be stated, fitted and planned."));
     };
     let ratio = ratio_figure.value();

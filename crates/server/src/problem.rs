@@ -1,0 +1,215 @@
+//! Every error as RFC 9457 `application/problem+json`, and the only place that picks a status code.
+
+use axum::Json;
+use axum::http::{HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use fitment::notation::NotationError;
+use fitment::setup::adjust::AdjustError;
+use serde::Serialize;
+use store::StoreError;
+use utoipa::ToSchema;
+
+use crate::wire::jobs::JobView;
+
+/// One field at fault.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct FieldError {
+    /// JSON pointer into the body (`/planned/front`), or the name of a query parameter.
+    pub pointer: String,
+    /// What is wrong.
+    pub detail: String,
+    /// For a notation: the piece that could not be read.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub piece: Option<String>,
+    /// How it would be written right.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub example: Option<String>,
+}
+
+impl FieldError {
+    /// A field at fault, in words.
+    pub fn new(pointer: impl Into<String>, detail: impl Into<String>) -> Self {
+        Self { pointer: pointer.into(), detail: detail.into(), piece: None, example: None }
+    }
+
+    /// A notation that could not be read.
+    pub fn notation(pointer: impl Into<String>, error: &NotationError) -> Self {
+        Self {
+            pointer: pointer.into(),
+            detail: error.to_string(),
+            piece: Some(error.piece.clone()),
+            example: Some(error.reason.example().to_owned()),
+        }
+    }
+}
+
+/// The body of a problem response.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Problem {
+    /// Kind of problem, a stable name.
+    #[serde(rename = "type")]
+    pub kind: &'static str,
+    /// The kind in words.
+    pub title: &'static str,
+    /// The HTTP status.
+    pub status: u16,
+    /// This problem in words.
+    pub detail: String,
+    /// Fields at fault.
+    pub errors: Vec<FieldError>,
+    /// For a stale change: the job as it is now.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub current: Option<Box<JobView>>,
+}
+
+/// Everything that can go wrong with a request.
+#[derive(Debug)]
+pub enum ApiError {
+    /// The request is no well-formed JSON or query.
+    Malformed(Vec<FieldError>),
+    /// Understood, but wrong.
+    Unprocessable(Vec<FieldError>),
+    /// The body is not declared as JSON.
+    NotJson,
+    /// The body is too large.
+    TooLarge,
+    /// Nothing at this path.
+    NoSuchPath,
+    /// The step cannot be taken.
+    CannotAdjust(AdjustError, String),
+    /// From the store.
+    Store(StoreError),
+}
+
+impl From<StoreError> for ApiError {
+    fn from(error: StoreError) -> Self {
+        Self::Store(error)
+    }
+}
+
+impl ApiError {
+    fn problem(self) -> Problem {
+        let problem = |status: StatusCode, kind, title, detail: String, errors| Problem {
+            kind,
+            title,
+            status: status.as_u16(),
+            detail,
+            errors,
+            current: None,
+        };
+        match self {
+            Self::Malformed(errors) => {
+                problem(StatusCode::BAD_REQUEST, "malformed", "Malformed request", first(&errors), errors)
+            }
+            Self::Unprocessable(errors) => problem(
+                StatusCode::UNPROCESSABLE_ENTITY,
+                "unprocessable",
+                "Understood, but wrong",
+                first(&errors),
+                errors,
+            ),
+            Self::NotJson => problem(
+                StatusCode::UNSUPPORTED_MEDIA_TYPE,
+                "not-json",
+                "Not JSON",
+                "send the body as content-type application/json".to_owned(),
+                Vec::new(),
+            ),
+            Self::TooLarge => problem(
+                StatusCode::PAYLOAD_TOO_LARGE,
+                "too-large",
+                "Too large",
+                format!("the body is over {} bytes", crate::BODY_LIMIT),
+                Vec::new(),
+            ),
+            Self::NoSuchPath => problem(
+                StatusCode::NOT_FOUND,
+                "not-found",
+                "Not there",
+                "there is nothing at this path".to_owned(),
+                Vec::new(),
+            ),
+            Self::CannotAdjust(error, pointer) => {
+                let errors = vec![FieldError::new(pointer, error.to_string())];
+                let status = StatusCode::UNPROCESSABLE_ENTITY;
+                problem(status, "cannot-adjust", "The step cannot be taken", first(&errors), errors)
+            }
+            Self::Store(error) => store_problem(error),
+        }
+    }
+}
+
+fn store_problem(error: StoreError) -> Problem {
+    let detail = error.to_string();
+    let (status, kind, title, current) = match error {
+        StoreError::NotFound { .. } => (StatusCode::NOT_FOUND, "not-found", "Not there", None),
+        StoreError::Stale { current, .. } => {
+            let current = Some(Box::new(JobView::from(*current)));
+            (StatusCode::CONFLICT, "stale", "Changed elsewhere", current)
+        }
+        StoreError::NothingTo(_) => (StatusCode::CONFLICT, "nothing-to-do", "Nothing to do", None),
+        other => {
+            eprintln!("dimensione: {other}");
+            (StatusCode::INTERNAL_SERVER_ERROR, "internal", "The program failed", None)
+        }
+    };
+    Problem { kind, title, status: status.as_u16(), detail, errors: Vec::new(), current }
+}
+
+fn first(errors: &[FieldError]) -> String {
+    errors.first().map(|error| error.detail.clone()).unwrap_or_default()
+}
+
+impl IntoResponse for Problem {
+    fn into_response(self) -> Response {
+        let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
+        let mut response = (status, Json(self)).into_response();
+        response
+            .headers_mut()
+            .insert(header::CONTENT_TYPE, HeaderValue::from_static("application/problem+json"));
+        response
+    }
+}
+
+impl IntoResponse for ApiError {
+    fn into_response(self) -> Response {
+        self.problem().into_response()
+    }
+}
+
+/// Errors that layers and the framework make come without a body of ours: they get one here.
+pub async fn dress_bare_error(response: Response) -> Response {
+    let status = response.status();
+    let dressed = response.headers().get(header::CONTENT_TYPE).is_some_and(|kind| {
+        kind.as_bytes().starts_with(b"application/problem+json") || kind.as_bytes().starts_with(b"text/html")
+    });
+    if dressed || !(status.is_client_error() || status.is_server_error()) {
+        return response;
+    }
+    let (kind, title, detail) = match status {
+        StatusCode::METHOD_NOT_ALLOWED => ("method", "Wrong method", "this path does not take this method"),
+        StatusCode::PAYLOAD_TOO_LARGE => ("too-large", "Too large", "the body is too large"),
+        StatusCode::SERVICE_UNAVAILABLE => {
+            ("too-slow", "Took too long", "the request took too long; try again")
+        }
+        StatusCode::NOT_FOUND => ("not-found", "Not there", "there is nothing at this path"),
+        _ if status.is_server_error() => {
+            ("internal", "The program failed", "the program failed; nothing was changed")
+        }
+        _ => ("malformed", "Malformed request", "the request could not be read"),
+    };
+    let allow = response.headers().get(header::ALLOW).cloned();
+    let problem = Problem {
+        kind,
+        title,
+        status: status.as_u16(),
+        detail: detail.to_owned(),
+        errors: Vec::new(),
+        current: None,
+    };
+    let mut dressed = problem.into_response();
+    if let Some(allow) = allow {
+        dressed.headers_mut().insert(header::ALLOW, allow);
+    }
+    dressed
+}

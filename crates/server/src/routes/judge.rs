@@ -1,0 +1,35 @@
+//! Comparing and judging.
+
+use axum::Json;
+use fitment::date_code::Day;
+use fitment::limits::HouseLimits;
+
+use crate::extract::Body;
+use crate::problem::{ApiError, Problem};
+use crate::wire::bench::{Bench, BenchRequest};
+use crate::wire::compare::{CompareRequest, Comparison};
+
+/// Compare a planned pair of setups with the fitted one: the plain figures.
+#[utoipa::path(post, path = "/compare", tag = "plan", responses(
+    (status = 200, description = "what changes", body = Comparison),
+    (status = 422, description = "a setup that could not be read", body = Problem)
+))]
+pub(super) async fn compare(Body(request): Body<CompareRequest>) -> Result<Json<Comparison>, ApiError> {
+    let (fitted, planned) = request.read()?;
+    Ok(Json(Comparison::new(&fitted, &planned)))
+}
+
+/// Draw and judge a plan: sections, figures, ledger with workings; steps of the hand are taken first.
+#[utoipa::path(post, path = "/bench", tag = "plan", responses(
+    (status = 200, description = "the plan, drawn and judged", body = Bench),
+    (status = 422, description = "a setup that could not be read, or a step that cannot be taken", body = Problem)
+))]
+pub(super) async fn bench(Body(request): Body<BenchRequest>) -> Result<Json<Bench>, ApiError> {
+    Ok(Json(request.read()?.judge(&HouseLimits::DEFAULT, today())))
+}
+
+/// The clock lives here: the core is handed the day.
+pub(super) fn today() -> Day {
+    let today = jiff::Zoned::now();
+    Day { year: today.year(), day_of_year: today.day_of_year().unsigned_abs() }
+}

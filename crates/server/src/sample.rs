@@ -1,0 +1,194 @@
+//! The sample shop: a made-up wheel shop in the made-up lakeside town of Vennmere, its commuters and its
+//! hill-climb club. Every job has something to find.
+
+use jiff::{SignedDuration, Timestamp};
+use store::jobs::{Candidate, JobContent, Stage, change, create};
+use store::{Store, StoreError};
+
+use fitment::SetupPair;
+use fitment::limits::Drive;
+use fitment::setup::line;
+
+struct SampleJob {
+    car: &'static str,
+    wish: &'static str,
+    stage: Stage,
+    drive: Option<Drive>,
+    notes: &'static str,
+    fitted: &'static str,
+    planned: &'static str,
+    /// Kept setups and what was said about them.
+    kept: &'static [(&'static str, &'static str)],
+    hours_ago: i64,
+    by: &'static str,
+}
+
+const JOBS: &[SampleJob] = &[
+    // The dial under-reads: the plan is well inside the diameter band and still not lawful.
+    SampleJob {
+        car: "Skerrin Pip 1.2 hatch",
+        wish: "Bigger wheels for the commute round the lake, quiet, no surprises at inspection",
+        stage: Stage::Bench,
+        drive: Some(Drive::Front),
+        notes: "Owner asks why the dial matters when the diameter is \"in the green\".",
+        fitted: "15x6 ET45 4x100 CB54.1 195/65R15 91H",
+        planned: "17x7 ET42 4x100 CB54.1 215/50R17 95V XL",
+        kept: &[("16x6.5 ET45 4x100 CB54.1 205/55R16 91V", "one size up, dial stays lawful")],
+        hours_ago: 2,
+        by: "mk",
+    },
+    // Front and rear diameters drift apart on an all-wheel-drive car.
+    SampleJob {
+        car: "Halvard Tinde 2.0 estate",
+        wish: "Flush, no rubbing, passes with four people in",
+        stage: Stage::Bay,
+        drive: Some(Drive::All),
+        notes: "Wants the rear to look wider. Coupling was replaced last year.",
+        fitted: "17x7.5 ET45 5x112 CB57.1 225/45R17 94W XL",
+        planned: "F: 18x8.5 ET38 5x112 235/40R18 95Y XL R: 18x9 ET35 5x112 255/40R18 99Y XL",
+        kept: &[
+            ("18x8.5 ET40 5x112 CB57.1 235/40R18 95Y XL", "square, keeps the ratio"),
+            (
+                "F: 18x8.5 ET38 5x112 235/40R18 95Y XL R: 18x9 ET35 5x112 235/40R18 95Y XL",
+                "staggered wheels, one tire",
+            ),
+        ],
+        hours_ago: 1,
+        by: "ov",
+    },
+    // A stretched tire on a rim outside its range, and too little load.
+    SampleJob {
+        car: "Vesper Tarn show coupé",
+        wish: "Stretched and low for the pier meet",
+        stage: Stage::Car,
+        drive: Some(Drive::Rear),
+        notes: "Drives to the meet on its own wheels, about forty minutes.",
+        fitted: "17x8 ET35 5x114.3 CB67.1 225/45R17 91W",
+        planned: "17x9 ET20 5x114.3 CB67.1 205/40R17 84W",
+        kept: &[("17x9 ET25 5x114.3 CB67.1 245/40R17 95W XL", "as wide, not stretched")],
+        hours_ago: 28,
+        by: "mk",
+    },
+    // The rear tires carry less than the fitted ones.
+    SampleJob {
+        car: "Marn Dotterel 3.0 coupé",
+        wish: "One inch up all round, fuller rear",
+        stage: Stage::Rack,
+        drive: Some(Drive::Rear),
+        notes: "",
+        fitted: "F: 18x8 ET34 5x120 225/45R18 95Y R: 18x8.5 ET47 5x120 245/40R18 97Y XL",
+        planned: "F: 19x8.5 ET33 5x120 235/35R19 91Y XL R: 19x9.5 ET40 5x120 265/30R19 93Y XL 3 mm spacer",
+        kept: &[(
+            "F: 19x8.5 ET33 5x120 235/40R19 96Y XL R: 19x9.5 ET40 5x120 265/35R19 98Y XL",
+            "taller, carries enough",
+        )],
+        hours_ago: 5,
+        by: "ov",
+    },
+    // A shorter tire for autocross: quicker off the line, and far outside the house band.
+    SampleJob {
+        car: "Ousel Brae roadster",
+        wish: "Square autocross set for the hill-climb club, rotates, short gearing",
+        stage: Stage::TrialFit,
+        drive: Some(Drive::Rear),
+        notes: "Class rule: treadwear 200 or more.",
+        fitted: "16x6.5 ET45 4x100 CB54.1 205/50R16 87V",
+        planned: "15x8 ET25 4x100 CB54.1 225/45R15 87W",
+        kept: &[],
+        hours_ago: 50,
+        by: "rs",
+    },
+    // The arch closes by half of fifty millimetres.
+    SampleJob {
+        car: "Fellmark Drover crossover",
+        wish: "All-terrain tires and a lift for the forest road",
+        stage: Stage::Car,
+        drive: None,
+        notes: "Lift not chosen yet. Find out which axles are driven.",
+        fitted: "17x7 ET45 5x114.3 225/65R17 102H",
+        planned: "17x8 ET25 5x114.3 LT245/70R17 119/116S LR E",
+        kept: &[],
+        hours_ago: 75,
+        by: "rs",
+    },
+    // Narrow fronts and slicks: inch sizes, and a front that needs its own look at load and speed.
+    SampleJob {
+        car: "Corrie 5.4 drag saloon",
+        wish: "Strip set: narrow fronts, slicks behind, equal heights",
+        stage: Stage::Brakes,
+        drive: Some(Drive::Rear),
+        notes: "Rear 15 in only if the parking brake lets it on.",
+        fitted: "18x8 ET40 5x114.3 245/45R18 100W XL",
+        planned: "F: 17x4.5 ET-10 5x114.3 28x6.0-17 R: 15x10 ET25 5x114.3 28.0/10.5-15",
+        kept: &[],
+        hours_ago: 120,
+        by: "mk",
+    },
+];
+
+/// Fills an empty shop.
+///
+/// # Errors
+/// What the store says.
+pub async fn fill(store: &Store) -> Result<(), StoreError> {
+    let now = Timestamp::now();
+    store
+        .write(move |tx| {
+            for job in JOBS.iter().rev() {
+                let at = now.checked_sub(SignedDuration::from_hours(job.hours_ago)).unwrap_or(now);
+                let content = job.content();
+                // Opened with what is fitted, then planned: so that there is something to undo.
+                let opened =
+                    JobContent { planned: SetupPair::default(), candidates: Vec::new(), ..content.clone() };
+                let earlier = at.checked_sub(SignedDuration::from_mins(20)).unwrap_or(at);
+                let opened = create(tx, &opened, job.by, earlier)?;
+                change(tx, opened.id, opened.revision, &content, job.by, at)?;
+            }
+            Ok(())
+        })
+        .await
+}
+
+impl SampleJob {
+    fn content(&self) -> JobContent {
+        JobContent {
+            car_label: self.car.to_owned(),
+            wish: self.wish.to_owned(),
+            stage: self.stage,
+            drive: self.drive,
+            notes: self.notes.to_owned(),
+            fitted: pair(self.fitted),
+            planned: pair(self.planned),
+            candidates: ('A'..)
+                .zip(self.kept)
+                .map(|(letter, (line, note))| Candidate {
+                    letter,
+                    note: (*note).to_owned(),
+                    setups: pair(line),
+                })
+                .collect(),
+            put_away: false,
+        }
+    }
+}
+
+/// The lines above are sound: a test reads them all.
+fn pair(text: &str) -> SetupPair {
+    line::read(text).ok().and_then(|reading| reading.setups).unwrap_or_default()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_line_of_the_sample_shop_can_be_read() {
+        for job in JOBS {
+            let lines = [job.fitted, job.planned].into_iter().chain(job.kept.iter().map(|kept| kept.0));
+            for text in lines {
+                let pair = pair(text);
+                assert!(pair.front.is_some() && pair.rear.is_some(), "{}: {text}", job.car);
+            }
+        }
+    }
+}

@@ -1,0 +1,277 @@
+//! The bench: a plan drawn and judged, and plans side by side.
+
+use fitment::date_code::Day;
+use fitment::ledger::Plan;
+use fitment::limits::{Drive, HouseLimits};
+use fitment::setup::adjust::Adjustment;
+use fitment::setup::{Axle, Setup, SetupPair};
+use fitment::speedometer::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
+use fitment::tire::dimensions;
+use fitment::wheel::Backspacing;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::change::{AxleChangeView, PairChangeView};
+use super::drawing::Drawing;
+use super::ledger::LineOfLedger;
+use super::read::Reading;
+use super::{ArrangementCode, AxleCode, DriveCode, Lines, PerAxle};
+use crate::problem::ApiError;
+
+/// A plan to be drawn and judged.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct BenchRequest {
+    /// On the car.
+    pub fitted: Lines,
+    /// Planned.
+    pub planned: Lines,
+    /// Driven axles, when known.
+    #[serde(default)]
+    pub drive: Option<DriveCode>,
+    /// Steps to take on the planned setups first, as the hand does on the drawing.
+    #[serde(default)]
+    pub adjust: Vec<Step>,
+}
+
+/// Steps on one axle's planned setup.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+pub struct Step {
+    /// Which axle.
+    pub axle: AxleCode,
+    /// Change of offset.
+    #[serde(default)]
+    pub offset_mm: f64,
+    /// Change of rim width, in steps of a quarter inch.
+    #[serde(default)]
+    pub rim_width_quarter_in: i32,
+    /// Change of the spacer's thickness.
+    #[serde(default)]
+    pub spacer_mm: f64,
+}
+
+/// A plan read into the core's types, its steps taken.
+#[derive(Debug)]
+pub struct ReadBench {
+    fitted: SetupPair,
+    planned: SetupPair,
+    drive: Option<Drive>,
+}
+
+impl BenchRequest {
+    /// Reads the lines and takes the steps.
+    ///
+    /// # Errors
+    /// Every line that could not be read; the first step that cannot be taken.
+    pub fn read(&self) -> Result<ReadBench, ApiError> {
+        let mut reading = Reading::default();
+        let fitted = reading.pair("/fitted", &self.fitted);
+        let mut planned = reading.pair("/planned", &self.planned);
+        reading.finish(())?;
+        for (at, step) in self.adjust.iter().enumerate() {
+            let by = Adjustment {
+                offset_mm: step.offset_mm,
+                width_quarter_inches: step.rim_width_quarter_in,
+                spacer_mm: step.spacer_mm,
+            };
+            let setup = planned.on_mut(step.axle.into());
+            let adjusted = setup.unwrap_or_default().adjusted(by);
+            *setup = Some(adjusted.map_err(|error| ApiError::CannotAdjust(error, format!("/adjust/{at}")))?);
+        }
+        Ok(ReadBench { fitted, planned, drive: self.drive.map(Drive::from) })
+    }
+}
+
+/// What a setup is, with the figures that are written on the drawing.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit; the rules stand in fitment")]
+pub struct SetupView {
+    /// Canonical setup line.
+    pub line: String,
+    /// The wheel's size, `18x8.5`.
+    pub wheel: Option<String>,
+    /// The tire, `245/40R18 97Y`.
+    pub tire: Option<String>,
+    pub offset_mm: Option<f64>,
+    pub effective_offset_mm: Option<f64>,
+    pub spacer_mm: Option<f64>,
+    pub backspacing_mm: Option<f64>,
+    pub rim_diameter_mm: Option<f64>,
+    pub rim_width_in: Option<f64>,
+    pub rim_width_mm: Option<f64>,
+    pub section_width_mm: Option<f64>,
+    pub overall_diameter_mm: Option<f64>,
+}
+
+impl From<&Setup> for SetupView {
+    fn from(setup: &Setup) -> Self {
+        let wheel = setup.wheel;
+        let offset = wheel.and_then(|wheel| wheel.offset);
+        let rim = wheel.map(|wheel| wheel.diameter).or(setup.tire.map(|tire| tire.size.rim()));
+        Self {
+            line: setup.to_string(),
+            wheel: wheel.map(|wheel| format!("{}x{}", wheel.diameter, wheel.width)),
+            tire: setup.tire.map(|tire| tire.to_string()),
+            offset_mm: offset.map(|offset| offset.as_mm()),
+            effective_offset_mm: setup.effective_offset().map(|offset| offset.as_mm()),
+            spacer_mm: setup.spacer.map(|spacer| spacer.as_mm()),
+            backspacing_mm: wheel
+                .zip(offset)
+                .map(|(wheel, offset)| Backspacing::from_offset(wheel.width, offset).length().as_mm()),
+            rim_diameter_mm: rim.map(|rim| rim.everyday().as_mm()),
+            rim_width_in: wheel.map(|wheel| wheel.width.code()),
+            rim_width_mm: wheel.map(|wheel| wheel.width.between_flanges().as_mm()),
+            section_width_mm: setup.section_width().map(|width| width.as_mm()),
+            overall_diameter_mm: setup.tire.map(|tire| dimensions::overall_diameter(&tire.size).as_mm()),
+        }
+    }
+}
+
+/// One axle on the bench.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BenchAxle {
+    /// On the car.
+    pub fitted: Option<SetupView>,
+    /// Planned.
+    pub planned: Option<SetupView>,
+    /// The fitted setup, drawn.
+    pub fitted_drawing: Option<Drawing>,
+    /// The planned setup, drawn.
+    pub planned_drawing: Option<Drawing>,
+    /// What changes.
+    pub change: Option<AxleChangeView>,
+}
+
+/// A shown speed and the true one.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct TrueSpeed {
+    pub shown_kmh: f64,
+    pub true_kmh: f64,
+}
+
+/// True speeds at the speeds on the signs.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TrueSpeeds {
+    /// Which axle's tire the dial was taken to follow.
+    pub by_axle: AxleCode,
+    /// At 50, 100 and 130 km/h.
+    pub metric: Vec<TrueSpeed>,
+    /// At 30, 60 and 80 mph.
+    pub imperial: Vec<TrueSpeed>,
+}
+
+/// A plan drawn and judged.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Bench {
+    /// The planned lines, canonical, after the steps.
+    pub planned: Lines,
+    /// Front and rear.
+    pub axles: PerAxle<BenchAxle>,
+    /// What changes between the axles.
+    pub pair: PairChangeView,
+    /// Square or staggered; null until both axles are planned.
+    pub arrangement: Option<ArrangementCode>,
+    /// True speeds; null while a tire is not stated.
+    pub true_speeds: Option<TrueSpeeds>,
+    /// The ledger.
+    pub ledger: Vec<LineOfLedger>,
+}
+
+impl ReadBench {
+    /// Draws and judges the plan.
+    pub fn judge(&self, limits: &HouseLimits, today: Day) -> Bench {
+        let plan = Plan::new(&self.fitted, &self.planned, self.drive, limits, Some(today));
+        let axle = |axle: Axle| {
+            let (fitted, planned) = (self.fitted.on(axle), self.planned.on(axle));
+            BenchAxle {
+                fitted: fitted.map(SetupView::from),
+                planned: planned.map(SetupView::from),
+                fitted_drawing: fitted.and_then(Drawing::new),
+                planned_drawing: planned.and_then(Drawing::new),
+                change: plan.change(axle).map(AxleChangeView::from),
+            }
+        };
+        Bench {
+            planned: Lines::from(&self.planned),
+            axles: PerAxle { front: axle(Axle::Front), rear: axle(Axle::Rear) },
+            pair: PairChangeView::from(&plan.pair),
+            arrangement: self.planned.arrangement().map(ArrangementCode::from),
+            true_speeds: true_speeds(&plan),
+            ledger: plan.ledger().into_iter().map(LineOfLedger::from).collect(),
+        }
+    }
+}
+
+fn true_speeds(plan: &Plan<'_>) -> Option<TrueSpeeds> {
+    let (axle, ratio) = plan.speedometer_ratio()?;
+    let at = |speeds: [f64; 3]| {
+        speeds.map(|shown| TrueSpeed { shown_kmh: shown, true_kmh: true_speed(shown, ratio.value()) }).into()
+    };
+    Some(TrueSpeeds {
+        by_axle: axle.into(),
+        metric: at(METRIC_SPEEDS_KMH),
+        imperial: at(IMPERIAL_SPEEDS_KMH),
+    })
+}
+
+/// A setup beside others: what is on the car, what is kept, what is on the bench.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Column {
+    /// The candidate's letter; null for what is fitted and for what is on the bench.
+    pub letter: Option<String>,
+    /// What the advisor says about it.
+    pub note: String,
+    /// Canonical lines.
+    pub lines: Lines,
+    /// The setups.
+    pub setups: PerAxle<Option<SetupView>>,
+    /// What changes against the fitted setup.
+    pub change: PerAxle<Option<AxleChangeView>>,
+    /// What changes between the axles.
+    pub pair: PairChangeView,
+    /// Square or staggered.
+    pub arrangement: Option<ArrangementCode>,
+    /// True speeds.
+    pub true_speeds: Option<TrueSpeeds>,
+    /// The ledger.
+    pub ledger: Vec<LineOfLedger>,
+}
+
+impl Column {
+    /// A pair against the fitted one.
+    pub fn new(
+        letter: Option<char>,
+        note: &str,
+        fitted: &SetupPair,
+        pair: &SetupPair,
+        drive: Option<Drive>,
+        limits: &HouseLimits,
+        today: Day,
+    ) -> Self {
+        let plan = Plan::new(fitted, pair, drive, limits, Some(today));
+        let setup = |axle| pair.on(axle).map(SetupView::from);
+        let change = |axle| plan.change(axle).map(AxleChangeView::from);
+        Self {
+            letter: letter.map(String::from),
+            note: note.to_owned(),
+            lines: Lines::from(pair),
+            setups: PerAxle { front: setup(Axle::Front), rear: setup(Axle::Rear) },
+            change: PerAxle { front: change(Axle::Front), rear: change(Axle::Rear) },
+            pair: PairChangeView::from(&plan.pair),
+            arrangement: pair.arrangement().map(ArrangementCode::from),
+            true_speeds: true_speeds(&plan),
+            ledger: plan.ledger().into_iter().map(LineOfLedger::from).collect(),
+        }
+    }
+}
+
+/// A job's setups side by side.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SideBySide {
+    /// On the car.
+    pub fitted: Column,
+    /// On the bench, when it is not one of the candidates.
+    pub bench: Option<Column>,
+    /// Kept.
+    pub candidates: Vec<Column>,
+}

@@ -1,0 +1,357 @@
+//! Jobs on the wire.
+
+use fitment::limits::Drive;
+use serde::{Deserialize, Serialize};
+use store::jobs::{Candidate, Job, JobContent, Stage};
+use utoipa::{IntoParams, ToSchema};
+
+use super::read::Reading;
+use super::{DriveCode, Lines};
+use crate::problem::ApiError;
+
+/// Where a job stands in the order of the work.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs, reason = "the stages by their names")]
+pub enum StageCode {
+    Car,
+    Bay,
+    Bench,
+    Rack,
+    Brakes,
+    TrialFit,
+    RoadAndTrack,
+    Handover,
+}
+
+impl From<StageCode> for Stage {
+    fn from(code: StageCode) -> Self {
+        match code {
+            StageCode::Car => Self::Car,
+            StageCode::Bay => Self::Bay,
+            StageCode::Bench => Self::Bench,
+            StageCode::Rack => Self::Rack,
+            StageCode::Brakes => Self::Brakes,
+            StageCode::TrialFit => Self::TrialFit,
+            StageCode::RoadAndTrack => Self::RoadAndTrack,
+            StageCode::Handover => Self::Handover,
+        }
+    }
+}
+
+impl From<Stage> for StageCode {
+    fn from(stage: Stage) -> Self {
+        match stage {
+            Stage::Car => Self::Car,
+            Stage::Bay => Self::Bay,
+            Stage::Bench => Self::Bench,
+            Stage::Rack => Self::Rack,
+            Stage::Brakes => Self::Brakes,
+            Stage::TrialFit => Self::TrialFit,
+            Stage::RoadAndTrack => Self::RoadAndTrack,
+            Stage::Handover => Self::Handover,
+        }
+    }
+}
+
+/// A kept setup.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct CandidateView {
+    /// A to Z.
+    pub letter: String,
+    /// What the advisor says about it.
+    #[serde(default)]
+    pub note: String,
+    /// Its setup lines.
+    pub lines: Lines,
+}
+
+/// A job.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct JobView {
+    /// Id in paths.
+    pub id: i64,
+    /// The shop's running number, four figures.
+    pub number: String,
+    /// Grows by one with every change.
+    pub revision: i64,
+    /// When it was opened, RFC 3339.
+    pub created_at: String,
+    /// When it last changed, RFC 3339.
+    pub updated_at: String,
+    /// Whether there is a change to undo.
+    pub can_undo: bool,
+    /// Whether there is an undone change to redo.
+    pub can_redo: bool,
+    /// Which car, in the shop's words.
+    pub car_label: String,
+    /// What the owner wants.
+    pub wish: String,
+    /// Where the work stands.
+    pub stage: StageCode,
+    /// Driven axles, when known.
+    pub drive: Option<DriveCode>,
+    /// Free notes.
+    pub notes: String,
+    /// On the car.
+    pub fitted: Lines,
+    /// On the bench.
+    pub planned: Lines,
+    /// Kept setups.
+    pub candidates: Vec<CandidateView>,
+    /// Out of the way, not deleted.
+    pub put_away: bool,
+}
+
+impl From<Job> for JobView {
+    fn from(job: Job) -> Self {
+        let content = job.content;
+        let candidates = content.candidates.iter();
+        Self {
+            id: job.id,
+            number: format!("{:04}", job.number),
+            revision: job.revision,
+            created_at: job.created_at.to_string(),
+            updated_at: job.updated_at.to_string(),
+            can_undo: job.can_undo,
+            can_redo: job.can_redo,
+            stage: content.stage.into(),
+            drive: content.drive.map(DriveCode::from),
+            fitted: Lines::from(&content.fitted),
+            planned: Lines::from(&content.planned),
+            candidates: candidates
+                .map(|kept| CandidateView {
+                    letter: kept.letter.to_string(),
+                    note: kept.note.clone(),
+                    lines: Lines::from(&kept.setups),
+                })
+                .collect(),
+            put_away: content.put_away,
+            car_label: content.car_label,
+            wish: content.wish,
+            notes: content.notes,
+        }
+    }
+}
+
+/// Which jobs.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct JobsQuery {
+    /// Words that must all occur in number, car, wish, notes or setups.
+    #[serde(default)]
+    pub find: String,
+    /// The jobs put away instead of the open ones.
+    #[serde(default)]
+    pub put_away: bool,
+}
+
+const LABEL_LENGTH: usize = 120;
+const WISH_LENGTH: usize = 400;
+const NOTES_LENGTH: usize = 10_000;
+const SIGN_LENGTH: usize = 40;
+const MOST_CANDIDATES: usize = 26;
+
+/// A new job: a car and a setup line are enough.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct NewJob {
+    /// Which car.
+    pub car_label: String,
+    /// What is fitted, one axle or both, as typed or pasted.
+    #[serde(default)]
+    pub fitted_line: String,
+    /// What the owner wants.
+    #[serde(default)]
+    pub wish: String,
+    /// Who signs, for the journal.
+    #[serde(default)]
+    pub signed_by: String,
+}
+
+impl NewJob {
+    /// Into what the store keeps, and who signs.
+    ///
+    /// # Errors
+    /// Every field at fault.
+    pub fn read(&self) -> Result<(JobContent, String), ApiError> {
+        let mut reading = Reading::default();
+        let car_label = label(&mut reading, &self.car_label);
+        let mut fitted = fitment::SetupPair::default();
+        if !self.fitted_line.trim().is_empty() {
+            match fitment::setup::line::read(&self.fitted_line) {
+                Ok(line) => match (line.setups, line.first_fault(&self.fitted_line)) {
+                    (_, Some(fault)) => reading.fault_in_notation("/fitted_line", &fault),
+                    (Some(pair), None) if pair != fitment::SetupPair::default() => fitted = pair,
+                    _ => reading.fault("/fitted_line", "no wheel and no tire can be read here"),
+                },
+                Err(error) => reading.fault_in_notation("/fitted_line", &error),
+            }
+        }
+        let content = JobContent {
+            car_label,
+            wish: reading.text("/wish", self.wish.trim(), WISH_LENGTH),
+            stage: Stage::Bench,
+            drive: None,
+            notes: String::new(),
+            fitted,
+            planned: fitment::SetupPair::default(),
+            candidates: Vec::new(),
+            put_away: false,
+        };
+        let who = reading.text("/signed_by", &self.signed_by, SIGN_LENGTH);
+        reading.finish((content, who))
+    }
+}
+
+fn label(reading: &mut Reading, text: &str) -> String {
+    let text = text.trim();
+    if text.is_empty() {
+        reading.fault("/car_label", "name the car");
+    }
+    reading.text("/car_label", text, LABEL_LENGTH)
+}
+
+/// A job's content, replaced as a whole.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct JobChange {
+    /// The revision this change is based on.
+    pub based_on_revision: i64,
+    /// Who signs, for the journal.
+    #[serde(default)]
+    pub signed_by: String,
+    /// Which car.
+    pub car_label: String,
+    /// What the owner wants.
+    pub wish: String,
+    /// Where the work stands.
+    pub stage: StageCode,
+    /// Driven axles, when known.
+    pub drive: Option<DriveCode>,
+    /// Free notes.
+    pub notes: String,
+    /// On the car.
+    pub fitted: Lines,
+    /// On the bench.
+    pub planned: Lines,
+    /// Kept setups.
+    pub candidates: Vec<CandidateView>,
+    /// Out of the way, not deleted.
+    pub put_away: bool,
+}
+
+impl JobChange {
+    /// Into what the store keeps, and who signs.
+    ///
+    /// # Errors
+    /// Every field at fault.
+    pub fn read(&self) -> Result<(JobContent, String), ApiError> {
+        let mut reading = Reading::default();
+        if self.candidates.len() > MOST_CANDIDATES {
+            reading.fault("/candidates", "more than 26 candidates cannot be kept");
+        }
+        let mut candidates: Vec<Candidate> = Vec::with_capacity(self.candidates.len());
+        for (at, kept) in self.candidates.iter().enumerate() {
+            let pointer = format!("/candidates/{at}");
+            let letter = one_letter(&kept.letter).unwrap_or_else(|| {
+                reading.fault(&format!("{pointer}/letter"), "is not one letter from A to Z");
+                '?'
+            });
+            if candidates.iter().any(|other| other.letter == letter) {
+                reading.fault(&format!("{pointer}/letter"), format!("{letter} is there twice"));
+            }
+            let note = reading.text(&format!("{pointer}/note"), kept.note.trim(), WISH_LENGTH);
+            let setups = reading.pair(&format!("{pointer}/lines"), &kept.lines);
+            candidates.push(Candidate { letter, note, setups });
+        }
+        let content = JobContent {
+            car_label: label(&mut reading, &self.car_label),
+            wish: reading.text("/wish", self.wish.trim(), WISH_LENGTH),
+            stage: self.stage.into(),
+            drive: self.drive.map(Drive::from),
+            notes: reading.text("/notes", &self.notes, NOTES_LENGTH),
+            fitted: reading.pair("/fitted", &self.fitted),
+            planned: reading.pair("/planned", &self.planned),
+            candidates,
+            put_away: self.put_away,
+        };
+        let who = reading.text("/signed_by", &self.signed_by, SIGN_LENGTH);
+        reading.finish((content, who))
+    }
+}
+
+fn one_letter(text: &str) -> Option<char> {
+    let mut letters = text.chars();
+    letters.next().filter(|letter| letter.is_ascii_uppercase() && letters.next().is_none())
+}
+
+/// A step that needs nothing but the revision it is based on.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct BasedOn {
+    /// The revision this step is based on.
+    pub based_on_revision: i64,
+    /// Who signs, for the journal.
+    #[serde(default)]
+    pub signed_by: String,
+}
+
+impl BasedOn {
+    /// Who signs, cut to what the journal keeps.
+    pub fn who(&self) -> String {
+        self.signed_by.chars().take(SIGN_LENGTH).collect()
+    }
+}
+
+/// The content with the plan on the bench kept as a candidate under the next free letter.
+///
+/// # Errors
+/// When there is no plan, it is kept already, or every letter is taken.
+pub fn with_plan_kept(content: &JobContent) -> Result<JobContent, ApiError> {
+    let mut reading = Reading::default();
+    let highest = content.candidates.iter().map(|kept| kept.letter).max();
+    let next = match highest {
+        None => Some('A'),
+        Some(letter) if letter < 'Z' => char::from_u32(u32::from(letter) + 1),
+        Some(_) => ('A'..='Z').find(|letter| content.candidates.iter().all(|kept| kept.letter != *letter)),
+    };
+    let mut content = content.clone();
+    if content.planned == fitment::SetupPair::default() {
+        reading.fault("/planned", "there is no plan on the bench to keep: type a setup line first");
+    } else if let Some(kept) = content.candidates.iter().find(|kept| kept.setups == content.planned) {
+        reading.fault("/planned", format!("this setup is kept already, as {}", kept.letter));
+    } else {
+        match next {
+            Some(letter) => {
+                content.candidates.push(Candidate { letter, note: String::new(), setups: content.planned })
+            }
+            None => reading.fault("/candidates", "more than 26 candidates cannot be kept"),
+        }
+    }
+    reading.finish(content)
+}
+
+/// One line of a job's journal.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct JournalEntry {
+    /// The revision it made.
+    pub revision: i64,
+    /// When, RFC 3339.
+    pub at: String,
+    /// Who signed.
+    pub who: String,
+    /// `create`, `change`, `undo` or `redo`.
+    pub kind: &'static str,
+    /// What changed.
+    pub what: String,
+}
+
+impl From<store::journal::Entry> for JournalEntry {
+    fn from(entry: store::journal::Entry) -> Self {
+        Self {
+            revision: entry.revision,
+            at: entry.at.to_string(),
+            who: entry.who,
+            kind: entry.kind.code(),
+            what: entry.what,
+        }
+    }
+}

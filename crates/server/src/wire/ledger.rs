@@ -1,0 +1,213 @@
+//! The ledger and its workings.
+
+use fitment::ledger::{Line, Standing};
+use fitment::working::{Fragment, Phrase, Quantity, QuantityKind, Source, SourceKind, Step};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::AxleCode;
+
+/// What a number is, so that it can be shown in the reader's units.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs, reason = "kind and unit by name")]
+pub enum QuantityCode {
+    LengthMm,
+    RimIn,
+    SpeedKmh,
+    Percent,
+    Ratio,
+    MassKg,
+    Count,
+    Years,
+}
+
+/// A number with its kind, at full precision.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct QuantityView {
+    /// What it is.
+    pub kind: QuantityCode,
+    /// The number, in the kind's unit.
+    pub value: f64,
+    /// Whether to show it with + or −.
+    pub signed: bool,
+}
+
+impl From<Quantity> for QuantityView {
+    fn from(quantity: Quantity) -> Self {
+        let kind = match quantity.kind {
+            QuantityKind::Length => QuantityCode::LengthMm,
+            QuantityKind::RimInches => QuantityCode::RimIn,
+            QuantityKind::Speed => QuantityCode::SpeedKmh,
+            QuantityKind::Percent => QuantityCode::Percent,
+            QuantityKind::Ratio => QuantityCode::Ratio,
+            QuantityKind::Mass => QuantityCode::MassKg,
+            QuantityKind::Count => QuantityCode::Count,
+            QuantityKind::Years => QuantityCode::Years,
+        };
+        Self { kind, value: quantity.value, signed: quantity.signed }
+    }
+}
+
+/// A piece of a sentence.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum FragmentView {
+    /// Words.
+    Text(String),
+    /// A number.
+    Quantity(QuantityView),
+}
+
+fn fragments(phrase: Phrase) -> Vec<FragmentView> {
+    phrase
+        .0
+        .into_iter()
+        .map(|fragment| match fragment {
+            Fragment::Text(text) => FragmentView::Text(text.into_owned()),
+            Fragment::Quantity(quantity) => FragmentView::Quantity(quantity.into()),
+        })
+        .collect()
+}
+
+/// On what a rule rests.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs, reason = "the kinds of source, by name")]
+pub enum SourceCode {
+    Standard,
+    CommonPractice,
+    FromMemory,
+    Measured,
+    Estimate,
+    Geometry,
+}
+
+/// A rule's source.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct SourceView {
+    /// How firm it is.
+    pub kind: SourceCode,
+    /// Its name.
+    pub cite: &'static str,
+}
+
+impl From<Source> for SourceView {
+    fn from(source: Source) -> Self {
+        let kind = match source.kind {
+            SourceKind::Standard => SourceCode::Standard,
+            SourceKind::CommonPractice => SourceCode::CommonPractice,
+            SourceKind::FromMemory => SourceCode::FromMemory,
+            SourceKind::Measured => SourceCode::Measured,
+            SourceKind::Estimate => SourceCode::Estimate,
+            SourceKind::Geometry => SourceCode::Geometry,
+        };
+        Self { kind, cite: source.cite }
+    }
+}
+
+/// A symbol and the figure put in for it.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct PutIn {
+    /// The symbol in the formula.
+    pub symbol: &'static str,
+    /// The figure.
+    pub figure: QuantityView,
+}
+
+/// One step of a working.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct StepView {
+    /// What is worked out.
+    pub what: &'static str,
+    /// The formula.
+    pub formula: &'static str,
+    /// The figures put in.
+    pub put_in: Vec<PutIn>,
+    /// The result.
+    pub gives: QuantityView,
+    /// Where the rule comes from.
+    pub source: SourceView,
+}
+
+impl From<Step> for StepView {
+    fn from(step: Step) -> Self {
+        let put_in = step.put_in.into_iter();
+        Self {
+            what: step.what,
+            formula: step.formula,
+            put_in: put_in.map(|(symbol, figure)| PutIn { symbol, figure: figure.into() }).collect(),
+            gives: step.gives.into(),
+            source: step.source.into(),
+        }
+    }
+}
+
+/// How a line stands.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs, reason = "see fitment::ledger::Standing")]
+pub enum StandingCode {
+    Good,
+    Unknown,
+    Measure,
+    Mind,
+    Stop,
+}
+
+impl From<Standing> for StandingCode {
+    fn from(standing: Standing) -> Self {
+        match standing {
+            Standing::Good => Self::Good,
+            Standing::Unknown => Self::Unknown,
+            Standing::Measure => Self::Measure,
+            Standing::Mind => Self::Mind,
+            Standing::Stop => Self::Stop,
+        }
+    }
+}
+
+/// One line of the ledger.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct LineOfLedger {
+    /// The rule's code.
+    pub code: &'static str,
+    /// Which axle; null for the car as a whole.
+    pub axle: Option<AxleCode>,
+    /// The question.
+    pub title: &'static str,
+    /// How it stands.
+    pub standing: StandingCode,
+    /// The word for it.
+    pub word: &'static str,
+    /// The figure; null while it is not known.
+    pub figure: Option<QuantityView>,
+    /// The limit it was held against.
+    pub limit: Vec<FragmentView>,
+    /// What it means for this car.
+    pub says: Vec<FragmentView>,
+    /// What must be minded, where a mistake can hurt someone.
+    pub caution: Option<&'static str>,
+    /// The working.
+    pub working: Vec<StepView>,
+    /// Where the rule comes from.
+    pub source: SourceView,
+}
+
+impl From<Line> for LineOfLedger {
+    fn from(line: Line) -> Self {
+        Self {
+            code: line.code,
+            axle: line.axle.map(AxleCode::from),
+            title: line.title,
+            standing: line.standing.into(),
+            word: line.word,
+            figure: line.figure.map(QuantityView::from),
+            limit: fragments(line.limit),
+            says: fragments(line.says),
+            caution: line.caution,
+            working: line.working.into_iter().map(StepView::from).collect(),
+            source: line.source.into(),
+        }
+    }
+}

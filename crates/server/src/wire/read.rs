@@ -1,0 +1,159 @@
+//! From texts into the core's types. Every field's problem is collected, not only the first.
+
+use fitment::setup::line;
+use fitment::{Setup, SetupPair};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::Lines;
+use crate::problem::{ApiError, FieldError};
+
+/// Collects what is wrong with a request while it is read.
+#[derive(Debug, Default)]
+pub struct Reading {
+    errors: Vec<FieldError>,
+}
+
+impl Reading {
+    /// One axle's line, read strictly. Blank is an axle nobody spoke of.
+    pub fn setup(&mut self, pointer: &str, text: Option<&str>) -> Option<Setup> {
+        let text = text.filter(|text| !text.trim().is_empty())?;
+        match text.parse() {
+            Ok(setup) => Some(setup),
+            Err(error) => {
+                self.errors.push(FieldError::notation(pointer, &error));
+                None
+            }
+        }
+    }
+
+    /// Both axles' lines.
+    pub fn pair(&mut self, pointer: &str, lines: &Lines) -> SetupPair {
+        SetupPair {
+            front: self.setup(&format!("{pointer}/front"), lines.front.as_deref()),
+            rear: self.setup(&format!("{pointer}/rear"), lines.rear.as_deref()),
+        }
+    }
+
+    /// A text of at most so many characters.
+    pub fn text(&mut self, pointer: &str, text: &str, most: usize) -> String {
+        if text.chars().count() > most {
+            self.fault(pointer, format!("is longer than {most} characters"));
+        }
+        text.to_owned()
+    }
+
+    /// Notes a fault.
+    pub fn fault(&mut self, pointer: &str, detail: impl Into<String>) {
+        self.errors.push(FieldError::new(pointer, detail));
+    }
+
+    /// Notes a fault in a notation.
+    pub fn fault_in_notation(&mut self, pointer: &str, error: &fitment::notation::NotationError) {
+        self.errors.push(FieldError::notation(pointer, error));
+    }
+
+    /// The value, when nothing was wrong.
+    ///
+    /// # Errors
+    /// Every fault noted.
+    pub fn finish<T>(self, value: T) -> Result<T, ApiError> {
+        if self.errors.is_empty() { Ok(value) } else { Err(ApiError::Unprocessable(self.errors)) }
+    }
+}
+
+/// A text to be read as a setup line.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct LineText {
+    /// As typed or pasted.
+    pub text: String,
+}
+
+/// What a stretch of a line was read as.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs, reason = "the pieces of a setup, by name")]
+pub enum PieceKind {
+    Gap,
+    LeftAside,
+    Axle,
+    Wheel,
+    Offset,
+    Backspacing,
+    BoltCircle,
+    CenterBore,
+    Tire,
+    Service,
+    Spacer,
+    DateCode,
+    Fault,
+}
+
+impl From<line::SegmentKind> for PieceKind {
+    fn from(kind: line::SegmentKind) -> Self {
+        match kind {
+            line::SegmentKind::Gap => Self::Gap,
+            line::SegmentKind::LeftAside => Self::LeftAside,
+            line::SegmentKind::Axle => Self::Axle,
+            line::SegmentKind::Wheel => Self::Wheel,
+            line::SegmentKind::Offset => Self::Offset,
+            line::SegmentKind::Backspacing => Self::Backspacing,
+            line::SegmentKind::BoltCircle => Self::BoltCircle,
+            line::SegmentKind::CenterBore => Self::CenterBore,
+            line::SegmentKind::Tire => Self::Tire,
+            line::SegmentKind::Service => Self::Service,
+            line::SegmentKind::Spacer => Self::Spacer,
+            line::SegmentKind::DateCode => Self::DateCode,
+        }
+    }
+}
+
+/// A stretch of the line; all of them together are the line.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Stretch {
+    /// As written.
+    pub text: String,
+    /// What it was read as.
+    pub kind: PieceKind,
+    /// What is wrong with it.
+    pub problem: Option<String>,
+    /// How it would be written right.
+    pub example: Option<String>,
+}
+
+/// A line as far as it could be read.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LineView {
+    /// Stretch by stretch.
+    pub stretches: Vec<Stretch>,
+    /// Whether every piece was read.
+    pub is_sound: bool,
+    /// Whether the line itself names axles.
+    pub names_axles: bool,
+    /// Canonical lines, when sound.
+    pub lines: Lines,
+}
+
+impl LineView {
+    /// A reading as it is shown.
+    pub fn new(text: &str, reading: &line::LineReading) -> Self {
+        let stretches = reading.segments.iter().map(|segment| {
+            let written = text.get(segment.span.clone()).unwrap_or_default().to_owned();
+            match &segment.outcome {
+                Ok(kind) => Stretch { text: written, kind: (*kind).into(), problem: None, example: None },
+                Err(reason) => Stretch {
+                    text: written,
+                    kind: PieceKind::Fault,
+                    problem: Some(reason.to_string()),
+                    example: Some(reason.example().to_owned()),
+                },
+            }
+        });
+        Self {
+            stretches: stretches.collect(),
+            is_sound: reading.setups.is_some(),
+            names_axles: reading.names_axles,
+            lines: reading.setups.as_ref().map(Lines::from).unwrap_or_default(),
+        }
+    }
+}
