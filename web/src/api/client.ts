@@ -1,0 +1,56 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Job = Schemas["JobView"];
+export type Lines = Schemas["Lines"];
+export type Bench = Schemas["Bench"];
+export type BenchAxle = Schemas["BenchAxle"];
+export type Drawing = Schemas["Drawing"];
+export type SetupView = Schemas["SetupView"];
+export type LedgerLine = Schemas["LineOfLedger"];
+export type Step = Schemas["Step"];
+export type Problem = Schemas["Problem"];
+export type Quantity = Schemas["QuantityView"];
+export type Fragment = Schemas["FragmentView"];
+export type LineView = Schemas["LineView"];
+export type Column = Schemas["Column"];
+export type SideBySide = Schemas["SideBySide"];
+export type Standing = Schemas["StandingCode"];
+export type Axle = Schemas["AxleCode"];
+export type Stage = Schemas["StageCode"];
+export type Drive = Schemas["DriveCode"];
+
+export const api = createClient<paths>({ baseUrl: "/" });
+
+/** The program did not answer: it is stopped, or the network is off. */
+export class Away extends Error {
+  constructor() {
+    super("The program does not answer.");
+  }
+}
+
+/** The program answered with a problem. */
+export class Refused extends Error {
+  readonly problem: Problem;
+  constructor(problem: Problem) {
+    super(problem.detail || problem.title);
+    this.problem = problem;
+  }
+}
+
+/** What a call of `api` answered, or why not: `Away` or `Refused`. */
+export async function answer<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T> {
+  let outcome: { data?: T; error?: unknown };
+  try {
+    outcome = await call;
+  } catch {
+    throw new Away();
+  }
+  if (outcome.error !== undefined) {
+    const problem = outcome.error as Problem;
+    // Something between us and the program may answer without a problem of ours.
+    throw typeof problem === "object" && problem !== null && "title" in problem ? new Refused(problem) : new Away();
+  }
+  return outcome.data as T;
+}

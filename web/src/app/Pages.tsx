@@ -1,0 +1,30 @@
+import { Navigate, Route, Routes, useParams } from "react-router";
+import { Bench } from "../bench/Bench";
+import { Compare } from "../compare/Compare";
+import { Counter } from "../counter/Counter";
+import { JobSheet } from "../job/JobSheet";
+import { PrintSheet } from "../print/PrintSheet";
+import { NotThere } from "./NotThere";
+
+/** Every place in the program has its own address. */
+export function Pages() {
+  return (
+    <Routes>
+      <Route path="/" element={<Counter />} />
+      <Route path="/jobs/:id" element={<KeyedJob />}>
+        <Route index element={<Navigate to="bench" replace />} />
+        <Route path="bench" element={<Bench />} />
+        <Route path="compare" element={<Compare />} />
+        <Route path="sheet" element={<PrintSheet />} />
+      </Route>
+      <Route path="*" element={<NotThere what="page" />} />
+    </Routes>
+  );
+}
+
+/** A sheet of its own for each job: nothing of one job's state may reach another's. */
+function KeyedJob() {
+  const { id } = useParams();
+  const number = Number(id);
+  return Number.isSafeInteger(number) && number > 0 ? <JobSheet key={number} id={number} /> : <NotThere what="job" />;
+}

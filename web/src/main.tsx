@@ -1,0 +1,35 @@
+import "@fontsource/ibm-plex-sans-condensed/latin-400.css";
+import "@fontsource/ibm-plex-sans-condensed/latin-500.css";
+import "@fontsource/ibm-plex-sans-condensed/latin-600.css";
+import "@fontsource/ibm-plex-sans-condensed/latin-ext-400.css";
+import "@fontsource/ibm-plex-sans-condensed/latin-ext-600.css";
+import "./styles.css";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter } from "react-router";
+import { Pages } from "./app/Pages";
+import { startTheme } from "./shared/theme";
+import { UnitsProvider } from "./shared/units";
+
+startTheme();
+
+// The program is on this machine: asked again when the window comes back, not by the clock.
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, staleTime: 0, refetchOnWindowFocus: true, networkMode: "always" } },
+});
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <UnitsProvider>
+          <BrowserRouter>
+            <Pages />
+          </BrowserRouter>
+        </UnitsProvider>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

@@ -1,0 +1,85 @@
+/** Unit choice is formatting only: the program computes in millimetres and km/h. */
+import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from "react";
+import type { Quantity } from "../api/client";
+
+export type Units = { length: "mm" | "in"; speed: "km/h" | "mph" };
+
+/** The mixtures people use, in the order `u` walks through them. */
+const CHOICES: Units[] = [
+  { length: "mm", speed: "km/h" },
+  { length: "mm", speed: "mph" },
+  { length: "in", speed: "mph" },
+];
+
+const MM_PER_INCH = 25.4;
+const KM_PER_MILE = 1.609344;
+const KEPT_AS = "dimensione.units";
+
+type UnitsValue = { units: Units; next: () => void };
+const UnitsContext = createContext<UnitsValue>({ units: { length: "mm", speed: "km/h" }, next: () => {} });
+
+export function UnitsProvider({ children }: { children: ReactNode }) {
+  const [at, setAt] = useState(() => Number(localStorage.getItem(KEPT_AS) ?? 0) % CHOICES.length || 0);
+  const next = useCallback(() => {
+    setAt((now) => {
+      const then = (now + 1) % CHOICES.length;
+      localStorage.setItem(KEPT_AS, String(then));
+      return then;
+    });
+  }, []);
+  const value = useMemo(() => ({ units: CHOICES[at] ?? { length: "mm", speed: "km/h" }, next }), [at, next]);
+  return <UnitsContext value={value}>{children}</UnitsContext>;
+}
+
+export const useUnits = () => useContext(UnitsContext);
+
+export type Formatted = { figure: string; unit: string };
+
+function rounded(value: number, decimals: number, signed: boolean): string {
+  const text = Math.abs(value).toFixed(decimals);
+  const isZero = Number(text) === 0;
+  if (isZero) return text;
+  if (value < 0) return `−${text}`;
+  return signed ? `+${text}` : text;
+}
+
+export function formatLength(mm: number, units: Units, signed = false): Formatted {
+  return units.length === "mm"
+    ? { figure: rounded(mm, 1, signed), unit: "mm" }
+    : { figure: rounded(mm / MM_PER_INCH, 2, signed), unit: "in" };
+}
+
+/** An offset is a code in millimetres in every unit system. */
+export const formatOffset = (mm: number) => rounded(mm, Number.isInteger(mm) ? 0 : 1, false);
+
+export const formatInches = (mm: number) => rounded(mm / MM_PER_INCH, 1, false);
+
+export function formatSpeed(kmh: number, units: Units): Formatted {
+  return units.speed === "km/h"
+    ? { figure: rounded(kmh, 1, false), unit: "km/h" }
+    : { figure: rounded(kmh / KM_PER_MILE, 1, false), unit: "mph" };
+}
+
+export function format({ kind, value, signed }: Quantity, units: Units): Formatted {
+  switch (kind) {
+    case "length_mm":
+      return formatLength(value, units, signed);
+    case "speed_kmh":
+      return formatSpeed(value, units);
+    case "rim_in":
+      return { figure: rounded(value, Number.isInteger(value * 2) ? 1 : 2, signed), unit: "in" };
+    case "percent":
+      return { figure: rounded(value, 1, signed), unit: "%" };
+    case "ratio":
+      return { figure: rounded(value, 4, signed), unit: "" };
+    case "mass_kg":
+      return { figure: rounded(value, 0, signed), unit: "kg" };
+    case "years":
+      return { figure: rounded(value, 1, signed), unit: "years" };
+    case "count":
+      return { figure: rounded(value, 0, signed), unit: "" };
+  }
+}
+
+/** Figure and unit as one text. */
+export const inWords = ({ figure, unit }: Formatted) => (unit ? `${figure} ${unit}` : figure);
