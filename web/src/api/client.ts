@@ -50,7 +50,9 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown }>): P
   if (outcome.error !== undefined) {
     const problem = outcome.error as Problem;
     // Something between us and the program may answer without a problem of ours.
-    throw typeof problem === "object" && problem !== null && "title" in problem ? new Refused(problem) : new Away();
+    throw typeof problem === "object" && problem !== null && "title" in problem
+      ? new Refused(problem)
+      : new Away();
   }
   return outcome.data as T;
 }

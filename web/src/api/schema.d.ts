@@ -259,6 +259,16 @@ export interface components {
          * @enum {string}
          */
         AxleCode: "front" | "rear";
+        /** @description A step that needs nothing but the revision it is based on. */
+        BasedOn: {
+            /**
+             * Format: int64
+             * @description The revision this step is based on.
+             */
+            based_on_revision: number;
+            /** @description Who signs, for the journal. */
+            signed_by?: string;
+        };
         /** @description A plan drawn and judged. */
         Bench: {
             arrangement?: components["schemas"]["ArrangementCode"] | null;
@@ -271,6 +281,24 @@ export interface components {
             /** @description The planned lines, canonical, after the steps. */
             planned: components["schemas"]["Lines"];
             true_speeds?: components["schemas"]["TrueSpeeds"] | null;
+        };
+        /** @description One axle on the bench. */
+        BenchAxle: {
+            change?: components["schemas"]["AxleChangeView"] | null;
+            fitted?: components["schemas"]["SetupView"] | null;
+            fitted_drawing?: components["schemas"]["Drawing"] | null;
+            planned?: components["schemas"]["SetupView"] | null;
+            planned_drawing?: components["schemas"]["Drawing"] | null;
+        };
+        /** @description A plan to be drawn and judged. */
+        BenchRequest: {
+            /** @description Steps to take on the planned setups first, as the hand does on the drawing. */
+            adjust?: components["schemas"]["Step"][];
+            drive?: components["schemas"]["DriveCode"] | null;
+            /** @description On the car. */
+            fitted: components["schemas"]["Lines"];
+            /** @description Planned. */
+            planned: components["schemas"]["Lines"];
         };
         /** @description A kept setup. */
         CandidateView: {
@@ -299,6 +327,13 @@ export interface components {
             /** @description The setups. */
             setups: components["schemas"]["PerAxle_Option_SetupView"];
             true_speeds?: components["schemas"]["TrueSpeeds"] | null;
+        };
+        /** @description What is fitted and what is planned. */
+        CompareRequest: {
+            /** @description On the car. */
+            fitted: components["schemas"]["Lines"];
+            /** @description Planned. */
+            planned: components["schemas"]["Lines"];
         };
         /** @description What changes; an axle without both setups is null. */
         Comparison: {
@@ -367,6 +402,33 @@ export interface components {
         } | {
             /** @description A number. */
             quantity: components["schemas"]["QuantityView"];
+        };
+        /** @description A job's content, replaced as a whole. */
+        JobChange: {
+            /**
+             * Format: int64
+             * @description The revision this change is based on.
+             */
+            based_on_revision: number;
+            /** @description Kept setups. */
+            candidates: components["schemas"]["CandidateView"][];
+            /** @description Which car. */
+            car_label: string;
+            drive?: components["schemas"]["DriveCode"] | null;
+            /** @description On the car. */
+            fitted: components["schemas"]["Lines"];
+            /** @description Free notes. */
+            notes: string;
+            /** @description On the bench. */
+            planned: components["schemas"]["Lines"];
+            /** @description Out of the way, not deleted. */
+            put_away: boolean;
+            /** @description Who signs, for the journal. */
+            signed_by?: string;
+            /** @description Where the work stands. */
+            stage: components["schemas"]["StageCode"];
+            /** @description What the owner wants. */
+            wish: string;
         };
         /** @description A job. */
         JobView: {
@@ -447,6 +509,11 @@ export interface components {
             /** @description The working. */
             working: components["schemas"]["StepView"][];
         };
+        /** @description A text to be read as a setup line. */
+        LineText: {
+            /** @description As typed or pasted. */
+            text: string;
+        };
         /** @description A line as far as it could be read. */
         LineView: {
             /** @description Whether every piece was read. */
@@ -464,6 +531,17 @@ export interface components {
             front?: string | null;
             /** @description Rear axle. */
             rear?: string | null;
+        };
+        /** @description A new job: a car and a setup line are enough. */
+        NewJob: {
+            /** @description Which car. */
+            car_label: string;
+            /** @description What is fitted, one axle or both, as typed or pasted. */
+            fitted_line?: string;
+            /** @description Who signs, for the journal. */
+            signed_by?: string;
+            /** @description What the owner wants. */
+            wish?: string;
         };
         /** @description What changes between the axles. */
         PairChangeView: {
@@ -716,6 +794,26 @@ export interface components {
          * @enum {string}
          */
         StandingCode: "good" | "unknown" | "measure" | "mind" | "stop";
+        /** @description Steps on one axle's planned setup. */
+        Step: {
+            /** @description Which axle. */
+            axle: components["schemas"]["AxleCode"];
+            /**
+             * Format: double
+             * @description Change of offset.
+             */
+            offset_mm?: number;
+            /**
+             * Format: int32
+             * @description Change of rim width, in steps of a quarter inch.
+             */
+            rim_width_quarter_in?: number;
+            /**
+             * Format: double
+             * @description Change of the spacer's thickness.
+             */
+            spacer_mm?: number;
+        };
         /** @description One step of a working. */
         StepView: {
             /** @description The formula. */
@@ -869,7 +967,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchRequest"];
+            };
+        };
         responses: {
             /** @description the plan, drawn and judged */
             200: {
@@ -898,7 +1000,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareRequest"];
+            };
+        };
         responses: {
             /** @description what changes */
             200: {
@@ -952,7 +1058,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewJob"];
+            };
+        };
         responses: {
             /** @description the new job */
             201: {
@@ -1014,7 +1124,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobChange"];
+            };
+        };
         responses: {
             /** @description the changed job */
             200: {
@@ -1063,7 +1177,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BasedOn"];
+            };
+        };
         responses: {
             /** @description the job with its new candidate */
             200: {
@@ -1143,7 +1261,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BasedOn"];
+            };
+        };
         responses: {
             /** @description the job with the change done again */
             200: {
@@ -1214,7 +1336,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BasedOn"];
+            };
+        };
         responses: {
             /** @description the job before its last change */
             200: {
@@ -1252,7 +1378,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineText"];
+            };
+        };
         responses: {
             /** @description the line, stretch by stretch; faults stand in the stretches */
             200: {

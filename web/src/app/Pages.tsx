@@ -26,5 +26,9 @@ export function Pages() {
 function KeyedJob() {
   const { id } = useParams();
   const number = Number(id);
-  return Number.isSafeInteger(number) && number > 0 ? <JobSheet key={number} id={number} /> : <NotThere what="job" />;
+  return Number.isSafeInteger(number) && number > 0 ? (
+    <JobSheet key={number} id={number} />
+  ) : (
+    <NotThere what="job" />
+  );
 }

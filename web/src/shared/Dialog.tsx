@@ -1,7 +1,15 @@
 import { type ReactNode, useEffect, useRef } from "react";
 
 /** A modal of the browser's own: focus stays inside, Escape closes. */
-export function Dialog({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
+export function Dialog({
+  title,
+  onClose,
+  children,
+}: {
+  title: string;
+  onClose: () => void;
+  children: ReactNode;
+}) {
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const element = dialog.current;
@@ -26,7 +34,13 @@ export function Dialog({ title, onClose, children }: { title: string; onClose: (
   );
 }
 
-export function KeysDialog({ groups, onClose }: { groups: { title: string; keys: { shown: string; does: string }[] }[]; onClose: () => void }) {
+export function KeysDialog({
+  groups,
+  onClose,
+}: {
+  groups: { title: string; keys: { shown: string; does: string }[] }[];
+  onClose: () => void;
+}) {
   return (
     <Dialog title="Keys" onClose={onClose}>
       <p className="mb-3 text-[14px]">They work when no field has the focus.</p>

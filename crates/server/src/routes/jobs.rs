@@ -30,7 +30,7 @@ pub(super) async fn list(
 }
 
 /// Open a job: a car label and a setup line are enough.
-#[utoipa::path(post, path = "/jobs", tag = "jobs", responses(
+#[utoipa::path(post, path = "/jobs", request_body = NewJob, tag = "jobs", responses(
     (status = 201, description = "the new job", body = JobView),
     (status = 422, description = "a field at fault", body = Problem)
 ))]
@@ -53,7 +53,7 @@ pub(super) async fn get(State(store): State<Store>, Id(id): Id) -> Result<Json<J
 }
 
 /// Change a job. A change based on another revision than the job's is refused with the job as it is.
-#[utoipa::path(put, path = "/jobs/{id}", params(("id" = i64, Path)), tag = "jobs", responses(
+#[utoipa::path(put, path = "/jobs/{id}", request_body = JobChange, params(("id" = i64, Path)), tag = "jobs", responses(
     (status = 200, description = "the changed job", body = JobView),
     (status = 404, description = "no such job", body = Problem),
     (status = 409, description = "changed elsewhere; `current` is the job as it is", body = Problem),
@@ -71,7 +71,7 @@ pub(super) async fn put(
 }
 
 /// Take the last change back.
-#[utoipa::path(post, path = "/jobs/{id}/undo", params(("id" = i64, Path)), tag = "jobs", responses(
+#[utoipa::path(post, path = "/jobs/{id}/undo", request_body = BasedOn, params(("id" = i64, Path)), tag = "jobs", responses(
     (status = 200, description = "the job before its last change", body = JobView),
     (status = 404, description = "no such job", body = Problem),
     (status = 409, description = "changed elsewhere, or nothing to undo", body = Problem)
@@ -86,7 +86,7 @@ pub(super) async fn undo(
 }
 
 /// Do again what was last undone.
-#[utoipa::path(post, path = "/jobs/{id}/redo", params(("id" = i64, Path)), tag = "jobs", responses(
+#[utoipa::path(post, path = "/jobs/{id}/redo", request_body = BasedOn, params(("id" = i64, Path)), tag = "jobs", responses(
     (status = 200, description = "the job with the change done again", body = JobView),
     (status = 404, description = "no such job", body = Problem),
     (status = 409, description = "changed elsewhere, or nothing to redo", body = Problem)
@@ -101,7 +101,7 @@ pub(super) async fn redo(
 }
 
 /// Keep the plan on the bench as a candidate.
-#[utoipa::path(post, path = "/jobs/{id}/candidates", params(("id" = i64, Path)), tag = "jobs", responses(
+#[utoipa::path(post, path = "/jobs/{id}/candidates", request_body = BasedOn, params(("id" = i64, Path)), tag = "jobs", responses(
     (status = 200, description = "the job with its new candidate", body = JobView),
     (status = 404, description = "no such job", body = Problem),
     (status = 409, description = "changed elsewhere", body = Problem),

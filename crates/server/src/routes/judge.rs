@@ -10,7 +10,7 @@ use crate::wire::bench::{Bench, BenchRequest};
 use crate::wire::compare::{CompareRequest, Comparison};
 
 /// Compare a planned pair of setups with the fitted one: the plain figures.
-#[utoipa::path(post, path = "/compare", tag = "plan", responses(
+#[utoipa::path(post, path = "/compare", request_body = CompareRequest, tag = "plan", responses(
     (status = 200, description = "what changes", body = Comparison),
     (status = 422, description = "a setup that could not be read", body = Problem)
 ))]
@@ -20,7 +20,7 @@ pub(super) async fn compare(Body(request): Body<CompareRequest>) -> Result<Json<
 }
 
 /// Draw and judge a plan: sections, figures, ledger with workings; steps of the hand are taken first.
-#[utoipa::path(post, path = "/bench", tag = "plan", responses(
+#[utoipa::path(post, path = "/bench", request_body = BenchRequest, tag = "plan", responses(
     (status = 200, description = "the plan, drawn and judged", body = Bench),
     (status = 422, description = "a setup that could not be read, or a step that cannot be taken", body = Problem)
 ))]

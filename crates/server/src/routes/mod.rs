@@ -18,7 +18,7 @@ use utoipa_axum::routes;
                        Errors are RFC 9457 problems.",
         license(name = "MIT", identifier = "MIT")
     ),
-    components(schemas(crate::problem::Problem))
+    components(schemas(crate::problem::Problem, crate::wire::bench::BenchAxle))
 )]
 struct Description;
 

@@ -40,7 +40,7 @@ pub(super) async fn describe_wheel(Params(query): Params<WheelQuery>) -> Result<
 }
 
 /// Read a setup line as typed or pasted, piece by piece.
-#[utoipa::path(post, path = "/setups/read", tag = "sizes", responses(
+#[utoipa::path(post, path = "/setups/read", request_body = LineText, tag = "sizes", responses(
     (status = 200, description = "the line, stretch by stretch; faults stand in the stretches", body = LineView),
     (status = 422, description = "a text too long to be a setup", body = Problem)
 ))]

@@ -1,0 +1,47 @@
+//! Takes the pictures in `docs/screenshots/` from the sample shop: one of each main view.
+//!
+//! Usage: `screenshots FOLDER [NAME]`.
+
+use std::path::PathBuf;
+
+use anyhow::Context;
+use e2e::{Browser, Program};
+use thirtyfour::Key;
+
+/// A view: name, path, page size, keys pressed before the picture.
+const VIEWS: &[(&str, &str, (u32, u32), &str)] = &[
+    ("counter", "/", (1280, 800), ""),
+    ("bench", "/jobs/6/bench", (1280, 800), ""),
+    ("bench-working", "/jobs/7/bench", (1280, 800), "w"),
+    ("bench-tablet", "/jobs/4/bench", (820, 1180), ""),
+    ("compare", "/jobs/6/compare", (1280, 800), ""),
+    ("print", "/jobs/6/sheet", (1280, 800), ""),
+];
+
+#[tokio::main]
+async fn main() -> anyhow::Result<()> {
+    let mut arguments = std::env::args().skip(1);
+    let folder = PathBuf::from(arguments.next().context("usage: screenshots FOLDER [NAME]")?);
+    let only = arguments.next();
+    std::fs::create_dir_all(&folder)?;
+    let program = Program::sample_shop().await?;
+    let browser = Browser::start(1280, 800).await?;
+    for (name, path, (width, height), keys) in VIEWS {
+        if only.as_ref().is_some_and(|only| only != name) {
+            continue;
+        }
+        browser.resize(*width, *height).await?;
+        browser.driver.goto(program.url(path)).await?;
+        browser.see("main h1, header h1").await?;
+        browser.until("return document.fonts.status === 'loaded'").await?;
+        tokio::time::sleep(std::time::Duration::from_millis(700)).await;
+        if !keys.is_empty() {
+            browser.press(keys.to_string()).await?;
+            browser.type_on(Key::Null + "").await?;
+            tokio::time::sleep(std::time::Duration::from_millis(300)).await;
+        }
+        browser.driver.screenshot(&folder.join(format!("{name}.png"))).await?;
+        eprintln!("{name}");
+    }
+    browser.quit().await
+}

@@ -1,0 +1,112 @@
+use std::process::Stdio;
+
+use anyhow::{Context, bail};
+use rustix::process::{Pid, Signal, kill_process_group};
+use serde_json::{Value, json};
+use tempfile::TempDir;
+use thirtyfour::extensions::cdp::ChromeDevTools;
+use thirtyfour::{ChromiumLikeCapabilities, DesiredCapabilities, WebDriver};
+use tokio::io::{AsyncBufReadExt, BufReader};
+use tokio::process::{Child, Command};
+
+/// A browser of one's own.
+#[derive(Debug)]
+pub struct Browser {
+    /// The session.
+    pub driver: WebDriver,
+    chromedriver: Child,
+    // Held so that the profile goes with the browser.
+    _profile: TempDir,
+}
+
+const FLAGS: [&str; 10] = [
+    "--headless",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--remote-debugging-pipe",
+    "--force-color-profile=srgb",
+];
+
+impl Browser {
+    /// Starts ChromeDriver and a headless Chromium with a page of exactly this size.
+    ///
+    /// # Errors
+    /// When one of them is not installed or does not come up.
+    pub async fn start(width: u32, height: u32) -> anyhow::Result<Self> {
+        let profile = tempfile::Builder::new().prefix("dimensione-e2e-").tempdir()?;
+        // A group of its own: the browser's many processes are ended together.
+        let mut chromedriver = Command::new("chromedriver")
+            .arg("--port=0")
+            .process_group(0)
+            .kill_on_drop(true)
+            .stdout(Stdio::piped())
+            .stderr(Stdio::null())
+            .spawn()
+            .context("chromedriver does not start: cargo verify installs it")?;
+        let port = port_of(&mut chromedriver).await?;
+        let mut capabilities = DesiredCapabilities::chrome();
+        for flag in FLAGS {
+            capabilities.add_arg(flag)?;
+        }
+        capabilities.add_arg(&format!("--user-data-dir={}", profile.path().display()))?;
+        let driver = WebDriver::new(format!("http://127.0.0.1:{port}"), capabilities).await?;
+        let browser = Self { driver, chromedriver, _profile: profile };
+        browser.resize(width, height).await?;
+        Ok(browser)
+    }
+
+    /// Makes the page exactly this size; the window's own frame does not count.
+    ///
+    /// # Errors
+    /// When the browser refuses.
+    pub async fn resize(&self, width: u32, height: u32) -> anyhow::Result<()> {
+        let metrics = json!({ "width": width, "height": height, "deviceScaleFactor": 1, "mobile": false });
+        self.cdp("Emulation.setDeviceMetricsOverride", metrics).await?;
+        Ok(())
+    }
+
+    /// Sends a DevTools command.
+    ///
+    /// # Errors
+    /// When the browser refuses.
+    pub async fn cdp(&self, command: &str, parameters: Value) -> anyhow::Result<Value> {
+        Ok(ChromeDevTools::new(self.driver.handle.clone()).execute_cdp_with_params(command, parameters).await?)
+    }
+
+    /// Ends the session; dropping without it leaves ending to the process group.
+    ///
+    /// # Errors
+    /// When the browser does not answer.
+    pub async fn quit(self) -> anyhow::Result<()> {
+        self.driver.clone().quit().await?;
+        Ok(())
+    }
+}
+
+impl Drop for Browser {
+    fn drop(&mut self) {
+        if let Some(group) = self.chromedriver.id().and_then(|id| Pid::from_raw(id.cast_signed())) {
+            // Nothing to do when it is gone already.
+            let _ = kill_process_group(group, Signal::KILL);
+        }
+    }
+}
+
+async fn port_of(chromedriver: &mut Child) -> anyhow::Result<u16> {
+    let stdout = chromedriver.stdout.take().context("chromedriver has no output")?;
+    let mut lines = BufReader::new(stdout).lines();
+    while let Some(line) = lines.next_line().await? {
+        // "ChromeDriver was started successfully on port 40123."
+        if let Some(port) = line.split("on port ").nth(1).and_then(|rest| rest.trim_end_matches('.').parse().ok()) {
+            // Its output is read on, else it stands still once the pipe is full.
+            tokio::spawn(async move { while let Ok(Some(_)) = lines.next_line().await {} });
+            return Ok(port);
+        }
+    }
+    bail!("chromedriver ended without naming its port")
+}

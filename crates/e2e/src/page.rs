@@ -1,0 +1,122 @@
+//! What a person does on the page.
+
+use std::time::Duration;
+
+use anyhow::{Context, bail};
+use thirtyfour::prelude::*;
+
+use crate::Browser;
+
+/// Longest wait for the page to get somewhere.
+const PATIENCE: Duration = Duration::from_secs(8);
+const LOOK_AGAIN: Duration = Duration::from_millis(25);
+
+impl Browser {
+    /// The first element a selector finds, waited for.
+    ///
+    /// # Errors
+    /// When it does not come.
+    pub async fn see(&self, css: &str) -> anyhow::Result<WebElement> {
+        self.driver
+            .query(By::Css(css))
+            .wait(PATIENCE, LOOK_AGAIN)
+            .first()
+            .await
+            .with_context(|| format!("never saw {css}"))
+    }
+
+    /// Waits until an element's text contains some words.
+    ///
+    /// # Errors
+    /// When it does not come to it; the error shows what was there.
+    pub async fn read(&self, css: &str, words: &str) -> anyhow::Result<()> {
+        let mut seen = String::new();
+        for _ in 0..PATIENCE.as_millis() / LOOK_AGAIN.as_millis() {
+            // The element may be replaced while it is looked at.
+            if let Ok(element) = self.driver.find(By::Css(css)).await
+                && let Ok(text) = element.text().await
+            {
+                if text.contains(words) {
+                    return Ok(());
+                }
+                seen = text;
+            }
+            tokio::time::sleep(LOOK_AGAIN).await;
+        }
+        bail!("{css} never said {words:?}; it says {seen:?}")
+    }
+
+    /// Waits until a script says true.
+    ///
+    /// # Errors
+    /// When it never does.
+    pub async fn until(&self, script: &str) -> anyhow::Result<()> {
+        for _ in 0..PATIENCE.as_millis() / LOOK_AGAIN.as_millis() {
+            if self.script(script).await?.as_bool() == Some(true) {
+                return Ok(());
+            }
+            tokio::time::sleep(LOOK_AGAIN).await;
+        }
+        bail!("never came true: {script}")
+    }
+
+    /// What a script returns.
+    ///
+    /// # Errors
+    /// When it throws.
+    pub async fn script(&self, script: &str) -> anyhow::Result<serde_json::Value> {
+        Ok(self.driver.execute(script, Vec::new()).await?.json().clone())
+    }
+
+    /// Presses keys with no field in focus.
+    ///
+    /// # Errors
+    /// When the browser refuses.
+    pub async fn press(&self, keys: impl Into<TypingData>) -> anyhow::Result<()> {
+        self.script("document.activeElement?.blur(); return null").await?;
+        self.driver.action_chain().send_keys(keys).perform().await?;
+        Ok(())
+    }
+
+    /// Types into whatever has the focus.
+    ///
+    /// # Errors
+    /// When the browser refuses.
+    pub async fn type_on(&self, keys: impl Into<TypingData>) -> anyhow::Result<()> {
+        self.driver.action_chain().send_keys(keys).perform().await?;
+        Ok(())
+    }
+
+    /// Waits until everything is in the shop's file.
+    ///
+    /// # Errors
+    /// When it is not saved in time.
+    pub async fn saved(&self) -> anyhow::Result<()> {
+        // An edit is sent half a second after the last one: saved must hold for longer than that.
+        tokio::time::sleep(Duration::from_millis(650)).await;
+        self.see("[data-save=saved]").await.map(drop)
+    }
+
+    /// Everything axe finds at fault on the page, and what it could not decide about colours.
+    ///
+    /// # Errors
+    /// When axe cannot be run.
+    pub async fn axe(&self) -> anyhow::Result<Vec<String>> {
+        let axe = std::fs::read_to_string(concat!(
+            env!("CARGO_MANIFEST_DIR"),
+            "/../../web/node_modules/axe-core/axe.min.js"
+        ))?;
+        self.driver.execute(axe, Vec::new()).await?;
+        let found = self
+            .driver
+            .execute_async(
+                "const done = arguments[0];
+                 axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa'] }).then((result) => done(
+                   [...result.violations, ...result.incomplete].flatMap((rule) =>
+                     rule.nodes.map((node) => `${rule.id}: ${node.target} ${node.any.map((any) => any.message)}`))))",
+                Vec::new(),
+            )
+            .await?;
+        Ok(found.convert()?)
+    }
+}

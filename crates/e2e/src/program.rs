@@ -1,0 +1,83 @@
+use std::net::SocketAddr;
+use std::path::PathBuf;
+
+use store::Store;
+use tempfile::TempDir;
+use tokio::net::TcpListener;
+use tokio::sync::oneshot;
+use tokio::task::JoinHandle;
+
+/// The program in this process, over a file of its own.
+#[derive(Debug)]
+pub struct Program {
+    address: SocketAddr,
+    file: PathBuf,
+    running: Option<(oneshot::Sender<()>, JoinHandle<()>)>,
+    _folder: TempDir,
+}
+
+impl Program {
+    /// An empty shop.
+    ///
+    /// # Errors
+    /// When the file or a port cannot be had.
+    pub async fn empty_shop() -> anyhow::Result<Self> {
+        Self::start(false).await
+    }
+
+    /// The sample shop.
+    ///
+    /// # Errors
+    /// When the file or a port cannot be had.
+    pub async fn sample_shop() -> anyhow::Result<Self> {
+        Self::start(true).await
+    }
+
+    async fn start(sample: bool) -> anyhow::Result<Self> {
+        let folder = tempfile::tempdir()?;
+        let file = folder.path().join("shop.sqlite");
+        let address = SocketAddr::from(([127, 0, 0, 1], 0));
+        let mut program = Self { address, file, running: None, _folder: folder };
+        if sample {
+            server::sample::fill(&Store::open(&program.file)?).await?;
+        }
+        program.run().await?;
+        Ok(program)
+    }
+
+    /// Runs (again), at the address it had before.
+    ///
+    /// # Errors
+    /// When the port was taken meanwhile.
+    pub async fn run(&mut self) -> anyhow::Result<()> {
+        let store = Store::open(&self.file)?;
+        let listener = TcpListener::bind(self.address).await?;
+        self.address = listener.local_addr()?;
+        let (stop, stopped) = oneshot::channel::<()>();
+        let running = tokio::spawn(async move {
+            let until = async move {
+                // A dropped sender stops it as well.
+                let _ = stopped.await;
+            };
+            if let Err(error) = server::serve(listener, store, until).await {
+                eprintln!("the server ended: {error}");
+            }
+        });
+        self.running = Some((stop, running));
+        Ok(())
+    }
+
+    /// Stops at once, as when its process is killed: connections are cut.
+    pub async fn kill(&mut self) {
+        if let Some((stop, running)) = self.running.take() {
+            running.abort();
+            let _ = running.await;
+            drop(stop);
+        }
+    }
+
+    /// An address in the program.
+    pub fn url(&self, path: &str) -> String {
+        format!("http://{}{path}", self.address)
+    }
+}

@@ -1,0 +1,174 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import type { Axle, Step } from "../api/client";
+import { CornerSheet } from "../drawing/CornerSheet";
+import { asLine, isEmpty } from "../job/content";
+import { useSheet } from "../job/JobSheet";
+import type { KeyBinding } from "../shared/keys";
+import { SetupField, type SetupFieldHandle } from "../shared/SetupField";
+import { Ledger, type LedgerHandle } from "./Ledger";
+import { useBench } from "./useBench";
+
+type Choice = Axle | "both";
+
+/** The bench: setup lines, both corners drawn, and the ledger beside them. */
+export function Bench() {
+  const { open, setViewKeys } = useSheet();
+  const { content, edit, hold, id } = open;
+  const { fitted, planned, drive } = content;
+  const plan = useMemo(() => ({ fitted, planned, drive }), [fitted, planned, drive]);
+  const { bench, trouble, take } = useBench(plan, (lines) => edit({ planned: lines }));
+  const [axle, setAxle] = useState<Choice>("both");
+  const line = useRef<SetupFieldHandle>(null);
+  const ledger = useRef<LedgerHandle>(null);
+
+  const axles: Axle[] = axle === "both" ? ["front", "rear"] : [axle];
+  const there = axles.filter((one) => planned[one]);
+  const step = (
+    change: Omit<Step, "axle" | "offset_mm" | "rim_width_quarter_in" | "spacer_mm"> & Partial<Step>,
+  ) =>
+    take(there.map((one) => ({ offset_mm: 0, rim_width_quarter_in: 0, spacer_mm: 0, ...change, axle: one })));
+
+  const keys: KeyBinding[] = [
+    { keys: ["/"], shown: "/", does: "setup line", run: () => line.current?.focus() },
+    {
+      keys: ["f"],
+      shown: "f",
+      does: "front axle, again for both",
+      run: () => setAxle(axle === "front" ? "both" : "front"),
+    },
+    {
+      keys: ["r"],
+      shown: "r",
+      does: "rear axle, again for both",
+      run: () => setAxle(axle === "rear" ? "both" : "rear"),
+    },
+    {
+      keys: ["ArrowLeft", "ArrowRight"],
+      shown: "← →",
+      does: "wheel in, out by 1 mm of offset",
+      run: (key) => step({ offset_mm: key === "ArrowLeft" ? 1 : -1 }),
+    },
+    {
+      keys: ["Shift+ArrowLeft", "Shift+ArrowRight"],
+      shown: "Shift ← →",
+      does: "by 5 mm",
+      run: (key) => step({ offset_mm: key.endsWith("Left") ? 5 : -5 }),
+    },
+    {
+      keys: ["ArrowUp", "ArrowDown"],
+      shown: "↑ ↓",
+      does: "rim width by ½ in",
+      run: (key) => step({ rim_width_quarter_in: key === "ArrowUp" ? 2 : -2 }),
+    },
+    {
+      keys: ["[", "]"],
+      shown: "[ ]",
+      does: "spacer by 1 mm",
+      run: (key) => step({ spacer_mm: key === "]" ? 1 : -1 }),
+    },
+    { keys: ["m"], shown: "m", does: "measure list", run: () => ledger.current?.toggleMeasure() },
+    {
+      keys: ["w"],
+      shown: "w",
+      does: "working of the marked line",
+      run: () => ledger.current?.toggleWorking(),
+    },
+  ];
+  const latestKeys = useRef(keys);
+  latestKeys.current = keys;
+  // Registered once; each binding runs what it is now.
+  useEffect(() => {
+    setViewKeys(
+      latestKeys.current.map((binding, at) => ({
+        ...binding,
+        run: (key) => latestKeys.current[at]?.run(key),
+      })),
+    );
+    return () => setViewKeys([]);
+  }, [setViewKeys]);
+
+  const shownPlan = axle === "both" ? asLine(planned) : (planned[axle] ?? "");
+  const isSquare = !!planned.front && planned.front === planned.rear;
+  const onDrag = useCallback(
+    (grabbed: Axle, out: number) => {
+      const moved: Axle[] = axle === "both" && isSquare ? ["front", "rear"] : [grabbed];
+      take(moved.map((one) => ({ axle: one, offset_mm: -out, rim_width_quarter_in: 0, spacer_mm: 0 })));
+    },
+    [axle, isSquare, take],
+  );
+
+  return (
+    <main className="flex min-h-0 flex-1 flex-col min-[1100px]:flex-row">
+      <h1 className="sr-only">Bench: {content.car_label}</h1>
+      <section className="flex min-h-0 min-w-0 flex-1 flex-col" aria-label="Plan">
+        <div className="border-accent m-2 mb-0 flex items-start gap-2 border px-2 py-1">
+          <SetupField
+            handle={line}
+            label="Plan"
+            tone="planned"
+            keptAs={`plan-${id}`}
+            value={shownPlan}
+            placeholder="Say it as you would: 18x8.5 ET35 245/40R18, or F: … R: …"
+            onRead={({ lines, namesAxles }) => {
+              if (namesAxles)
+                edit({ planned: { front: lines.front ?? planned.front, rear: lines.rear ?? planned.rear } });
+              else if (axle === "both") edit({ planned: lines });
+              else edit({ planned: { ...planned, [axle]: lines[axle] ?? null } });
+            }}
+          />
+          <AxleChoice axle={axle} onChoose={setAxle} />
+        </div>
+        <div className="mx-2 px-2">
+          <SetupField
+            label="Fitted"
+            tone="fitted"
+            keptAs={`fitted-${id}`}
+            value={asLine(fitted)}
+            placeholder="What is on the car now: 17x7.5 ET45 225/45R17"
+            onRead={({ lines, namesAxles }) =>
+              edit({
+                fitted: namesAxles
+                  ? { front: lines.front ?? fitted.front, rear: lines.rear ?? fitted.rear }
+                  : lines,
+              })
+            }
+          />
+        </div>
+        {trouble && (
+          <p role="alert" className="text-error mx-4 text-[14px]">
+            {trouble}
+          </p>
+        )}
+        <div className="m-2 mt-1 min-h-[420px] flex-1">
+          <CornerSheet bench={bench} chosen={axle} onDrag={onDrag} onHold={hold} onStep={step} />
+        </div>
+      </section>
+      <Ledger ref={ledger} bench={bench} hasPlan={!isEmpty(planned)} hasFitted={!isEmpty(fitted)} />
+    </main>
+  );
+}
+
+function AxleChoice({ axle, onChoose }: { axle: Choice; onChoose: (axle: Choice) => void }) {
+  return (
+    <fieldset
+      className="border-base-300 flex shrink-0 border text-[14px]"
+      aria-label="Axle the line and the keys act on"
+    >
+      {(["front", "both", "rear"] as const).map((one) => (
+        <label
+          key={one}
+          className="has-[:checked]:bg-primary has-[:checked]:text-primary-content has-[:focus-visible]:outline-accent cursor-pointer px-2 py-1 has-[:focus-visible]:outline-2"
+        >
+          <input
+            type="radio"
+            name="axle"
+            className="sr-only"
+            checked={axle === one}
+            onChange={() => onChoose(one)}
+          />
+          {one}
+        </label>
+      ))}
+    </fieldset>
+  );
+}

@@ -1,0 +1,98 @@
+import { type Ref, useImperativeHandle, useRef, useState } from "react";
+import type { Bench, LedgerLine, Standing } from "../api/client";
+import { grouped } from "./grouping";
+import { LedgerRow } from "./LedgerRow";
+
+export type LedgerHandle = { toggleMeasure: () => void; toggleWorking: () => void };
+
+type Props = { bench: Bench | null; hasPlan: boolean; hasFitted: boolean; ref?: Ref<LedgerHandle> };
+
+const keyOf = (line: LedgerLine) => `${line.code}-${line.axle ?? "car"}`;
+
+/** One line per question: word, figure, limit. Open a line to see what it means, its working and its source. */
+export function Ledger({ bench, hasPlan, hasFitted, ref }: Props) {
+  const [onlyMeasure, setOnlyMeasure] = useState(false);
+  const [openLine, setOpenLine] = useState<string | null>(null);
+  const marked = useRef<string | null>(null);
+  const lines = bench?.ledger ?? [];
+  const toggle = (key: string) => setOpenLine((now) => (now === key ? null : key));
+  useImperativeHandle(ref, () => ({
+    toggleMeasure: () => setOnlyMeasure((now) => !now),
+    toggleWorking: () => {
+      const first = lines.find((line) => line.standing === "stop") ?? lines[0];
+      const key = marked.current ?? (first && keyOf(first));
+      if (key) toggle(key);
+    },
+  }));
+  const shown = onlyMeasure ? lines.filter((line) => line.standing === "measure") : lines;
+  return (
+    <aside
+      className="border-base-300 flex min-h-0 flex-col border-t min-[1100px]:w-[352px] min-[1100px]:border-t-0 min-[1100px]:border-l"
+      aria-label="Ledger"
+    >
+      <div className="flex items-center justify-between px-3 py-1.5">
+        <Verdict lines={lines} />
+        <button
+          type="button"
+          className="plain-button"
+          aria-pressed={onlyMeasure}
+          onClick={() => setOnlyMeasure(!onlyMeasure)}
+        >
+          {onlyMeasure ? "All lines" : "Measure list"} <span className="key">m</span>
+        </button>
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto px-3 pb-2">
+        {!hasPlan || !hasFitted ? (
+          <p className="mt-2 text-[15px]">
+            {hasFitted
+              ? "Type the planned setup into the line above: the corners are drawn and judged as you type."
+              : "Type what is fitted now, then the plan: everything is held against the fitted setup."}
+          </p>
+        ) : shown.length === 0 && onlyMeasure ? (
+          <p className="mt-2 text-[15px]">
+            Nothing has to be measured: the plan reaches no further than what is fitted.
+          </p>
+        ) : null}
+        {grouped(shown).map((group) => (
+          <section key={group.title}>
+            <h2 className="label-small mt-2 mb-0.5 font-semibold">{group.title}</h2>
+            <ul>
+              {group.lines.map((line) => (
+                <LedgerRow
+                  key={keyOf(line)}
+                  line={line}
+                  isOpen={openLine === keyOf(line) || onlyMeasure}
+                  showsWorking={openLine === keyOf(line)}
+                  speeds={line.code === "speedometer" ? (bench?.true_speeds ?? null) : null}
+                  onToggle={() => toggle(keyOf(line))}
+                  onMark={() => {
+                    marked.current = keyOf(line);
+                  }}
+                />
+              ))}
+            </ul>
+          </section>
+        ))}
+      </div>
+    </aside>
+  );
+}
+
+/** The plan in a few words: its worst line. */
+function Verdict({ lines }: { lines: LedgerLine[] }) {
+  const count = (standing: Standing) => lines.filter((line) => line.standing === standing).length;
+  const things = (n: number) => (n === 1 ? "One thing" : `${n} things`);
+  const [stops, measures, minds] = [count("stop"), count("measure"), count("mind")];
+  if (lines.length === 0) return <p className="text-[15px] font-semibold">Ledger</p>;
+  return (
+    <p className={`text-[16px] font-semibold ${stops ? "text-error" : ""}`} role="status" data-verdict>
+      {stops
+        ? `${things(stops)} stop${stops === 1 ? "s" : ""} this`
+        : measures
+          ? `${things(measures)} to measure first`
+          : minds
+            ? `${things(minds)} to mind`
+            : "Nothing stands against it"}
+    </p>
+  );
+}

@@ -1,0 +1,78 @@
+import type { Bench, LedgerLine } from "../api/client";
+import { FigureText, Phrase } from "../shared/Figures";
+import { Mark, StandingWord } from "../shared/Mark";
+import { formatSpeed, inWords, useUnits } from "../shared/units";
+import { Working } from "./Working";
+
+type Props = {
+  line: LedgerLine;
+  isOpen: boolean;
+  showsWorking: boolean;
+  speeds: Bench["true_speeds"] | null;
+  onToggle: () => void;
+  onMark: () => void;
+};
+
+export function LedgerRow({ line, isOpen, showsWorking, speeds, onToggle, onMark }: Props) {
+  return (
+    <li className="rule" data-code={line.code} data-axle={line.axle ?? "car"}>
+      <button
+        type="button"
+        className="hover:bg-base-300/40 grid w-full cursor-pointer grid-cols-[20px_1fr_auto] items-center gap-x-2 py-1 text-left"
+        aria-expanded={isOpen}
+        onClick={onToggle}
+        onFocus={onMark}
+      >
+        <Mark standing={line.standing} />
+        <span className="min-w-0">
+          <span className="block text-[15px] leading-5 font-medium">{line.title}</span>
+          <span className="block truncate text-[13px] leading-4 opacity-80">
+            <Phrase fragments={line.limit} />
+          </span>
+        </span>
+        <span className="text-right">
+          <span className="block leading-6">
+            {line.figure ? <FigureText quantity={line.figure} big /> : "—"}
+          </span>
+          <span className="block text-[14px] leading-4">
+            <StandingWord standing={line.standing} word={line.word} />
+          </span>
+        </span>
+      </button>
+      {isOpen && (
+        <div className="pb-2 pl-7 text-[15px] leading-5">
+          <p>
+            <Phrase fragments={line.says} />
+          </p>
+          {line.caution && <p className="border-warning mt-1 border-l-3 pl-2">{line.caution}</p>}
+          {speeds && <Speeds speeds={speeds} />}
+          {showsWorking && <Working line={line} />}
+        </div>
+      )}
+    </li>
+  );
+}
+
+/** True speed at the speeds on the signs. */
+function Speeds({ speeds }: { speeds: NonNullable<Bench["true_speeds"]> }) {
+  const { units } = useUnits();
+  const rows = units.speed === "km/h" ? speeds.metric : speeds.imperial;
+  return (
+    <table className="mt-1 w-full text-[14px]">
+      <thead>
+        <tr className="text-left">
+          <th className="font-normal">Dial shows</th>
+          <th className="font-normal">True speed</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={row.shown_kmh} className="rule">
+            <td>{inWords(formatSpeed(row.shown_kmh, units))}</td>
+            <td className="font-semibold">{inWords(formatSpeed(row.true_kmh, units))}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,85 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import { answer, api, type Bench, type Drive, type Lines, Refused, type Step } from "../api/client";
+import { same } from "../job/content";
+
+type Plan = { fitted: Lines; planned: Lines; drive?: Drive | null };
+
+/**
+ * The plan as the program draws and judges it, and steps of the hand on it.
+ *
+ * One question is under way at a time; what changes meanwhile goes into the next one, so that a drag never
+ * queues. Steps are taken by the program: the page computes nothing of the trade.
+ */
+export function useBench(plan: Plan, onPlanned: (planned: Lines) => void) {
+  const [bench, setBench] = useState<Bench | null>(null);
+  const [trouble, setTrouble] = useState("");
+  const state = useRef({
+    plan,
+    asked: null as Plan | null,
+    steps: [] as Step[],
+    busy: false,
+    gone: false,
+    timer: 0,
+  });
+  const planned = useRef(onPlanned);
+  planned.current = onPlanned;
+
+  const run = useCallback(async () => {
+    const now = state.current;
+    if (now.busy || now.gone) return;
+    if (now.steps.length === 0 && now.asked && same(now.asked, now.plan)) return;
+    const steps = now.steps;
+    const question = now.plan;
+    now.steps = [];
+    now.busy = true;
+    try {
+      const answered = await answer(api.POST("/api/v1/bench", { body: { ...question, adjust: steps } }));
+      now.busy = false;
+      now.asked = { ...question, planned: answered.planned };
+      setBench(answered);
+      setTrouble("");
+      if (steps.length > 0 && same(now.plan.planned, question.planned)) {
+        now.plan = { ...now.plan, planned: answered.planned };
+        planned.current(answered.planned);
+      }
+      void run();
+    } catch (error) {
+      now.busy = false;
+      if (error instanceof Refused) {
+        now.asked = question;
+        setTrouble(error.message);
+        // A step that cannot be taken is dropped; the plan stays.
+        if (steps.length > 0) now.asked = null;
+        if (steps.length > 0 || now.steps.length > 0) void run();
+      } else {
+        now.steps = [...steps, ...now.steps];
+        setTrouble("The program does not answer. Your steps are kept; trying again.");
+        window.clearTimeout(now.timer);
+        now.timer = window.setTimeout(run, 1500);
+      }
+    }
+  }, []);
+
+  useEffect(() => {
+    state.current.plan = plan;
+    void run();
+  }, [plan, run]);
+  useEffect(() => {
+    const now = state.current;
+    now.gone = false;
+    void run();
+    return () => {
+      now.gone = true;
+      window.clearTimeout(now.timer);
+    };
+  }, [run]);
+
+  const take = useCallback(
+    (steps: Step[]) => {
+      state.current.steps.push(...steps);
+      void run();
+    },
+    [run],
+  );
+  return { bench, trouble, take };
+}

@@ -1,0 +1,283 @@
+import { useQuery } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { type Axle, answer, api, type Column } from "../api/client";
+import { asLine } from "../job/content";
+import { useSheet } from "../job/JobSheet";
+import { Mark } from "../shared/Mark";
+import { formatLength, formatSpeed, inWords, useUnits } from "../shared/units";
+import { CandidateNote } from "./CandidateNote";
+import { Silhouettes } from "./Silhouettes";
+
+/** Kept setups side by side against what is fitted. */
+export function Compare() {
+  const { open } = useSheet();
+  const { id, content, save, job } = open;
+  const query = useQuery({
+    queryKey: ["side-by-side", id, job.revision],
+    queryFn: () => answer(api.GET("/api/v1/jobs/{id}/side-by-side", { params: { path: { id } } })),
+    enabled: save.is !== "saving",
+    placeholderData: (before) => before,
+  });
+  const sides = query.data;
+  if (!sides) {
+    return (
+      <main className="flex-1 p-6">
+        <h1 className="sr-only">Compare: {content.car_label}</h1>
+        <p role="status">
+          {query.error
+            ? "The program does not answer. Trying again when the window comes back."
+            : "Laying them side by side…"}
+        </p>
+      </main>
+    );
+  }
+  const columns: { key: string; title: string; column: Column }[] = [
+    { key: "fitted", title: "Fitted", column: sides.fitted },
+    ...sides.candidates.map((column) => ({ key: column.letter ?? "", title: column.letter ?? "", column })),
+    ...(sides.bench ? [{ key: "bench", title: "On the bench", column: sides.bench }] : []),
+  ];
+  return (
+    <main className="min-h-0 flex-1 overflow-auto p-3">
+      <h1 className="sr-only">Compare: {content.car_label}</h1>
+      <table className="w-full border-collapse text-[15px]">
+        <thead>
+          <tr>
+            <th className="w-[150px]" aria-label="Question" />
+            {columns.map(({ key, title, column }) => (
+              <th
+                key={key}
+                scope="col"
+                className="border-base-300 border-l px-3 pb-1 text-left align-bottom font-normal"
+              >
+                <Heading title={title} column={column} columnKey={key} />
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          <tr>
+            <th scope="row" className="pr-3 text-left align-bottom text-[14px] font-normal">
+              <span className="block font-semibold">From the side</span>
+              all to one scale; the chain line is the fitted height
+            </th>
+            {columns.map(({ key, column }) => (
+              <td key={key} className="border-base-300 border-l p-0 align-bottom">
+                <Silhouettes
+                  column={column}
+                  fitted={sides.fitted}
+                  columns={columns.map((one) => one.column)}
+                />
+              </td>
+            ))}
+          </tr>
+          {(["front", "rear"] as const).map((axle) => (
+            <AxleRows key={axle} axle={axle} columns={columns} />
+          ))}
+          <Row
+            title="Front against rear"
+            columns={columns}
+            figure={(column) => standing(column, "front-to-rear", null)}
+          />
+          <Row
+            title="True at 100 km/h shown"
+            columns={columns}
+            figure={(column) => standing(column, "speedometer", null)}
+          />
+        </tbody>
+      </table>
+      {sides.candidates.length === 0 && (
+        <p className="mt-4 max-w-prose text-[15px]">
+          Nothing is kept yet. Put a setup on the bench and press <span className="key">k</span>: it stays
+          here beside what is fitted.
+        </p>
+      )}
+    </main>
+  );
+}
+
+function Heading({ title, column, columnKey }: { title: string; column: Column; columnKey: string }) {
+  const { open } = useSheet();
+  const { content, edit } = open;
+  const navigate = useNavigate();
+  const isKept = column.letter != null;
+  return (
+    <div>
+      <div className="flex items-baseline gap-2">
+        <span className={isKept ? "text-[24px] leading-7 font-semibold" : "text-[17px] font-semibold"}>
+          {title}
+        </span>
+        {column.arrangement && <span className="text-[14px]">{column.arrangement}</span>}
+      </div>
+      {isKept && (
+        <>
+          <CandidateNote
+            letter={columnKey}
+            note={column.note}
+            onChange={(note) =>
+              edit({
+                candidates: content.candidates.map((kept) =>
+                  kept.letter === columnKey ? { ...kept, note } : kept,
+                ),
+              })
+            }
+          />
+          <div className="-ml-2 flex">
+            <button
+              type="button"
+              className="plain-button text-accent"
+              onClick={() => {
+                edit({ planned: column.lines });
+                navigate(`/jobs/${open.id}/bench`);
+              }}
+            >
+              To the bench
+            </button>
+            <button
+              type="button"
+              className="plain-button"
+              onClick={() =>
+                edit({ candidates: content.candidates.filter((kept) => kept.letter !== columnKey) })
+              }
+              aria-label={`Drop ${columnKey}; undo brings it back`}
+            >
+              Drop
+            </button>
+          </div>
+        </>
+      )}
+      {columnKey === "bench" && (
+        <button type="button" className="plain-button text-accent -ml-2" onClick={open.keep}>
+          Keep <span className="key">k</span>
+        </button>
+      )}
+    </div>
+  );
+}
+
+type Columns = { key: string; title: string; column: Column }[];
+type Cell = { text: string; note?: string; mark?: Column["ledger"][number]["standing"] } | null;
+
+function AxleRows({ axle, columns }: { axle: Axle; columns: Columns }) {
+  const { units } = useUnits();
+  const length = (mm: number | null | undefined, signed = false) =>
+    mm == null ? null : { text: inWords(formatLength(mm, units, signed)) };
+  return (
+    <>
+      <tr>
+        <th
+          scope="rowgroup"
+          colSpan={columns.length + 1}
+          className="label-small pt-3 text-left font-semibold"
+        >
+          {axle}
+        </th>
+      </tr>
+      <Row title="Wheel" columns={columns} figure={({ setups }) => wheelCell(setups[axle])} />
+      <Row
+        title="Tire"
+        columns={columns}
+        figure={({ setups }) => (setups[axle]?.tire ? { text: setups[axle]?.tire ?? "" } : null)}
+      />
+      <Row
+        title="Overall diameter"
+        columns={columns}
+        figure={(column) => withChange(column, axle, (mm) => length(mm)?.text ?? "")}
+      />
+      <Row
+        title="Outward"
+        columns={columns}
+        figure={({ change }) => length(change[axle]?.outer_change_mm, true)}
+        skipFirst
+      />
+      <Row
+        title="Inward"
+        columns={columns}
+        figure={({ change }) => length(change[axle]?.inner_change_mm, true)}
+        skipFirst
+      />
+      <Row
+        title="Arch gap"
+        columns={columns}
+        figure={({ change }) => length(change[axle]?.arch_gap_change_mm, true)}
+        skipFirst
+      />
+      <Row
+        title="Tire on its rim"
+        columns={columns}
+        figure={(column) => standing(column, "tire-on-rim", axle)}
+      />
+      <Row title="Load index" columns={columns} figure={(column) => standing(column, "load-index", axle)} />
+    </>
+  );
+}
+
+function wheelCell(setup: Column["setups"]["front"]): Cell {
+  if (!setup?.wheel) return null;
+  const offset = setup.offset_mm == null ? "offset not stated" : `ET ${setup.offset_mm}`;
+  const spacer = setup.spacer_mm ? `, ${setup.spacer_mm} mm spacer` : "";
+  return { text: `${setup.wheel} ${offset}${spacer}` };
+}
+
+function withChange(column: Column, axle: Axle, length: (mm: number) => string): Cell {
+  const diameter = column.setups[axle]?.overall_diameter_mm;
+  if (diameter == null) return null;
+  const line = column.ledger.find((one) => one.code === "overall-diameter" && one.axle === axle);
+  const pct = column.change[axle]?.overall_diameter_change_pct;
+  const note = pct ? `${pct > 0 ? "+" : "−"}${Math.abs(pct).toFixed(1)} %, ${line?.word ?? ""}` : undefined;
+  return { text: length(diameter), note, mark: pct ? line?.standing : undefined };
+}
+
+function standing(column: Column, code: string, axle: Axle | null): Cell {
+  const line = column.ledger.find((one) => one.code === code && (one.axle ?? null) === axle);
+  if (!line) return null;
+  const figure = line.figure;
+  const text =
+    figure && code === "front-to-rear"
+      ? `${figure.value > 0 ? "+" : figure.value < 0 ? "−" : ""}${Math.abs(figure.value).toFixed(1)} %`
+      : figure && code === "speedometer"
+        ? inWords(formatSpeed(figure.value, { length: "mm", speed: "km/h" }))
+        : figure && code === "load-index"
+          ? `${figure.value.toFixed(0)} kg`
+          : line.word;
+  return { text, note: text === line.word ? undefined : line.word, mark: line.standing };
+}
+
+function Row({
+  title,
+  columns,
+  figure,
+  skipFirst,
+}: {
+  title: string;
+  columns: Columns;
+  figure: (column: Column) => Cell;
+  skipFirst?: boolean;
+}) {
+  return (
+    <tr className="rule">
+      <th scope="row" className="py-0.5 pr-3 text-left font-normal">
+        {title}
+      </th>
+      {columns.map(({ key, column }, at) => {
+        const cell = skipFirst && at === 0 ? null : figure(column);
+        return (
+          <td
+            key={key}
+            className="border-base-300 border-l px-3 py-0.5"
+            title={title === "Wheel" ? asLine(column.lines) : undefined}
+          >
+            {cell ? (
+              <span className="flex items-center gap-1.5">
+                {cell.mark && cell.mark !== "good" && <Mark standing={cell.mark} size={14} />}
+                <span className="font-medium">{cell.text}</span>
+                {cell.note && <span className="text-[14px] opacity-85">{cell.note}</span>}
+              </span>
+            ) : (
+              <span className="opacity-70">–</span>
+            )}
+          </td>
+        );
+      })}
+    </tr>
+  );
+}

@@ -1,0 +1,179 @@
+import { type PointerEvent, useRef } from "react";
+import type { Axle, BenchAxle, Drawing } from "../api/client";
+import { CornerDimensions } from "./CornerDimensions";
+import { type Place, path } from "./scale";
+
+type Props = {
+  axle: Axle;
+  data: BenchAxle;
+  place: Place;
+  hatch: string;
+  isChosen: boolean;
+  onDrag?: (axle: Axle, out: number) => void;
+  onHold?: (held: boolean) => void;
+};
+
+const NAMES: Record<Axle, string> = { front: "Front", rear: "Rear" };
+
+/** One corner: hub, the fitted wheel as a phantom, the planned one solid, edges not measured, dimensions. */
+export function Corner({ axle, data, place, hatch, isChosen, onDrag, onHold }: Props) {
+  const { fitted, planned, fitted_drawing, planned_drawing } = data;
+  const drag = useWheelDrag(axle, place.k, onDrag, onHold);
+  const shown = planned ?? fitted;
+  const grip = planned_drawing && onDrag;
+  return (
+    <g data-corner={axle}>
+      <text className="name" x={place.left + 16} y={26}>
+        {NAMES[axle].toUpperCase()}
+        {isChosen && onDrag && <tspan fill="var(--brass)"> ◂</tspan>}
+      </text>
+      <text className="note" x={place.left + 16} y={44}>
+        {shown
+          ? [shown.wheel, shown.offset_mm != null && `ET ${shown.offset_mm}`].filter(Boolean).join(" ")
+          : "nothing planned"}
+      </text>
+      <text className="note" x={place.left + 16} y={60}>
+        {shown?.tire ?? ""}
+      </text>
+      <line className="axis" x1={place.left + 12} x2={place.right - 12} y1={place.y(0)} y2={place.y(0)} />
+      <Hub place={place} bore={33} />
+      <OpenEdges place={place} drawings={[fitted_drawing, planned_drawing]} />
+      {fitted_drawing && <Phantom drawing={fitted_drawing} place={place} />}
+      {planned_drawing && (
+        // biome-ignore lint/a11y/useAriaPropsSupportedByRole: with a grip the wheel is a slider, without it has no role and no value
+        <g
+          className={grip ? "wheel" : ""}
+          role={grip ? "slider" : undefined}
+          tabIndex={grip ? 0 : undefined}
+          aria-label={grip ? `${NAMES[axle]} wheel, offset` : undefined}
+          aria-valuenow={grip ? (planned?.offset_mm ?? 0) : undefined}
+          aria-valuetext={grip ? `ET ${planned?.offset_mm}` : undefined}
+          aria-valuemin={grip ? -150 : undefined}
+          aria-valuemax={grip ? 150 : undefined}
+          {...(grip ? drag : {})}
+        >
+          <Solid drawing={planned_drawing} place={place} hatch={hatch} />
+        </g>
+      )}
+      <CornerDimensions data={data} place={place} />
+    </g>
+  );
+}
+
+/** The hand on the wheel: whole millimetres, counted from where it took hold. */
+function useWheelDrag(axle: Axle, k: number, onDrag: Props["onDrag"], onHold: Props["onHold"]) {
+  const held = useRef<{ x: number; sent: number } | null>(null);
+  const release = () => {
+    if (held.current) onHold?.(false);
+    held.current = null;
+  };
+  return {
+    onPointerDown: (event: PointerEvent<SVGGElement>) => {
+      if (event.button !== 0) return;
+      event.currentTarget.setPointerCapture(event.pointerId);
+      held.current = { x: event.clientX, sent: 0 };
+      onHold?.(true);
+    },
+    onPointerMove: (event: PointerEvent<SVGGElement>) => {
+      const hold = held.current;
+      if (!hold) return;
+      const out = Math.round((event.clientX - hold.x) / k);
+      if (out !== hold.sent) {
+        onDrag?.(axle, out - hold.sent);
+        hold.sent = out;
+      }
+    },
+    onPointerUp: release,
+    onPointerCancel: release,
+  };
+}
+
+function Solid({ drawing, place, hatch }: { drawing: Drawing; place: Place; hatch: string }) {
+  const { tire } = drawing;
+  return (
+    <>
+      {drawing.pad_y_mm > 0 && (
+        <rect
+          className="rim"
+          fill="var(--brass)"
+          x={place.x(0)}
+          width={drawing.pad_y_mm * place.k}
+          y={place.y(78)}
+          height={45 * place.k}
+        />
+      )}
+      {tire && (
+        <>
+          <path className="rubber" d={path(tire.outline, place)} fill={`url(#${hatch}-rubber)`} />
+          {tire.grooves.map((groove) => (
+            <path
+              key={groove[0]?.[0]}
+              d={path(groove, place)}
+              fill="var(--blue)"
+              stroke="var(--scribe)"
+              strokeWidth="1"
+            />
+          ))}
+        </>
+      )}
+      <path className="rim" d={path(drawing.rim, place)} fill={`url(#${hatch}-metal)`} />
+    </>
+  );
+}
+
+function Phantom({ drawing, place }: { drawing: Drawing; place: Place }) {
+  return (
+    <g data-phantom>
+      <path className="phantom" d={path(drawing.rim, place)} />
+      {drawing.tire && <path className="phantom" d={path(drawing.tire.outline, place)} />}
+    </g>
+  );
+}
+
+/** Hub flange, spigot and carrier: schematic, the face at y = 0 is what everything is measured from. */
+function Hub({ place, bore }: { place: Place; bore: number }) {
+  const outline = [
+    [-70, 0],
+    [-70, 34],
+    [-18, 34],
+    [-18, 72],
+    [0, 72],
+    [0, bore - 1],
+    [9, bore - 2],
+    [9, 0],
+  ];
+  const face = place.x(0);
+  return (
+    <g>
+      <path className="hub" d={path(outline, place)} />
+      <line x1={face} x2={face} y1={place.y(84)} y2={place.y(-8)} stroke="var(--scribe)" strokeWidth="1.6" />
+    </g>
+  );
+}
+
+/** Strut and fender lip as open edges: nobody has measured where they are. */
+function OpenEdges({ place, drawings }: { place: Place; drawings: (Drawing | null | undefined)[] }) {
+  const there = drawings.filter((drawing) => drawing != null);
+  if (there.length === 0) return null;
+  const inner = place.x(Math.min(...there.map((d) => d.reach_y_mm[0] ?? 0))) - 62;
+  const outer = place.x(Math.max(...there.map((d) => d.reach_y_mm[1] ?? 0))) + 26;
+  const high = place.y(Math.max(...there.map((d) => d.tire?.crown_r_mm ?? d.flange_top_r_mm)));
+  const low = place.y(110);
+  const lip = high - 46;
+  return (
+    <g>
+      <path className="open-edge" d={`M${inner} ${high - 14}V${low}`} />
+      <text
+        className="note"
+        textAnchor="middle"
+        transform={`translate(${inner - 6} ${(high + low) / 2}) rotate(-90)`}
+      >
+        strut: not measured
+      </text>
+      <path className="open-edge" d={`M${outer + 30} ${lip - 34}q-2 22 -22 30l-26 4q-40 -16 -96 -20`} />
+      <text className="note" textAnchor="end" x={place.right - 12} y={lip - 42}>
+        fender lip: not measured
+      </text>
+    </g>
+  );
+}

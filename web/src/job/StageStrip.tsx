@@ -1,0 +1,105 @@
+import { Link } from "react-router";
+import { useTheme } from "../shared/theme";
+import { useUnits } from "../shared/units";
+import { SaveMark } from "./SaveMark";
+import { STAGES } from "./stages";
+import type { OpenJob } from "./useJob";
+
+type Props = { open: OpenJob; view: string; onCompare: () => void; onKeys: () => void };
+
+/** The order of the work with where the job stands, the views of the sheet, and what the sheet's state is. */
+export function StageStrip({ open, view, onCompare, onKeys }: Props) {
+  const { content, edit, job } = open;
+  const { units, next } = useUnits();
+  const { isDark, toggle } = useTheme();
+  const here = STAGES.findIndex((stage) => stage.code === content.stage);
+  return (
+    <header className="border-base-300 flex flex-wrap items-stretch border-b">
+      <Link to="/" className="plain-button flex items-center font-medium" title="To the counter (0)">
+        ‹ Counter
+      </Link>
+      <fieldset
+        className="border-base-300 flex flex-wrap items-stretch border-l"
+        aria-label="Stage of the work"
+      >
+        {STAGES.map((stage, at) => (
+          <label
+            key={stage.code}
+            className={`has-[:focus-visible]:outline-accent hover:bg-base-300/60 flex cursor-pointer items-center gap-1.5 px-2 text-[14px] has-[:focus-visible]:outline-2 ${
+              at === here ? "font-semibold" : ""
+            }`}
+          >
+            <input
+              type="radio"
+              name="stage"
+              className="sr-only"
+              checked={at === here}
+              onChange={() => edit({ stage: stage.code })}
+            />
+            <StageMark is={at < here ? "done" : at === here ? "here" : "to come"} />
+            {stage.name}
+          </label>
+        ))}
+      </fieldset>
+      <nav className="border-base-300 ml-auto flex items-stretch border-l" aria-label="Views">
+        <Link
+          to={`/jobs/${open.id}/bench`}
+          aria-current={view === "bench" ? "page" : undefined}
+          className="plain-button aria-[current]:bg-primary aria-[current]:text-primary-content flex items-center px-3"
+        >
+          Bench
+        </Link>
+        <Link
+          to={`/jobs/${open.id}/compare`}
+          aria-current={view === "compare" ? "page" : undefined}
+          className="plain-button aria-[current]:bg-primary aria-[current]:text-primary-content flex items-center px-3"
+          onClick={(event) => {
+            if (view === "compare") {
+              event.preventDefault();
+              onCompare();
+            }
+          }}
+        >
+          Compare
+        </Link>
+        <Link to={`/jobs/${open.id}/sheet`} className="plain-button flex items-center px-3">
+          Print
+        </Link>
+      </nav>
+      <div className="border-base-300 flex items-center border-l pl-2">
+        <SaveMark open={open} />
+        <button
+          type="button"
+          className="plain-button"
+          disabled={!job.can_undo}
+          onClick={open.undo}
+          title="Undo (z)"
+        >
+          Undo
+        </button>
+        <button type="button" className="plain-button" onClick={next} title="Units (u)">
+          {units.length} · {units.speed}
+        </button>
+        <button type="button" className="plain-button" onClick={toggle} title="Light or dark shop">
+          {isDark ? "Light" : "Dark"}
+        </button>
+        <button type="button" className="plain-button" onClick={onKeys} title="All keys (?)">
+          <span className="key">?</span>
+        </button>
+      </div>
+    </header>
+  );
+}
+
+/** Done, here, to come: three shapes. */
+function StageMark({ is }: { is: "done" | "here" | "to come" }) {
+  return (
+    <svg width="10" height="10" viewBox="0 0 10 10" aria-hidden="true">
+      {is === "done" && <path d="M1.5 5.4 4 8 8.5 2" fill="none" stroke="currentColor" strokeWidth="1.8" />}
+      {is === "here" && <path d="M1 1h8L5 9Z" className="fill-accent" />}
+      {is === "to come" && (
+        <circle cx="5" cy="5" r="3" fill="none" stroke="currentColor" strokeDasharray="1.6 1.6" />
+      )}
+    </svg>
+  );
+}

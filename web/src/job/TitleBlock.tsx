@@ -1,0 +1,108 @@
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import type { Drive } from "../api/client";
+import { asLine, isEmpty, same } from "./content";
+import { DRIVES } from "./stages";
+import { TextField } from "./TextField";
+import { setSignedBy, signedBy } from "./unsaved";
+import type { OpenJob } from "./useJob";
+
+/** The sheet's title block: car, wish, drive, kept setups, who signs, job and revision. */
+export function TitleBlock({ open }: { open: OpenJob }) {
+  const { content, edit, job, keep } = open;
+  const [initials, setInitials] = useState(signedBy);
+  const navigate = useNavigate();
+  return (
+    <footer className="border-base-300 divide-base-300 grid grid-cols-2 border-t-2 min-[1100px]:grid-cols-[1.25fr_1.7fr_0.6fr_2.1fr_0.5fr_0.75fr] min-[1100px]:divide-x [&>*]:px-3 [&>*]:py-1.5">
+      <div>
+        <TextField
+          label="Car"
+          className="text-[17px] font-semibold"
+          value={content.car_label}
+          maxLength={120}
+          required
+          onChange={(car_label) => edit({ car_label })}
+        />
+        <TextField
+          label="Notes"
+          className="text-[14px]"
+          value={content.notes}
+          maxLength={10_000}
+          placeholder="none yet"
+          onChange={(notes) => edit({ notes })}
+        />
+      </div>
+      <div>
+        <label className="block">
+          <span className="label-small block">Owner's wish</span>
+          <textarea
+            className="hover:bg-base-200 focus:bg-base-200 h-[54px] w-full resize-none bg-transparent text-[15px] leading-[18px]"
+            value={content.wish}
+            maxLength={400}
+            placeholder="What does the owner want to see, and what must not happen?"
+            onChange={(event) => edit({ wish: event.target.value })}
+          />
+        </label>
+      </div>
+      <label className="block">
+        <span className="label-small block">Drive</span>
+        <select
+          className="hover:bg-base-200 w-full bg-transparent py-1 text-[15px]"
+          value={content.drive ?? ""}
+          onChange={(event) => edit({ drive: (event.target.value || null) as Drive | null })}
+        >
+          {DRIVES.map((drive) => (
+            <option key={drive.code} value={drive.code} className="bg-base-100">
+              {drive.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <div>
+        <span className="label-small block">Kept</span>
+        <div className="mt-0.5 flex flex-wrap items-center gap-1">
+          {content.candidates.map((kept) => (
+            <button
+              key={kept.letter}
+              type="button"
+              aria-pressed={same(kept.lines, content.planned)}
+              className="border-base-300 hover:bg-base-300/60 aria-pressed:border-accent aria-pressed:bg-accent/15 cursor-pointer border px-2.5 py-0.5 text-[15px] font-semibold"
+              title={`${asLine(kept.lines)}${kept.note ? `: ${kept.note}` : ""}`}
+              onClick={() => {
+                edit({ planned: kept.lines });
+                navigate(`/jobs/${open.id}/bench`);
+              }}
+            >
+              {kept.letter}
+            </button>
+          ))}
+          <button
+            type="button"
+            className="plain-button text-accent font-medium"
+            disabled={isEmpty(content.planned)}
+            onClick={keep}
+          >
+            Keep this plan <span className="key">k</span>
+          </button>
+        </div>
+      </div>
+      <TextField
+        label="Signed"
+        className="text-[15px]"
+        value={initials}
+        maxLength={40}
+        placeholder="initials"
+        onChange={(text) => {
+          setInitials(text);
+          setSignedBy(text);
+        }}
+      />
+      <div>
+        <span className="label-small block">Job · revision</span>
+        <span className="text-[17px] font-semibold" data-revision={job.revision}>
+          {job.number} · {job.revision}
+        </span>
+      </div>
+    </footer>
+  );
+}

@@ -1,0 +1,19 @@
+import type { Job, Lines, Schemas } from "../api/client";
+
+/** What a person can change of a job. */
+export type Content = Omit<Schemas["JobChange"], "based_on_revision" | "signed_by">;
+
+export function contentOf(job: Job): Content {
+  const { car_label, wish, stage, drive, notes, fitted, planned, candidates, put_away } = job;
+  return { car_label, wish, stage, drive, notes, fitted, planned, candidates, put_away };
+}
+
+export const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+
+export const isEmpty = (lines: Lines) => !lines.front && !lines.rear;
+
+/** A pair as one line, the way it is read again. */
+export function asLine(lines: Lines): string {
+  if (lines.front && lines.front === lines.rear) return lines.front;
+  return [lines.front && `F: ${lines.front}`, lines.rear && `R: ${lines.rear}`].filter(Boolean).join("  ");
+}

@@ -1,0 +1,22 @@
+import type { Drive, Stage } from "../api/client";
+
+/** The stages of the work, in working order. */
+export const STAGES: { code: Stage; name: string }[] = [
+  { code: "car", name: "Car" },
+  { code: "bay", name: "Bay" },
+  { code: "bench", name: "Bench" },
+  { code: "rack", name: "Rack" },
+  { code: "brakes", name: "Brakes" },
+  { code: "trial_fit", name: "Trial fit" },
+  { code: "road_and_track", name: "Road & track" },
+  { code: "handover", name: "Handover" },
+];
+
+export const stageName = (code: Stage) => STAGES.find((stage) => stage.code === code)?.name ?? code;
+
+export const DRIVES: { code: Drive | ""; name: string }[] = [
+  { code: "", name: "not known" },
+  { code: "fwd", name: "front" },
+  { code: "rwd", name: "rear" },
+  { code: "awd", name: "all-wheel" },
+];

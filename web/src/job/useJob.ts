@@ -1,0 +1,232 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { Away, answer, api, type Job, Refused } from "../api/client";
+import { type Content, contentOf, same } from "./content";
+import { forgetUnsaved, keepUnsaved, readUnsaved, signedBy } from "./unsaved";
+
+export type SaveState =
+  | { is: "saved"; at: string }
+  | { is: "saving" }
+  | { is: "away" }
+  | { is: "refused"; why: string }
+  | { is: "stale"; current: Job };
+
+const SAVE_AFTER_MS = 500;
+const TRY_AGAIN_MS = 2000;
+
+/**
+ * One job, edited here and saved by itself.
+ *
+ * Edits go into `content` at once and to the program half a second after the last one. While the program does
+ * not answer they are kept in the browser and tried again. A revision made elsewhere is never written over in
+ * silence: the state turns `stale` and the person chooses.
+ */
+export function useJob(id: number) {
+  const queries = useQueryClient();
+  const query = useQuery({ queryKey: ["job", id], queryFn: () => loadJob(id) });
+  const [content, setContent] = useState<Content | null>(null);
+  const [save, setSave] = useState<SaveState>({ is: "saving" });
+  const [message, setMessage] = useState("");
+
+  // What the saver works from, outside of rendering.
+  const now = useRef<{
+    base: Job | null;
+    content: Content | null;
+    busy: boolean;
+    held: boolean;
+    timer: number;
+  }>({ base: null, content: null, busy: false, held: false, timer: 0 });
+
+  const show = useCallback((next: Content) => {
+    now.current.content = next;
+    setContent(next);
+  }, []);
+
+  const takeOver = useCallback(
+    (job: Job) => {
+      now.current.base = job;
+      queries.setQueryData(["job", id], job);
+      queries.invalidateQueries({ queryKey: ["side-by-side", id] });
+      setSave({ is: "saved", at: job.updated_at });
+    },
+    [id, queries],
+  );
+
+  /** Sends what is unsaved; true when nothing is left to save. */
+  const flush = useCallback(async (): Promise<boolean> => {
+    const state = now.current;
+    window.clearTimeout(state.timer);
+    while (state.busy) await new Promise((done) => setTimeout(done, 20));
+    const { base, content: wanted } = state;
+    if (!base || !wanted) return true;
+    if (same(contentOf(base), wanted)) {
+      forgetUnsaved(id);
+      return true;
+    }
+    state.busy = true;
+    setSave({ is: "saving" });
+    try {
+      const job = await answer(
+        api.PUT("/api/v1/jobs/{id}", {
+          params: { path: { id } },
+          body: { ...wanted, based_on_revision: base.revision, signed_by: signedBy() },
+        }),
+      );
+      takeOver(job);
+      state.busy = false;
+      if (state.content === wanted) {
+        forgetUnsaved(id);
+        // The program tidies texts; what was typed since is left alone.
+        show(contentOf(job));
+        return true;
+      }
+      return flush();
+    } catch (error) {
+      state.busy = false;
+      if (error instanceof Refused && error.problem.current) {
+        setSave({ is: "stale", current: error.problem.current });
+      } else if (error instanceof Refused) {
+        setSave({ is: "refused", why: error.message });
+      } else {
+        setSave({ is: "away" });
+        state.timer = window.setTimeout(flush, TRY_AGAIN_MS);
+      }
+      return false;
+    }
+  }, [id, show, takeOver]);
+
+  const later = useCallback(() => {
+    window.clearTimeout(now.current.timer);
+    if (!now.current.held) now.current.timer = window.setTimeout(flush, SAVE_AFTER_MS);
+  }, [flush]);
+
+  const edit = useCallback(
+    (change: Partial<Content>) => {
+      const { base, content: before } = now.current;
+      if (!base || !before) return;
+      const next = { ...before, ...change };
+      if (same(next, before)) return;
+      show(next);
+      keepUnsaved(id, { basedOn: base.revision, content: next });
+      later();
+    },
+    [id, later, show],
+  );
+
+  /** While the hand is on the wheel nothing is saved: one drag is one step to undo. */
+  const hold = useCallback(
+    (held: boolean) => {
+      now.current.held = held;
+      if (!held) later();
+    },
+    [later],
+  );
+
+  // What the program answers: the first time, and whenever the window comes back.
+  useEffect(() => {
+    const job = query.data;
+    const state = now.current;
+    if (!job || state.busy) return;
+    if (!state.base) {
+      const unsaved = readUnsaved(id);
+      state.base = job;
+      if (unsaved && !same(unsaved.content, contentOf(job))) {
+        show(unsaved.content);
+        if (unsaved.basedOn === job.revision) later();
+        else setSave({ is: "stale", current: job });
+        return;
+      }
+      show(contentOf(job));
+      setSave({ is: "saved", at: job.updated_at });
+    } else if (job.revision > state.base.revision) {
+      const clean = same(contentOf(state.base), state.content);
+      if (clean) {
+        state.base = job;
+        show(contentOf(job));
+        setSave({ is: "saved", at: job.updated_at });
+        setMessage(`Brought up to revision ${job.revision}, changed elsewhere.`);
+      } else {
+        setSave({ is: "stale", current: job });
+      }
+    }
+  }, [query.data, id, later, show]);
+
+  useEffect(() => () => window.clearTimeout(now.current.timer), []);
+
+  /** Settles a change made elsewhere: theirs replaces ours, or ours is put on top of theirs. */
+  const settle = useCallback(
+    (whose: "theirs" | "ours", current: Job) => {
+      now.current.base = current;
+      queries.setQueryData(["job", id], current);
+      if (whose === "theirs") {
+        forgetUnsaved(id);
+        show(contentOf(current));
+        setSave({ is: "saved", at: current.updated_at });
+      } else {
+        void flush();
+      }
+    },
+    [flush, id, queries, show],
+  );
+
+  const step = useCallback(
+    async (does: "undo" | "redo" | "candidates") => {
+      if (!(await flush())) return;
+      const { base } = now.current;
+      if (!base) return;
+      const options = {
+        params: { path: { id } },
+        body: { based_on_revision: base.revision, signed_by: signedBy() },
+      };
+      try {
+        const call =
+          does === "undo"
+            ? api.POST("/api/v1/jobs/{id}/undo", options)
+            : does === "redo"
+              ? api.POST("/api/v1/jobs/{id}/redo", options)
+              : api.POST("/api/v1/jobs/{id}/candidates", options);
+        const job = await answer(call);
+        takeOver(job);
+        show(contentOf(job));
+        const kept = job.candidates.at(-1)?.letter ?? "";
+        setMessage(does === "undo" ? "Undone." : does === "redo" ? "Done again." : `Kept as ${kept}.`);
+      } catch (error) {
+        if (error instanceof Refused && error.problem.current) {
+          setSave({ is: "stale", current: error.problem.current });
+        } else {
+          setMessage(
+            error instanceof Away ? "The program does not answer; try again." : (error as Error).message,
+          );
+        }
+      }
+    },
+    [flush, id, show, takeOver],
+  );
+
+  return useMemo(
+    () => ({
+      id,
+      job: query.data ?? null,
+      failure: query.error,
+      content,
+      save,
+      message,
+      setMessage,
+      edit,
+      hold,
+      settle,
+      undo: () => void step("undo"),
+      redo: () => void step("redo"),
+      keep: () => void step("candidates"),
+    }),
+    [id, query.data, query.error, content, save, message, edit, hold, settle, step],
+  );
+}
+
+async function loadJob(id: number): Promise<Job> {
+  return answer(api.GET("/api/v1/jobs/{id}", { params: { path: { id } } }));
+}
+
+export type JobState = ReturnType<typeof useJob>;
+/** A job that has arrived. */
+export type OpenJob = JobState & { job: Job; content: Content };

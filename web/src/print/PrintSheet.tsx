@@ -1,0 +1,112 @@
+import { useMemo } from "react";
+import { Link } from "react-router";
+import { grouped } from "../bench/grouping";
+import { useBench } from "../bench/useBench";
+import { CornerSheet } from "../drawing/CornerSheet";
+import { asLine } from "../job/content";
+import { useSheet } from "../job/JobSheet";
+import { DRIVES, stageName } from "../job/stages";
+import { Phrase } from "../shared/Figures";
+import { Mark } from "../shared/Mark";
+import { format, inWords, useUnits } from "../shared/units";
+
+/** The bench on one A4 sheet, cautions included. */
+export function PrintSheet() {
+  const { open } = useSheet();
+  const { content, job } = open;
+  const { fitted, planned, drive } = content;
+  const plan = useMemo(() => ({ fitted, planned, drive }), [fitted, planned, drive]);
+  const { bench, trouble } = useBench(plan, () => {});
+  const { units } = useUnits();
+  const groups = grouped(bench?.ledger ?? []);
+  const cautions = [
+    ...new Set((bench?.ledger ?? []).flatMap((line) => (line.caution ? [line.caution] : []))),
+  ];
+  return (
+    <main>
+      <div className="no-print flex items-center gap-3 p-3">
+        <Link className="plain-button" to={`/jobs/${open.id}/bench`}>
+          ‹ Back to the bench
+        </Link>
+        <button
+          type="button"
+          className="btn btn-primary btn-sm"
+          onClick={() => window.print()}
+          disabled={!bench}
+        >
+          Print on one A4 sheet
+        </button>
+        {trouble && (
+          <p role="alert" className="text-error">
+            {trouble}
+          </p>
+        )}
+      </div>
+      <article className="paper print-sheet mx-auto flex flex-col border border-black">
+        <h1 className="sr-only">Bench sheet: {content.car_label}</h1>
+        <div className="flex gap-4 border-b border-black px-3 py-1 text-[13px]">
+          <p className="flex-1">
+            <strong>Plan</strong> {asLine(planned) || "none yet"}
+            <br />
+            <strong>Fitted</strong> {asLine(fitted) || "not stated"}
+          </p>
+        </div>
+        <div className="h-[330px] border-b border-black">
+          <CornerSheet bench={bench} />
+        </div>
+        <div className={`grid flex-1 gap-x-4 px-3 py-1 ${groups.length > 2 ? "grid-cols-3" : "grid-cols-2"}`}>
+          {groups.map((group) => (
+            <section key={group.title}>
+              <h2 className="text-[11px] font-semibold uppercase">{group.title}</h2>
+              <table className="w-full text-[11px] leading-[14px]">
+                <tbody>
+                  {group.lines.map((line) => (
+                    <tr key={line.code} className="border-t border-black/30 align-top [&_svg]:text-black">
+                      <td className="w-[14px] pt-[2px]">
+                        <Mark standing={line.standing} size={10} />
+                      </td>
+                      <td className="pr-1">
+                        <strong>{line.title}</strong>{" "}
+                        <span>
+                          <Phrase fragments={line.says} />
+                        </span>
+                      </td>
+                      <td className="text-right whitespace-nowrap">
+                        <strong>{line.figure ? inWords(format(line.figure, units)) : "–"}</strong>
+                        <br />
+                        {line.word}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </section>
+          ))}
+        </div>
+        <div className="border-t border-black px-3 py-1 text-[10.5px] leading-[13px]">
+          <strong>Cautions.</strong> {cautions.join(" ")} Never trust a plan over a trial fit. Stand the car
+          on safety stands, wheels chocked. Fasteners: length, seat and torque by the car's data; retorque
+          after the first drive. Modified width, coverage and ride height may need approval: local codes and a
+          licensed inspector decide.
+        </div>
+        <footer className="grid grid-cols-[1.4fr_1.6fr_0.6fr_0.7fr_0.7fr_0.9fr] divide-x divide-black border-t-2 border-black text-[12px] [&>div]:px-2 [&>div]:py-1">
+          <Box title="Car" text={content.car_label} />
+          <Box title="Owner's wish" text={content.wish || "–"} />
+          <Box title="Drive" text={DRIVES.find((one) => one.code === (drive ?? ""))?.name ?? ""} />
+          <Box title="Stage" text={stageName(content.stage)} />
+          <Box title="Job · revision" text={`${job.number} · ${job.revision}`} />
+          <Box title="Measured and checked by" text=" " />
+        </footer>
+      </article>
+    </main>
+  );
+}
+
+function Box({ title, text }: { title: string; text: string }) {
+  return (
+    <div className="min-w-0">
+      <span className="block text-[9px] tracking-wider uppercase">{title}</span>
+      <span className="line-clamp-2 font-semibold">{text}</span>
+    </div>
+  );
+}
