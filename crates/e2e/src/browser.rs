@@ -4,7 +4,6 @@ use anyhow::{Context, bail};
 use rustix::process::{Pid, Signal, kill_process_group};
 use serde_json::{Value, json};
 use tempfile::TempDir;
-use thirtyfour::extensions::cdp::ChromeDevTools;
 use thirtyfour::{ChromiumLikeCapabilities, DesiredCapabilities, WebDriver};
 use tokio::io::{AsyncBufReadExt, BufReader};
 use tokio::process::{Child, Command};
@@ -75,7 +74,7 @@ impl Browser {
     /// # Errors
     /// When the browser refuses.
     pub async fn cdp(&self, command: &str, parameters: Value) -> anyhow::Result<Value> {
-        Ok(ChromeDevTools::new(self.driver.handle.clone()).execute_cdp_with_params(command, parameters).await?)
+        Ok(self.driver.cdp().send_raw(command, parameters).await?)
     }
 
     /// Ends the session; dropping without it leaves ending to the process group.
@@ -102,7 +101,11 @@ async fn port_of(chromedriver: &mut Child) -> anyhow::Result<u16> {
     let mut lines = BufReader::new(stdout).lines();
     while let Some(line) = lines.next_line().await? {
         // "ChromeDriver was started successfully on port 40123."
-        if let Some(port) = line.split("on port ").nth(1).and_then(|rest| rest.trim_end_matches('.').parse().ok()) {
+        if let Some(port) = line
+            .split("successfully on port ")
+            .nth(1)
+            .and_then(|rest| rest.trim_end_matches('.').parse().ok())
+        {
             // Its output is read on, else it stands still once the pipe is full.
             tokio::spawn(async move { while let Ok(Some(_)) = lines.next_line().await {} });
             return Ok(port);

@@ -10,7 +10,8 @@ use crate::working::{Figure, Quantity, Source, Step};
 pub const SOURCE: Source =
     Source::common_practice("rubber over the flange a side, against what it is on the measuring rim");
 
-/// From here on the rim flange stands proud of the rubber so far that the trade says "stretched".
+/// From here on the rim flange stands proud of the rubber so far that the trade says "stretched", when the
+/// rim is also wider than the measuring rim: on its own measuring rim every tire is square.
 pub const STRETCHED_BEYOND: Length = Length::mm(-3.0);
 
 /// How much further than on its measuring rim the rubber must hang over for "bulging". One inch less rim
@@ -45,9 +46,10 @@ pub struct RubberOnRim {
 pub fn rubber_on_rim(size: &TireSize, rim: RimWidth) -> RubberOnRim {
     let over = |rim: RimWidth| (section_width_on(size, rim) - rim.between_flanges()) / 2.0 - FLANGE_WIDTH;
     let over_flange = over(rim);
-    let shape = if over_flange < STRETCHED_BEYOND {
+    let measuring = measuring_rim(size);
+    let shape = if over_flange < STRETCHED_BEYOND && rim > measuring {
         RubberShape::Stretched
-    } else if over_flange - over(measuring_rim(size)) > BULGING_BEYOND {
+    } else if over_flange - over(measuring) > BULGING_BEYOND {
         RubberShape::Bulging
     } else {
         RubberShape::Square
@@ -86,6 +88,8 @@ mod tests {
             ("205/55R16", 6.5, Square, true),
             ("195/65R15", 6.0, Square, true),
             ("265/70R17", 8.0, Square, true),
+            // Its measuring rim is 8.5: the flange stands a little proud and nobody calls it stretched.
+            ("235/40R18", 8.5, Square, true),
             ("225/45R17", 8.5, Stretched, true),
             ("205/40R17", 9.0, Stretched, false),
             ("225/45R17", 6.0, Bulging, false),
@@ -98,6 +102,17 @@ mod tests {
                 (shape, permitted),
                 "{size} on {rim}: {on_rim:?}"
             );
+        }
+    }
+
+    #[test]
+    fn every_tire_is_square_on_its_measuring_rim() {
+        for section in (135..=345).step_by(10) {
+            for aspect in (20..=85).step_by(5) {
+                let tire: Tire = format!("{section}/{aspect}R18").parse().unwrap();
+                let on_rim = rubber_on_rim(&tire.size, measuring_rim(&tire.size));
+                assert_eq!((on_rim.shape, on_rim.is_permitted), (RubberShape::Square, true), "{tire}");
+            }
         }
     }
 

@@ -1,5 +1,6 @@
 //! Every notation the trade writes, as it is read and as it is printed. Which notations there are is common
 //! practice; the canonical forms are this project's own choice.
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
 use fitment::setup::line;
 use fitment::{BoltCircle, Setup, Tire, Wheel};
@@ -36,6 +37,7 @@ fn tires_are_read_in_every_notation() {
         ("28x6.0-17", "28x6.0-17"),
         ("28.0x6-17", "28x6.0-17"),
         ("26.0x10.0-15", "26.0x10.0-15"),
+        ("26.0x10.50-15LT", "26.0x10.50-15LT"),
         ("26.0/10.0-15", "26.0/10.0-15"),
         ("245/640R18", "245/640R18"),
         ("250/640-18", "250/640-18"),

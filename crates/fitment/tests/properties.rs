@@ -1,4 +1,5 @@
 //! What holds for every setup there is.
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
 use fitment::change::{AxleChange, axle_change};
 use fitment::date_code::DateCode;
@@ -126,7 +127,7 @@ fn full_setup() -> impl Strategy<Value = Setup> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { failure_persistence: None, ..ProptestConfig::with_cases(2_000) })]
+    #![proptest_config(ProptestConfig { failure_persistence: None, cases: 2_000, ..ProptestConfig::default() })]
 
     #[test]
     fn a_printed_setup_reads_as_itself(setup in any_setup()) {

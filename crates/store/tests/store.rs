@@ -1,4 +1,5 @@
 //! The store as the server uses it: revisions, undo, crashes.
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
 use fitment::SetupPair;
 use fitment::limits::Drive;

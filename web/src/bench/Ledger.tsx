@@ -15,6 +15,8 @@ export function Ledger({ bench, hasPlan, hasFitted, ref }: Props) {
   const [openLine, setOpenLine] = useState<string | null>(null);
   const marked = useRef<string | null>(null);
   const lines = bench?.ledger ?? [];
+  const groups = grouped(lines);
+  const stops = groups.flatMap((group) => group.lines).filter((line) => line.standing === "stop");
   const toggle = (key: string) => setOpenLine((now) => (now === key ? null : key));
   useImperativeHandle(ref, () => ({
     toggleMeasure: () => setOnlyMeasure((now) => !now),
@@ -31,7 +33,7 @@ export function Ledger({ bench, hasPlan, hasFitted, ref }: Props) {
       aria-label="Ledger"
     >
       <div className="flex items-center justify-between px-3 py-1.5">
-        <Verdict lines={lines} />
+        <Verdict lines={groups.flatMap((group) => group.lines)} />
         <button
           type="button"
           className="plain-button"
@@ -41,6 +43,21 @@ export function Ledger({ bench, hasPlan, hasFitted, ref }: Props) {
           {onlyMeasure ? "All lines" : "Measure list"} <span className="key">m</span>
         </button>
       </div>
+      {stops.length > 0 && (
+        <p className="border-base-300 flex flex-wrap gap-x-1 border-b px-1 pb-1">
+          {stops.map((line) => (
+            <a
+              key={keyOf(line)}
+              href={`#${keyOf(line)}`}
+              className="plain-button py-0"
+              onClick={() => setOpenLine(keyOf(line))}
+            >
+              {groups.length > 2 && line.axle ? `${line.axle} ` : ""}
+              {line.title.toLowerCase()}: {line.word}
+            </a>
+          ))}
+        </p>
+      )}
       <div className="min-h-0 flex-1 overflow-y-auto px-3 pb-2">
         {!hasPlan || !hasFitted ? (
           <p className="mt-2 text-[15px]">

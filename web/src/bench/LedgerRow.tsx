@@ -15,10 +15,15 @@ type Props = {
 
 export function LedgerRow({ line, isOpen, showsWorking, speeds, onToggle, onMark }: Props) {
   return (
-    <li className="rule" data-code={line.code} data-axle={line.axle ?? "car"}>
+    <li
+      id={`${line.code}-${line.axle ?? "car"}`}
+      className="rule"
+      data-code={line.code}
+      data-axle={line.axle ?? "car"}
+    >
       <button
         type="button"
-        className="hover:bg-base-300/40 grid w-full cursor-pointer grid-cols-[20px_1fr_auto] items-center gap-x-2 py-1 text-left"
+        className="hover:bg-base-300/40 grid w-full cursor-pointer grid-cols-[20px_1fr_auto] items-center gap-x-2 py-0.5 text-left"
         aria-expanded={isOpen}
         onClick={onToggle}
         onFocus={onMark}
@@ -31,10 +36,10 @@ export function LedgerRow({ line, isOpen, showsWorking, speeds, onToggle, onMark
           </span>
         </span>
         <span className="text-right">
-          <span className="block leading-6">
+          <span className="block leading-[23px]">
             {line.figure ? <FigureText quantity={line.figure} big /> : "—"}
           </span>
-          <span className="block text-[14px] leading-4">
+          <span className="block text-[14px] leading-[17px]">
             <StandingWord standing={line.standing} word={line.word} />
           </span>
         </span>

@@ -72,6 +72,6 @@ function changed(at: string): string {
   const time = new Date(at);
   const isToday = time.toDateString() === new Date().toDateString();
   return isToday
-    ? time.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })
+    ? time.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false })
     : time.toLocaleDateString([], { day: "numeric", month: "short" });
 }

@@ -155,11 +155,11 @@ function Hub({ place, bore }: { place: Place; bore: number }) {
 function OpenEdges({ place, drawings }: { place: Place; drawings: (Drawing | null | undefined)[] }) {
   const there = drawings.filter((drawing) => drawing != null);
   if (there.length === 0) return null;
-  const inner = place.x(Math.min(...there.map((d) => d.reach_y_mm[0] ?? 0))) - 62;
+  const inner = place.x(Math.min(...there.map((d) => d.reach_y_mm[0] ?? 0))) - 60;
   const outer = place.x(Math.max(...there.map((d) => d.reach_y_mm[1] ?? 0))) + 26;
   const high = place.y(Math.max(...there.map((d) => d.tire?.crown_r_mm ?? d.flange_top_r_mm)));
   const low = place.y(110);
-  const lip = high - 46;
+  const lip = high - 48;
   return (
     <g>
       <path className="open-edge" d={`M${inner} ${high - 14}V${low}`} />
@@ -170,7 +170,7 @@ function OpenEdges({ place, drawings }: { place: Place; drawings: (Drawing | nul
       >
         strut: not measured
       </text>
-      <path className="open-edge" d={`M${outer + 30} ${lip - 34}q-2 22 -22 30l-26 4q-40 -16 -96 -20`} />
+      <path className="open-edge" d={`M${outer + 30} ${lip - 34}q-2 22 -20 28l-22 3q-22 -8 -46 -10`} />
       <text className="note" textAnchor="end" x={place.right - 12} y={lip - 42}>
         fender lip: not measured
       </text>

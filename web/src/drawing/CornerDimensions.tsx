@@ -18,8 +18,8 @@ export function CornerDimensions({ data, place }: { data: BenchAxle; place: Plac
   const old = data.planned_drawing ? data.fitted_drawing : null;
   const [oldIn = 0, oldOut = 0] = old?.reach_y_mm ?? [];
   const crown = place.y(Math.max(tire?.crown_r_mm ?? 0, old?.tire?.crown_r_mm ?? 0, drawing.flange_top_r_mm));
-  const seat = place.y(drawing.bead_seat_r_mm - 52);
   const outerAt = place.y(drawing.bead_seat_r_mm - 24);
+  const rimAt = outerAt + 30;
   const axis = place.y(0);
   return (
     <>
@@ -41,7 +41,7 @@ export function CornerDimensions({ data, place }: { data: BenchAxle; place: Plac
           moved
         >
           <tspan className="figure">ET {formatOffset(setup.offset_mm)}</tspan>
-          <tspan className="note" dx="6">
+          <tspan className="note" x={place.x(drawing.pad_y_mm) + 8} dy="17">
             {setup.spacer_mm
               ? `${formatOffset(setup.spacer_mm)} mm spacer, effective ${formatOffset(setup.effective_offset_mm ?? 0)}`
               : `backspacing ${formatInches(setup.backspacing_mm ?? 0)} in`}
@@ -52,7 +52,7 @@ export function CornerDimensions({ data, place }: { data: BenchAxle; place: Plac
         name="rim-width"
         x1={place.x(faceIn)}
         x2={place.x(faceOut)}
-        y={seat}
+        y={rimAt}
         from={[place.y(drawing.bead_seat_r_mm - 4), place.y(drawing.bead_seat_r_mm - 4)]}
         label="under"
       >

@@ -36,7 +36,7 @@ export function CornerSheet({ bench, chosen = "both", onDrag, onHold }: Props) {
       (axle) => bench.axles[axle].fitted_drawing || bench.axles[axle].planned_drawing,
     );
   return (
-    <div ref={frame} className="drawing h-full min-h-[420px] w-full overflow-hidden">
+    <div ref={frame} className="drawing h-full w-full overflow-hidden">
       <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-label="Corner sheet">
         <Hatches id={hatch} />
         {place && isDrawn ? (

@@ -72,7 +72,8 @@ type VerticalProps = {
 
 /** A vertical dimension, its figure along the line. */
 export function Vertical({ x, y1, y2, from, children, name }: VerticalProps) {
-  const middle = (y1 + y2) / 2;
+  // Low on the line: higher up it would meet the figures at the rim.
+  const middle = Math.max(y1, y2) - Math.abs(y2 - y1) * 0.3;
   return (
     <g className="dim" data-dimension={name}>
       {from?.[0] != null && (

@@ -3,7 +3,8 @@ import type { OpenJob } from "./useJob";
 /** Whether what is on the sheet is in the shop's file. */
 export function SaveMark({ open }: { open: OpenJob }) {
   const { save, message } = open;
-  const time = (at: string) => new Date(at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
+  const time = (at: string) =>
+    new Date(at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false });
   const words =
     save.is === "saved"
       ? `saved ${time(save.at)}`

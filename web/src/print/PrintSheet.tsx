@@ -51,12 +51,12 @@ export function PrintSheet() {
             <strong>Fitted</strong> {asLine(fitted) || "not stated"}
           </p>
         </div>
-        <div className="h-[330px] border-b border-black">
+        <div className="h-[440px] border-b border-black">
           <CornerSheet bench={bench} />
         </div>
-        <div className={`grid flex-1 gap-x-4 px-3 py-1 ${groups.length > 2 ? "grid-cols-3" : "grid-cols-2"}`}>
+        <div className="grid flex-1 grid-cols-2 content-start gap-x-4 px-3 py-1">
           {groups.map((group) => (
-            <section key={group.title}>
+            <section key={group.title} className={group.title === "The car" && groups.length > 2 ? "col-span-2" : ""}>
               <h2 className="text-[11px] font-semibold uppercase">{group.title}</h2>
               <table className="w-full text-[11px] leading-[14px]">
                 <tbody>
@@ -84,12 +84,12 @@ export function PrintSheet() {
           ))}
         </div>
         <div className="border-t border-black px-3 py-1 text-[10.5px] leading-[13px]">
-          <strong>Cautions.</strong> {cautions.join(" ")} Never trust a plan over a trial fit. Stand the car
+          <strong>Cautions.</strong> {cautions.join(" ")} Stand the car
           on safety stands, wheels chocked. Fasteners: length, seat and torque by the car's data; retorque
           after the first drive. Modified width, coverage and ride height may need approval: local codes and a
           licensed inspector decide.
         </div>
-        <footer className="grid grid-cols-[1.4fr_1.6fr_0.6fr_0.7fr_0.7fr_0.9fr] divide-x divide-black border-t-2 border-black text-[12px] [&>div]:px-2 [&>div]:py-1">
+        <footer className="grid grid-cols-[1.4fr_1.7fr_0.6fr_0.7fr_0.8fr_1.1fr] divide-x divide-black border-t-2 border-black text-[12px] [&>div]:px-2 [&>div]:py-1">
           <Box title="Car" text={content.car_label} />
           <Box title="Owner's wish" text={content.wish || "–"} />
           <Box title="Drive" text={DRIVES.find((one) => one.code === (drive ?? ""))?.name ?? ""} />

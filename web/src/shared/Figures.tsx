@@ -7,7 +7,7 @@ export function FigureText({ quantity, big = false }: { quantity: Quantity; big?
   const { figure, unit } = format(quantity, units);
   return (
     <span className="whitespace-nowrap">
-      <span className={big ? "text-[22px] leading-6 font-semibold" : "font-semibold"}>{figure}</span>
+      <span className={big ? "text-[21px] font-semibold" : "font-semibold"}>{figure}</span>
       {unit && <span className="ml-[2px] text-[13px]">{unit}</span>}
     </span>
   );

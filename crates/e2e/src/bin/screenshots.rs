@@ -6,7 +6,6 @@ use std::path::PathBuf;
 
 use anyhow::Context;
 use e2e::{Browser, Program};
-use thirtyfour::Key;
 
 /// A view: name, path, page size, keys pressed before the picture.
 const VIEWS: &[(&str, &str, (u32, u32), &str)] = &[
@@ -37,7 +36,6 @@ async fn main() -> anyhow::Result<()> {
         tokio::time::sleep(std::time::Duration::from_millis(700)).await;
         if !keys.is_empty() {
             browser.press(keys.to_string()).await?;
-            browser.type_on(Key::Null + "").await?;
             tokio::time::sleep(std::time::Duration::from_millis(300)).await;
         }
         browser.driver.screenshot(&folder.join(format!("{name}.png"))).await?;

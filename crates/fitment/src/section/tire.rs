@@ -59,8 +59,6 @@ pub fn tire_section(setup: &Setup) -> Option<TireSection> {
     // The crown falls away toward the shoulder, more on a tall narrow tire.
     let crown_drop = (half_tread * 0.055).min(height * 0.12);
     let crown_at = |y: f64| crown_r - crown_drop * (y / half_tread) * (y / half_tread);
-    let shoulder_drop = (height * 0.17).min(14.0);
-    let shoulder = Point::new(half_tread + 3.0, crown_r - crown_drop - shoulder_drop);
 
     // Outboard half, from the toe up to the crown, in rim coordinates.
     let leaves_flange = Point::new(a + 3.4, flange_top - 1.6);
@@ -81,19 +79,14 @@ pub fn tire_section(setup: &Setup) -> Option<TireSection> {
         Point::new(widest.y, widest_r - rise * 0.55),
         widest,
     ));
-    let to_shoulder = shoulder.r - widest_r;
+    // A round shoulder: up from the widest point, over into the tread.
+    let tread_edge = half_tread - 4.0;
+    let edge = Point::new(tread_edge, crown_at(tread_edge));
     half.extend(cubic(
         widest,
-        Point::new(widest.y, widest_r + to_shoulder * 0.55),
-        Point::new(shoulder.y + (widest.y - shoulder.y) * 0.30, shoulder.r - to_shoulder * 0.22),
-        shoulder,
-    ));
-    let tread_edge = (half_tread - 9.0).max(half_tread * 0.5);
-    half.extend(cubic(
-        shoulder,
-        Point::new(half_tread + 1.6, shoulder.r + shoulder_drop * 0.55),
-        Point::new(half_tread - 1.0, crown_at(half_tread - 1.0)),
-        Point::new(tread_edge, crown_at(tread_edge)),
+        Point::new(widest.y, widest_r + (edge.r - widest_r) * 0.62),
+        Point::new(edge.y + (widest.y - edge.y) * 0.62, edge.r - 1.0),
+        edge,
     ));
     half.extend([0.75, 0.5, 0.25].map(|share| Point::new(tread_edge * share, crown_at(tread_edge * share))));
 
@@ -102,7 +95,7 @@ pub fn tire_section(setup: &Setup) -> Option<TireSection> {
     let toe_inside = Point::new(a - 15.0, seat + 3.0);
     let above_bead = Point::new(a - 8.5, flange_top - 2.5);
     let wall = Point::new((half_section - WALL).max(above_bead.y - 6.0), widest_r);
-    let corner = Point::new(half_tread - 8.0, crown_r - crown_drop - crown_gauge - 3.0);
+    let corner = Point::new(half_tread - 10.0, crown_r - crown_drop - crown_gauge - 3.0);
     let up = (corner.r - widest_r).max(0.0);
     let mut inside = vec![toe_inside, above_bead];
     inside.extend(cubic(

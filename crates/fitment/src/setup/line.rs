@@ -163,7 +163,7 @@ fn targets(text: &str, lexed: &[Lexed]) -> (Vec<AxleTag>, bool) {
     lines.dedup();
     // Two lines with as many sizes each are front and rear; a wheel on one line and its tire on the next
     // are one setup.
-    let two_lines = !tagged && lines.len() == 2 && repeats_a_kind(lexed) && sizes % 2 == 0;
+    let two_lines = !tagged && lines.len() == 2 && repeats_a_kind(lexed) && sizes.is_multiple_of(2);
     let mut current = AxleTag::Both;
     let targets = lexed
         .iter()

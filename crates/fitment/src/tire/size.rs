@@ -125,8 +125,8 @@ impl InchSize {
             Self { style, overall: hundredths(overall_in), width: hundredths(width_in), construction, rim };
         let written = match style {
             InchStyle::Flotation { .. } => true,
-            InchStyle::Cross => size.width % 10 == 0 && construction == Construction::BiasPly,
-            InchStyle::Slash => size.width % 10 == 0 && size.overall % 10 == 0,
+            InchStyle::Cross => size.width.is_multiple_of(10) && construction == Construction::BiasPly,
+            InchStyle::Slash => size.width.is_multiple_of(10) && size.overall.is_multiple_of(10),
         };
         (written && size.overall_diameter() - rim.everyday() >= TireSize::LEAST_SIDEWALL * 2.0)
             .then_some(size)
@@ -278,16 +278,17 @@ impl fmt::Display for TireSize {
                 let (overall, width) = (size.overall_in(), size.width_in());
                 let mark = size.construction.mark();
                 let rim = size.rim;
+                // A decimal point keeps a small tire apart from a wheel with an offset: "26.0x10.0-15".
+                let is_like_a_wheel = size.construction == Construction::BiasPly
+                    && size.overall <= 2600
+                    && size.overall % 100 == 0;
+                let point = if is_like_a_wheel { ".0" } else { "" };
                 match size.style {
                     InchStyle::Flotation { light_truck } => {
                         let lt = if light_truck { "LT" } else { "" };
-                        write!(f, "{overall}x{width:.2}{mark}{rim}{lt}")
+                        write!(f, "{overall}{point}x{width:.2}{mark}{rim}{lt}")
                     }
-                    // A decimal point keeps a small tire apart from a wheel with an offset: "26.0x10.0-15".
-                    InchStyle::Cross if size.overall <= 2600 && size.overall % 100 == 0 => {
-                        write!(f, "{overall:.1}x{width:.1}{mark}{rim}")
-                    }
-                    InchStyle::Cross => write!(f, "{overall}x{width:.1}{mark}{rim}"),
+                    InchStyle::Cross => write!(f, "{overall}{point}x{width:.1}{mark}{rim}"),
                     InchStyle::Slash => write!(f, "{overall:.1}/{width:.1}{mark}{rim}"),
                 }
             }

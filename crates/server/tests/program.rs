@@ -1,0 +1,108 @@
+//! The command `dimensione`, run as a person runs it.
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
+
+use std::io::{BufRead, BufReader};
+use std::path::Path;
+use std::process::{Child, Command, Stdio};
+
+use serde_json::{Value, json};
+
+fn dimensione(arguments: &[&str]) -> Command {
+    let mut command = Command::new(env!("CARGO_BIN_EXE_dimensione"));
+    command.args(arguments).stdout(Stdio::piped()).stderr(Stdio::piped());
+    command
+}
+
+struct Running {
+    child: Child,
+    url: String,
+}
+
+impl Drop for Running {
+    fn drop(&mut self) {
+        let _ = self.child.kill();
+        let _ = self.child.wait();
+    }
+}
+
+fn start(file: &Path, demo: bool) -> Running {
+    let file = file.to_str().unwrap();
+    let mut arguments = vec!["serve", "--data", file, "--listen", "127.0.0.1:0"];
+    if demo {
+        arguments.push("--demo");
+    }
+    let mut child = dimensione(&arguments).spawn().unwrap();
+    let mut line = String::new();
+    BufReader::new(child.stdout.as_mut().unwrap()).read_line(&mut line).unwrap();
+    let url = line.trim().strip_prefix("listening on ").unwrap_or_else(|| panic!("{line:?}")).to_owned();
+    Running { child, url }
+}
+
+impl Running {
+    async fn jobs(&self) -> Vec<Value> {
+        reqwest::get(format!("{}/api/v1/jobs", self.url)).await.unwrap().json().await.unwrap()
+    }
+
+    fn signal(&self, name: &str) {
+        let done = Command::new("kill").args([name, &self.child.id().to_string()]).status().unwrap();
+        assert!(done.success());
+    }
+}
+
+#[tokio::test]
+async fn what_was_saved_survives_a_kill() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("shop.sqlite");
+    let running = start(&file, false);
+    assert!(running.jobs().await.is_empty());
+    let body = json!({ "car_label": "Skerry hatch", "fitted_line": "15x6 ET45 195/65R15" });
+    let url = format!("{}/api/v1/jobs", running.url);
+    let answer = reqwest::Client::new().post(url).json(&body).send().await.unwrap();
+    assert_eq!(answer.status(), 201);
+    running.signal("-KILL");
+    drop(running);
+    let again = start(&file, false);
+    assert_eq!(again.jobs().await[0]["car_label"], "Skerry hatch");
+}
+
+#[tokio::test]
+async fn it_stops_cleanly_when_asked() {
+    for signal in ["-TERM", "-INT"] {
+        let folder = tempfile::tempdir().unwrap();
+        let mut running = start(&folder.path().join("shop.sqlite"), true);
+        assert!(running.jobs().await.len() >= 3, "the sample shop");
+        running.signal(signal);
+        assert_eq!(running.child.wait().unwrap().code(), Some(0), "{signal}");
+    }
+}
+
+#[tokio::test]
+async fn a_demo_file_that_is_there_is_opened_as_it_is() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("shop.sqlite");
+    drop(start(&file, false));
+    let running = start(&file, true);
+    assert!(running.jobs().await.is_empty(), "an existing file is never filled");
+}
+
+#[test]
+fn exit_codes_tell_failure_from_misuse() {
+    let folder = tempfile::tempdir().unwrap();
+    let letter = folder.path().join("letter.txt");
+    std::fs::write(&letter, "Dear customer, ".repeat(200)).unwrap();
+    let letter = letter.to_str().unwrap();
+    for (arguments, code, words) in [
+        (vec!["--version"], 0, ""),
+        (vec!["--help"], 0, ""),
+        (vec!["serve", "--listen", "0.0.0.0:0"], 2, "needs a sign-in"),
+        (vec!["serve", "--listen", "here"], 2, "127.0.0.1:7117"),
+        (vec!["serve", "--colour"], 2, "--colour"),
+        (vec!["paint"], 2, "paint"),
+        (vec!["serve", "--listen", "127.0.0.1:0", "--data", letter], 1, "not a file of this program"),
+    ] {
+        let output = dimensione(&arguments).output().unwrap();
+        let said = String::from_utf8_lossy(&output.stderr);
+        assert_eq!(output.status.code(), Some(code), "{arguments:?}: {said}");
+        assert!(said.contains(words), "{arguments:?} says {said}");
+    }
+}

@@ -1,0 +1,61 @@
+//! Which way the crates may depend: `fitment` ← `store` ← `server` ← `e2e`. Nothing points back.
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
+
+use std::collections::BTreeMap;
+use std::process::Command;
+
+/// What each crate may use of the others, tests included.
+const ALLOWED: &[(&str, &[&str])] = &[
+    ("fitment", &[]),
+    ("store", &["fitment"]),
+    ("server", &["fitment", "store"]),
+    ("e2e", &["fitment", "store", "server"]),
+    ("xtask", &[]),
+];
+
+/// What the core must do without: whatever reaches outside of it.
+const NOT_IN_THE_CORE: &[&str] =
+    &["tokio", "axum", "rusqlite", "serde", "serde_json", "jiff", "chrono", "reqwest", "rand", "utoipa"];
+
+fn dependencies() -> BTreeMap<String, Vec<(String, bool)>> {
+    let output = Command::new(env!("CARGO"))
+        .args(["metadata", "--no-deps", "--format-version", "1", "--offline"])
+        .current_dir(concat!(env!("CARGO_MANIFEST_DIR"), "/.."))
+        .output()
+        .unwrap();
+    let metadata: serde_json::Value = serde_json::from_slice(&output.stdout).unwrap();
+    let packages = metadata["packages"].as_array().unwrap();
+    packages
+        .iter()
+        .map(|package| {
+            let used = package["dependencies"].as_array().unwrap().iter().map(|dependency| {
+                (dependency["name"].as_str().unwrap().to_owned(), dependency["kind"].as_str() == Some("dev"))
+            });
+            (package["name"].as_str().unwrap().to_owned(), used.collect())
+        })
+        .collect()
+}
+
+#[test]
+fn nothing_points_back() {
+    let found = dependencies();
+    let known: Vec<&str> = ALLOWED.iter().map(|(name, _)| *name).collect();
+    for (name, used) in &found {
+        let allowed = ALLOWED
+            .iter()
+            .find(|(known, _)| known == name)
+            .unwrap_or_else(|| panic!("{name} is new: say here what it may use"))
+            .1;
+        for (other, _) in used.iter().filter(|(other, _)| known.contains(&other.as_str())) {
+            assert!(allowed.contains(&other.as_str()), "{name} must not use {other}");
+        }
+    }
+    assert_eq!(found.len(), ALLOWED.len(), "a crate named here is gone");
+}
+
+#[test]
+fn the_core_reaches_nothing_outside() {
+    for (other, only_in_tests) in &dependencies()["fitment"] {
+        assert!(*only_in_tests || !NOT_IN_THE_CORE.contains(&other.as_str()), "fitment must not use {other}");
+    }
+}
