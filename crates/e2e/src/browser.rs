@@ -89,6 +89,9 @@ impl Browser {
 
 impl Drop for Browser {
     fn drop(&mut self) {
+        // A session dropped without quitting would wait here for an answer that cannot come. When it has
+        // quit already there is nothing to let go of.
+        let _ = self.driver.clone().leak();
         if let Some(group) = self.chromedriver.id().and_then(|id| Pid::from_raw(id.cast_signed())) {
             // Nothing to do when it is gone already.
             let _ = kill_process_group(group, Signal::KILL);

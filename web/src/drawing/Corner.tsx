@@ -52,6 +52,7 @@ export function Corner({ axle, data, place, hatch, isChosen, onDrag, onHold }: P
           aria-valuemax={grip ? 150 : undefined}
           {...(grip ? drag : {})}
         >
+          {grip && <Reachable drawing={planned_drawing} place={place} />}
           <Solid drawing={planned_drawing} place={place} hatch={hatch} />
         </g>
       )}
@@ -86,6 +87,21 @@ function useWheelDrag(axle: Axle, k: number, onDrag: Props["onDrag"], onHold: Pr
     onPointerUp: release,
     onPointerCancel: release,
   };
+}
+
+/** The hand may take hold anywhere on the wheel, not only where it is cut. */
+function Reachable({ drawing, place }: { drawing: Drawing; place: Place }) {
+  const [inner = 0, outer = 0] = drawing.reach_y_mm;
+  const top = place.y(drawing.tire?.crown_r_mm ?? drawing.flange_top_r_mm);
+  return (
+    <rect
+      x={place.x(inner)}
+      width={(outer - inner) * place.k}
+      y={top}
+      height={place.y(0) - top}
+      fill="transparent"
+    />
+  );
 }
 
 function Solid({ drawing, place, hatch }: { drawing: Drawing; place: Place; hatch: string }) {

@@ -56,7 +56,10 @@ export function PrintSheet() {
         </div>
         <div className="grid flex-1 grid-cols-2 content-start gap-x-4 px-3 py-1">
           {groups.map((group) => (
-            <section key={group.title} className={group.title === "The car" && groups.length > 2 ? "col-span-2" : ""}>
+            <section
+              key={group.title}
+              className={group.title === "The car" && groups.length > 2 ? "col-span-2" : ""}
+            >
               <h2 className="text-[11px] font-semibold uppercase">{group.title}</h2>
               <table className="w-full text-[11px] leading-[14px]">
                 <tbody>
@@ -84,10 +87,9 @@ export function PrintSheet() {
           ))}
         </div>
         <div className="border-t border-black px-3 py-1 text-[10.5px] leading-[13px]">
-          <strong>Cautions.</strong> {cautions.join(" ")} Stand the car
-          on safety stands, wheels chocked. Fasteners: length, seat and torque by the car's data; retorque
-          after the first drive. Modified width, coverage and ride height may need approval: local codes and a
-          licensed inspector decide.
+          <strong>Cautions.</strong> {cautions.join(" ")} Stand the car on safety stands, wheels chocked.
+          Fasteners: length, seat and torque by the car's data; retorque after the first drive. Modified
+          width, coverage and ride height may need approval: local codes and a licensed inspector decide.
         </div>
         <footer className="grid grid-cols-[1.4fr_1.7fr_0.6fr_0.7fr_0.8fr_1.1fr] divide-x divide-black border-t-2 border-black text-[12px] [&>div]:px-2 [&>div]:py-1">
           <Box title="Car" text={content.car_label} />

@@ -50,52 +50,59 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
     },
   }));
 
-  const ask = useCallback(async (line: string, takeOver: boolean) => {
-    const asked = ++latest.current;
-    if (!line.trim()) {
-      setView(null);
-      setTrouble("");
-      if (takeOver) read.current({ lines: {}, namesAxles: false });
-      return;
-    }
-    try {
-      const answered = await answer(api.POST("/api/v1/setups/read", { body: { text: line } }));
-      if (asked !== latest.current) return;
-      setView(answered);
-      setTrouble("");
-      if (takeOver && answered.is_sound && (answered.lines.front || answered.lines.rear)) {
-        read.current({ lines: answered.lines, namesAxles: answered.names_axles });
-      }
-    } catch (error) {
-      if (asked !== latest.current) return;
-      setTrouble(
-        error instanceof Refused
-          ? error.message
-          : "The program does not answer. What you typed stays here; trying again.",
-      );
-      if (!(error instanceof Refused))
-        window.setTimeout(() => asked === latest.current && ask(line, takeOver), 1500);
-    }
-  }, []);
+  const forget = useCallback(() => {
+    setTyped(null);
+    sessionStorage.removeItem(keptAs);
+  }, [keptAs]);
 
+  const ask = useCallback(
+    async (line: string, takeOver: boolean) => {
+      const asked = ++latest.current;
+      if (!line.trim()) {
+        setView(null);
+        setTrouble("");
+        if (takeOver) read.current({ lines: {}, namesAxles: false });
+        return;
+      }
+      try {
+        const answered = await answer(api.POST("/api/v1/setups/read", { body: { text: line } }));
+        if (asked !== latest.current) return;
+        setView(answered);
+        setTrouble("");
+        if (takeOver && answered.is_sound && (answered.lines.front || answered.lines.rear)) {
+          read.current({ lines: answered.lines, namesAxles: answered.names_axles });
+          // The field was left before this answer came: the canonical line takes the place of what was typed.
+          if (tone !== "new" && document.activeElement !== field.current) forget();
+        }
+      } catch (error) {
+        if (asked !== latest.current) return;
+        setTrouble(
+          error instanceof Refused
+            ? error.message
+            : "The program does not answer. What you typed stays here; trying again.",
+        );
+        if (!(error instanceof Refused))
+          window.setTimeout(() => asked === latest.current && ask(line, takeOver), 1500);
+      }
+    },
+    [forget, tone],
+  );
+
+  const isTyped = typed !== null;
   useEffect(() => {
-    void ask(text, false);
-  }, [text, ask]);
+    void ask(text, isTyped);
+  }, [text, isTyped, ask]);
 
   const type = (line: string) => {
     setTyped(line);
     sessionStorage.setItem(keptAs, line);
-    void ask(line, true);
   };
+  const current = view && view.stretches.map((stretch) => stretch.text).join("") === text ? view : null;
   // A sound line gives way to its canonical form when the field is left; an unsound one stays.
   const leave = () => {
-    if (typed !== null && (view?.is_sound || !typed.trim()) && !trouble) {
-      setTyped(null);
-      sessionStorage.removeItem(keptAs);
-    }
+    if (typed !== null && (current?.is_sound || !typed.trim()) && !trouble && tone !== "new") forget();
   };
 
-  const current = view && view.stretches.map((stretch) => stretch.text).join("") === text ? view : null;
   const fault = current?.stretches.find((stretch) => stretch.problem);
   const aside =
     current?.stretches.filter((stretch) => stretch.kind === "left_aside").map((stretch) => stretch.text) ??
@@ -108,7 +115,10 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
           {label}
         </label>
         <div className="relative min-w-0 flex-1">
-          <div aria-hidden="true" className="setup-text pointer-events-none absolute inset-0 overflow-hidden">
+          <div
+            aria-hidden="true"
+            className="setup-text pointer-events-none absolute inset-0 overflow-hidden text-transparent"
+          >
             {current
               ? current.stretches.map((stretch, at) => (
                   // biome-ignore lint/suspicious/noArrayIndexKey: stretches have no identity but their place
@@ -125,7 +135,7 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
             spellCheck={false}
             autoComplete="off"
             maxLength={2000}
-            className="setup-text caret-accent relative block w-full resize-none overflow-hidden bg-transparent text-transparent outline-none"
+            className="setup-text caret-accent relative block w-full resize-none overflow-hidden bg-transparent outline-none"
             value={text}
             placeholder={placeholder}
             aria-invalid={fault ? true : undefined}
@@ -138,8 +148,7 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
                 if (onEnter) onEnter();
                 else event.currentTarget.blur();
               } else if (event.key === "Escape") {
-                setTyped(null);
-                sessionStorage.removeItem(keptAs);
+                forget();
                 event.currentTarget.blur();
               }
             }}

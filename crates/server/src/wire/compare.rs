@@ -28,11 +28,10 @@ impl CompareRequest {
         let mut reading = Reading::default();
         let fitted = reading.pair("/fitted", &self.fitted);
         let planned = reading.pair("/planned", &self.planned);
-        if fitted == SetupPair::default() {
-            reading.fault("/fitted", "name at least one axle's setup");
-        }
-        if planned == SetupPair::default() {
-            reading.fault("/planned", "name at least one axle's setup");
+        for (pointer, lines) in [("/fitted", &self.fitted), ("/planned", &self.planned)] {
+            if lines.is_blank() {
+                reading.fault(pointer, "name at least one axle's setup");
+            }
         }
         reading.finish((fitted, planned))
     }

@@ -27,6 +27,13 @@ pub struct Lines {
     pub rear: Option<String>,
 }
 
+impl Lines {
+    /// Whether neither axle has anything written.
+    pub fn is_blank(&self) -> bool {
+        [&self.front, &self.rear].iter().all(|line| line.as_ref().is_none_or(|text| text.trim().is_empty()))
+    }
+}
+
 impl From<&fitment::SetupPair> for Lines {
     fn from(pair: &fitment::SetupPair) -> Self {
         let line = |setup: Option<fitment::Setup>| setup.map(|setup| setup.to_string());
