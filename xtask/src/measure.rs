@@ -1,5 +1,185 @@
 //! The table of speeds and sizes. Never a test: machines differ.
 
+use std::fs;
+use std::io::{BufRead, BufReader};
+use std::path::Path;
+use std::process::{Child, Command, Stdio};
+use std::time::{Duration, Instant};
+
+use anyhow::{Context, bail};
+
+use crate::run::{cargo, output_of, root, step, target_folder};
+use crate::{system, web};
+
+/// Builds for release and prints the table, as it stands in `docs/measurements.md`.
 pub(crate) fn measure() -> anyhow::Result<()> {
-    anyhow::bail!("not yet")
+    system::install_browser()?;
+    web::install()?;
+    web::build()?;
+    step(
+        "building for release",
+        &mut cargo(&["build", "--release", "--quiet", "--package", "server", "--package", "e2e"]),
+    )?;
+    let release = target_folder().join("release");
+    step(
+        "the core",
+        &mut cargo(&["bench", "--quiet", "--package", "fitment", "--bench", "bench_plan", "--", "--quiet"]),
+    )?;
+    eprintln!("· requests over loopback");
+    let loopback =
+        figures(&output_of(&mut cargo(&["bench", "--quiet", "--package", "server", "--bench", "loopback"]))?);
+    eprintln!("· start, memory, page");
+    let program = release.join("dimensione");
+    let mut starts: Vec<f64> = (0..9)
+        .map(|_| Running::start(&program).map(|(_, took)| took.as_secs_f64() * 1e3))
+        .collect::<anyhow::Result<_>>()?;
+    starts.sort_by(f64::total_cmp);
+    let (running, _) = Running::start(&program)?;
+    std::thread::sleep(Duration::from_secs(2));
+    let memory = running.memory_mb()?;
+    let page = figures(&output_of(Command::new(release.join("page_speed")).arg(&running.url))?);
+    let megabytes = |path: &Path| Ok::<_, std::io::Error>(fs::metadata(path)?.len() as f64 / 1e6);
+
+    let mut rows = Rows::default();
+    rows.add(
+        "parse and compare a staggered setup with workings, core",
+        "≤ 20 µs",
+        format!("{:.1} µs", criterion("parse_and_compare_staggered")?),
+    );
+    rows.add("ledger of a staggered plan, core", "", format!("{:.1} µs", criterion("ledger_staggered")?));
+    rows.add(
+        "section of one wheel and tire, core",
+        "",
+        format!("{:.1} µs", criterion("section_of_one_wheel")?),
+    );
+    let of = |name: &str, list: &[(String, f64, f64)]| {
+        list.iter()
+            .find(|row| row.0 == name)
+            .map(|row| (row.1, row.2))
+            .with_context(|| format!("no figure for {name}"))
+    };
+    let (empty, compare, bench) =
+        (of("empty_handler", &loopback)?, of("compare", &loopback)?, of("bench", &loopback)?);
+    rows.add("empty handler over loopback, median / p99", "", format!("{:.0} / {:.0} µs", empty.0, empty.1));
+    rows.add(
+        "`POST /compare`, median / p99",
+        "p99 ≤ 2 ms",
+        format!("{:.0} / {:.0} µs", compare.0, compare.1),
+    );
+    rows.add(
+        "`POST /compare` against the empty handler, medians",
+        "≤ 2",
+        format!("{:.2}", compare.0 / empty.0),
+    );
+    rows.add(
+        "`POST /bench` (drawings, ledger, workings), median / p99",
+        "",
+        format!("{:.0} / {:.0} µs", bench.0, bench.1),
+    );
+    let redraw = of("redraw_after_answer", &page)?;
+    rows.add(
+        "corner redrawn after the answer, median / p99",
+        "≤ 16 ms",
+        format!("{:.1} / {:.1} ms", redraw.0, redraw.1),
+    );
+    rows.add(
+        "first page usable, cold cache, median",
+        "≤ 1 s",
+        format!("{:.0} ms", of("first_page_usable", &page)?.0),
+    );
+    rows.add("JavaScript, gzipped", "≤ 250 kB", format!("{:.0} kB", javascript_kb()?));
+    rows.add("start to listening, median of 9", "≤ 300 ms", format!("{:.0} ms", starts[starts.len() / 2]));
+    rows.add("idle memory (resident)", "≤ 25 MB", format!("{memory:.1} MB"));
+    rows.add("binary", "≤ 15 MB", format!("{:.1} MB", megabytes(&program)?));
+    rows.print()
+}
+
+#[derive(Default)]
+struct Rows(Vec<[String; 3]>);
+
+impl Rows {
+    fn add(&mut self, what: &str, wanted: &str, found: String) {
+        self.0.push([what.to_owned(), wanted.to_owned(), found]);
+    }
+
+    #[allow(clippy::print_stdout, reason = "the table is what the chore is for")]
+    fn print(&self) -> anyhow::Result<()> {
+        let cores = std::thread::available_parallelism()?;
+        let memory = fs::read_to_string("/proc/meminfo")?;
+        let kb: f64 = memory.split_whitespace().nth(1).context("/proc/meminfo")?.parse()?;
+        println!("{cores} cores, {:.0} GB of memory.\n", kb / 1e6);
+        println!("| what | wanted | measured |\n|---|---|---|");
+        for [what, wanted, found] in &self.0 {
+            println!("| {what} | {wanted} | {found} |");
+        }
+        Ok(())
+    }
+}
+
+/// Lines `name median p99`.
+fn figures(output: &[u8]) -> Vec<(String, f64, f64)> {
+    String::from_utf8_lossy(output)
+        .lines()
+        .filter_map(|line| {
+            let mut words = line.split_whitespace();
+            Some((words.next()?.to_owned(), words.next()?.parse().ok()?, words.next()?.parse().ok()?))
+        })
+        .collect()
+}
+
+/// Criterion's median of a bench, in microseconds.
+fn criterion(name: &str) -> anyhow::Result<f64> {
+    let file = target_folder().join("criterion").join(name).join("new/estimates.json");
+    let text = fs::read(&file).with_context(|| format!("cannot read {}", file.display()))?;
+    let estimates: serde_json::Value = serde_json::from_slice(&text)?;
+    let median = estimates["median"]["point_estimate"].as_f64().context("no median")?;
+    Ok(median / 1e3)
+}
+
+fn javascript_kb() -> anyhow::Result<f64> {
+    let mut bytes = 0;
+    for entry in fs::read_dir(root().join("web/dist/assets"))? {
+        let path = entry?.path();
+        if path.to_string_lossy().ends_with(".js.gz") {
+            bytes += fs::metadata(path)?.len();
+        }
+    }
+    Ok(bytes as f64 / 1e3)
+}
+
+/// The program over the sample shop; stopped when dropped.
+struct Running {
+    child: Child,
+    url: String,
+}
+
+impl Running {
+    fn start(program: &Path) -> anyhow::Result<(Self, Duration)> {
+        let start = Instant::now();
+        let mut child = Command::new(program)
+            .args(["serve", "--demo", "--listen", "127.0.0.1:0"])
+            .stdout(Stdio::piped())
+            .spawn()?;
+        let mut line = String::new();
+        BufReader::new(child.stdout.as_mut().context("no output")?).read_line(&mut line)?;
+        let took = start.elapsed();
+        let Some(url) = line.trim().strip_prefix("listening on ") else { bail!("the program said {line:?}") };
+        let url = url.to_owned();
+        Ok((Self { child, url }, took))
+    }
+
+    fn memory_mb(&self) -> anyhow::Result<f64> {
+        let status = fs::read_to_string(format!("/proc/{}/status", self.child.id()))?;
+        let line = status.lines().find_map(|line| line.strip_prefix("VmRSS:")).context("VmRSS")?;
+        let kb: f64 = line.split_whitespace().next().context("VmRSS")?.parse()?;
+        Ok(kb * 1024.0 / 1e6)
+    }
+}
+
+impl Drop for Running {
+    fn drop(&mut self) {
+        // It may have ended by itself; either way it is gone afterwards.
+        let _ = self.child.kill();
+        let _ = self.child.wait();
+    }
 }

@@ -2,6 +2,7 @@
 
 use super::{Check, Corner, Finding, Rule, Standing};
 use crate::length::Length;
+use crate::tire::dimensions::revolutions_worked;
 use crate::limits::HouseLimits;
 use crate::working::{Phrase, Quantity};
 
@@ -43,6 +44,9 @@ fn judge(corner: &Corner<'_>) -> Option<Finding> {
     };
     let mut working = by.working.clone();
     working.extend(pct.working.iter().cloned());
+    if let Some(tire) = corner.planned.tire {
+        working.extend(revolutions_worked(&tire.size));
+    }
     Some(Finding { standing, word, figure: Some(pct.quantity), limit, says, caution: None, working })
 }
 

@@ -137,3 +137,24 @@ pub fn overall_diameter_worked(size: &TireSize) -> Figure {
     };
     Figure::of(last).after(steps)
 }
+
+/// Both counts of revolutions a mile, each by its name, with their working: compare like with like.
+pub fn revolutions_worked(size: &TireSize) -> [Step; 2] {
+    let put_in = vec![("OD", Quantity::length(overall_diameter(size)))];
+    [
+        Step {
+            what: "revolutions a mile, by simple arithmetic",
+            formula: "1 609 344 / (π × OD)",
+            put_in: put_in.clone(),
+            gives: Quantity::count(revolutions_per_mile(size)),
+            source: Source::GEOMETRY,
+        },
+        Step {
+            what: "revolutions a mile on the road, as makers publish them",
+            formula: "1 609 344 / (3.05 × OD)",
+            put_in,
+            gives: Quantity::count(rolling_revolutions_per_mile(size)),
+            source: Source::from_memory("ETRTO practice, rolling circumference 3.05 × OD for radials"),
+        },
+    ]
+}
