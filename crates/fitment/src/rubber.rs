@@ -2,7 +2,7 @@
 
 use crate::codes::{FLANGE_WIDTH, RimWidth};
 use crate::length::Length;
-use crate::tire::TireSize;
+use crate::tire::Size;
 use crate::tire::rims::{measuring_rim, permitted_rims, section_width_on};
 use crate::working::{Figure, Quantity, Source, Step};
 
@@ -43,7 +43,7 @@ pub struct RubberOnRim {
 }
 
 /// Judges a tire on a rim by its section width there.
-pub fn rubber_on_rim(size: &TireSize, rim: RimWidth) -> RubberOnRim {
+pub fn rubber_on_rim(size: &Size, rim: RimWidth) -> RubberOnRim {
     let over = |rim: RimWidth| (section_width_on(size, rim) - rim.between_flanges()) / 2.0 - FLANGE_WIDTH;
     let over_flange = over(rim);
     let measuring = measuring_rim(size);
@@ -59,7 +59,7 @@ pub fn rubber_on_rim(size: &TireSize, rim: RimWidth) -> RubberOnRim {
 }
 
 /// [`RubberOnRim::over_flange`] with its working.
-pub fn over_flange_worked(size: &TireSize, rim: RimWidth) -> Figure {
+pub fn over_flange_worked(size: &Size, rim: RimWidth) -> Figure {
     Figure::of(Step {
         what: "rubber over the rim flange, each side",
         formula: "S / 2 − (W / 2 + 12.7)",

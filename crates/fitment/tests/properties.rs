@@ -8,7 +8,7 @@ use fitment::setup::{Setup, SetupPair, line};
 use fitment::speed_symbol::SpeedSymbol;
 use fitment::tire::{
     Construction, InchSize, InchStyle, LoadRange, LoadVersion, MetricSize, Prefix, RacingSize,
-    ServiceDescription, Tire, TireSize,
+    ServiceDescription, Size, Tire,
 };
 use fitment::working::Figure;
 use fitment::{BoltCircle, CenterBore, Offset, RimDiameter, RimWidth, Spacer, Wheel};
@@ -24,15 +24,13 @@ fn construction() -> impl Strategy<Value = Construction> {
     select(vec![Construction::Radial, Construction::ZrRadial, Construction::BiasPly])
 }
 
-fn metric() -> impl Strategy<Value = TireSize> {
+fn metric() -> impl Strategy<Value = Size> {
     let prefix = select(vec![Prefix::None, Prefix::P, Prefix::Lt, Prefix::Hl, Prefix::Commercial]);
     (prefix, 100..=455u32, 20..=95u32, construction(), rim())
-        .prop_filter_map("a metric size", |(p, s, a, c, r)| {
-            MetricSize::new(p, s, a, c, r).map(TireSize::Metric)
-        })
+        .prop_filter_map("a metric size", |(p, s, a, c, r)| MetricSize::new(p, s, a, c, r).map(Size::Metric))
 }
 
-fn inch() -> impl Strategy<Value = TireSize> {
+fn inch() -> impl Strategy<Value = Size> {
     let style = select(vec![
         InchStyle::Flotation { light_truck: true },
         InchStyle::Flotation { light_truck: false },
@@ -47,14 +45,14 @@ fn inch() -> impl Strategy<Value = TireSize> {
                 InchStyle::Cross => (o, w / 10 * 10, Construction::BiasPly),
                 InchStyle::Slash => (o / 10 * 10, w / 10 * 10, c),
             };
-            InchSize::new(s, f64::from(o) / 100.0, f64::from(w) / 100.0, c, r).map(TireSize::Inch)
+            InchSize::new(s, f64::from(o) / 100.0, f64::from(w) / 100.0, c, r).map(Size::Inch)
         },
     )
 }
 
-fn racing() -> impl Strategy<Value = TireSize> {
+fn racing() -> impl Strategy<Value = Size> {
     (100..=455u32, 300..=999u32, construction(), rim())
-        .prop_filter_map("a racing size", |(s, o, c, r)| RacingSize::new(s, o, c, r).map(TireSize::Racing))
+        .prop_filter_map("a racing size", |(s, o, c, r)| RacingSize::new(s, o, c, r).map(Size::Racing))
 }
 
 fn service() -> impl Strategy<Value = ServiceDescription> {
@@ -120,7 +118,7 @@ fn full_setup() -> impl Strategy<Value = Setup> {
         |(w, s, a, o)| {
             let size = MetricSize::new(Prefix::None, s, a, Construction::Radial, w.diameter)?;
             let offset = Offset::from_mm(f64::from(o) / 100.0);
-            let tire = Some(Tire::plain(TireSize::Metric(size)));
+            let tire = Some(Tire::plain(Size::Metric(size)));
             Some(Setup { wheel: Some(Wheel { offset, ..w }), tire, spacer: None, date_code: None })
         },
     )

@@ -2,8 +2,8 @@
 
 use super::{Check, Corner, Finding, Rule, Standing};
 use crate::length::Length;
-use crate::tire::dimensions::revolutions_worked;
 use crate::limits::HouseLimits;
+use crate::tire::dimensions::revolutions_worked;
 use crate::working::{Phrase, Quantity};
 
 pub(super) const CHECK: Check = Check {

@@ -8,7 +8,7 @@ use super::{LONGEST_TEXT, NotationError, Reason, at_whole, wheel};
 use crate::codes::{BoltCircle, CenterBore, Offset, RimDiameter, RimWidth, Spacer};
 use crate::date_code::DateCode;
 use crate::length::Length;
-use crate::tire::TireSize;
+use crate::tire::Size;
 
 /// Which axle the pieces behind it belong to.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -33,8 +33,8 @@ pub(crate) enum Piece {
     Backspacing(Length),
     BoltCircle(BoltCircle),
     CenterBore(CenterBore),
-    TireSize {
-        size: TireSize,
+    Tire {
+        size: Size,
         run_flat: bool,
     },
     Beside(Beside),
@@ -75,7 +75,7 @@ pub(crate) fn lex(text: &str) -> Result<Vec<Lexed>, NotationError> {
         // A fraction written as one sign ends where it began; every stretch takes at least that sign.
         let end = if end.byte() > scan.byte() { end } else { scan.skip(1).piece_end() };
         if outcome != Ok(Piece::Gap) {
-            after_tire = matches!(outcome, Ok(Piece::TireSize { .. } | Piece::Beside(_)));
+            after_tire = matches!(outcome, Ok(Piece::Tire { .. } | Piece::Beside(_)));
         }
         pieces.push(Lexed { span: scan.byte()..end.byte(), outcome });
         scan = end;
@@ -83,32 +83,59 @@ pub(crate) fn lex(text: &str) -> Result<Vec<Lexed>, NotationError> {
     Ok(pieces)
 }
 
-/// Every reader in turn. The order matters where one notation begins like another.
+/// The readers that may begin with this sign, in turn. The order matters where one notation begins like
+/// another.
 fn piece(scan: Scan<'_>, after_tire: bool) -> Read<'_, Piece> {
-    if let Some(found) = axle_tag(scan) {
-        return Ok(Some(found));
-    }
     macro_rules! first_of {
         ($($read:expr => $make:expr),+ $(,)?) => {
             $(if let Some((value, end)) = $read? { return Ok(Some(($make(value), end))); })+
         };
     }
-    first_of! {
-        wheel::offset(scan) => Piece::Offset,
-        wheel::spacer(scan) => Piece::Spacer,
-        wheel::backspacing(scan) => Piece::Backspacing,
-        wheel::center_bore(scan) => Piece::CenterBore,
-        wheel::date_code(scan) => Piece::DateCode,
-        tire::beside_size(scan, after_tire) => Piece::Beside,
-        tire_size(scan) => |(size, run_flat)| Piece::TireSize { size, run_flat },
-        wheel::wheel_size(scan) => |(diameter, width)| Piece::WheelSize(diameter, width),
-        wheel::bolt_circle(scan) => Piece::BoltCircle,
+    match scan.peek() {
+        Some(c) if c.is_ascii_digit() => {
+            first_of! {
+                wheel::spacer(scan) => Piece::Spacer,
+                wheel::backspacing(scan) => Piece::Backspacing,
+                tire::beside_size(scan, after_tire) => Piece::Beside,
+                tire_size(scan) => |(size, run_flat)| Piece::Tire { size, run_flat },
+                wheel::wheel_size(scan) => |(diameter, width)| Piece::WheelSize(diameter, width),
+                wheel::bolt_circle(scan) => Piece::BoltCircle,
+            }
+        }
+        Some('+' | '-') => {
+            first_of! {
+                wheel::offset(scan) => Piece::Offset,
+                wheel::spacer(scan) => Piece::Spacer,
+            }
+        }
+        Some('(') => {
+            first_of! { tire::beside_size(scan, after_tire) => Piece::Beside }
+        }
+        Some('ø') => {
+            first_of! { wheel::center_bore(scan) => Piece::CenterBore }
+        }
+        Some(c) if c.is_alphabetic() => {
+            if let Some(found) = axle_tag(scan) {
+                return Ok(Some(found));
+            }
+            first_of! {
+                wheel::offset(scan) => Piece::Offset,
+                wheel::spacer(scan) => Piece::Spacer,
+                wheel::backspacing(scan) => Piece::Backspacing,
+                wheel::center_bore(scan) => Piece::CenterBore,
+                wheel::date_code(scan) => Piece::DateCode,
+                tire::beside_size(scan, after_tire) => Piece::Beside,
+                tire_size(scan) => |(size, run_flat)| Piece::Tire { size, run_flat },
+                wheel::bolt_circle(scan) => Piece::BoltCircle,
+            }
+        }
+        _ => {}
     }
     Ok(None)
 }
 
 /// A tire size that nothing runs into, but what may stand beside a size ("225/45R17XL").
-fn tire_size(scan: Scan<'_>) -> Read<'_, (TireSize, bool)> {
+fn tire_size(scan: Scan<'_>) -> Read<'_, (Size, bool)> {
     match tire::tire_size(scan)? {
         Some((_, end)) if !end.at_number_end() => Err((Reason::Unknown, end.piece_end())),
         Some((_, end)) if !end.at_word_end() && tire::beside_size(end, true)?.is_none() => {
@@ -138,12 +165,11 @@ fn axle_tag(scan: Scan<'_>) -> Option<(Piece, Scan<'_>)> {
         }
     }
     // A single letter needs its colon: "R" alone may be a symbol or a slip.
-    [("f+r", AxleTag::Both), ("f", AxleTag::Front), ("r", AxleTag::Rear)].into_iter().find_map(
-        |(letter, tag)| {
-            let end = scan.eat(letter)?.blanks().eat_any(&[":", "="])?;
-            Some((Piece::Axle(tag), end))
-        },
-    )
+    let letters = [("f+r", AxleTag::Both), ("f", AxleTag::Front), ("r", AxleTag::Rear)];
+    letters.into_iter().find_map(|(letter, tag)| {
+        let end = scan.eat(letter)?.blanks().eat_any(&[":", "="])?;
+        Some((Piece::Axle(tag), end))
+    })
 }
 
 const FILLERS: &[&str] = &[

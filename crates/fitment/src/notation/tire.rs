@@ -7,14 +7,14 @@ use crate::load_index::LoadIndex;
 use crate::speed_symbol::SpeedSymbol;
 use crate::tire::{
     Construction, InchSize, InchStyle, LoadRange, LoadVersion, MetricSize, Prefix, RacingSize,
-    ServiceDescription, TireSize,
+    ServiceDescription, Size,
 };
 
 /// "Not mine", "mine" with what was read and where it ends, or "mine, but wrong".
 pub(super) type Read<'t, T> = Result<Option<(T, Scan<'t>)>, (Reason, Scan<'t>)>;
 
 /// A tire size, and whether it is marked run-flat inside the size (`RF`, `ZRF`).
-pub(super) fn tire_size(start: Scan<'_>) -> Read<'_, (TireSize, bool)> {
+pub(super) fn tire_size(start: Scan<'_>) -> Read<'_, (Size, bool)> {
     let (prefix, scan) = prefix(start)?;
     let Some((first, after)) = scan.number() else { return Ok(None) };
     if prefix == Prefix::None {
@@ -58,7 +58,7 @@ fn prefix(start: Scan<'_>) -> Result<(Prefix, Scan<'_>), (Reason, Scan<'_>)> {
 }
 
 /// `2653518`.
-fn run_together<'t>(start: Scan<'t>, end: Scan<'t>) -> Read<'t, (TireSize, bool)> {
+fn run_together<'t>(start: Scan<'t>, end: Scan<'t>) -> Read<'t, (Size, bool)> {
     let figure = |from: usize, to: usize| {
         (from..to).fold(0, |sum, at| {
             sum * 10 + start.peek_at(at).and_then(|char| char.to_digit(10)).unwrap_or_default()
@@ -70,7 +70,7 @@ fn run_together<'t>(start: Scan<'t>, end: Scan<'t>) -> Read<'t, (TireSize, bool)
 }
 
 /// `33x12.50R15LT`, `31x10.50-15`, `28x6.0-17`, `26.0/10.0-15`.
-fn inch_size<'t>(overall: Number, after: Scan<'t>) -> Read<'t, (TireSize, bool)> {
+fn inch_size<'t>(overall: Number, after: Scan<'t>) -> Read<'t, (Size, bool)> {
     let slash = after.peek() == Some('/');
     let whole_slash = slash && overall.decimals == 0 && !(11.0..60.0).contains(&overall.value);
     if whole_slash || !(slash || after.blanks().peek() == Some('x')) {
@@ -130,13 +130,13 @@ fn inch_size<'t>(overall: Number, after: Scan<'t>) -> Read<'t, (TireSize, bool)>
         return Err((Reason::OffStep { what: "a figure of an inch size", value, step }, end));
     }
     match InchSize::new(style, overall.value, width.value, construction, rim) {
-        Some(size) => Ok(Some(((TireSize::Inch(size), run_flat), end))),
+        Some(size) => Ok(Some(((Size::Inch(size), run_flat), end))),
         None => Err((Reason::NoSidewall { value: format!("{} in", overall.value), rim: rim.code() }, end)),
     }
 }
 
 /// What follows `225/`.
-fn metric_or_racing(prefix: Prefix, section: u32, scan: Scan<'_>) -> Read<'_, (TireSize, bool)> {
+fn metric_or_racing(prefix: Prefix, section: u32, scan: Scan<'_>) -> Read<'_, (Size, bool)> {
     let Some((second, after)) = scan.number() else {
         return Err((Reason::Missing("the aspect ratio"), scan.piece_end()));
     };
@@ -173,7 +173,7 @@ fn metric_or_racing(prefix: Prefix, section: u32, scan: Scan<'_>) -> Read<'_, (T
         Some(_) if prefix != Prefix::None => {
             Err((out_of_range("aspect ratio", second, 20.0, 95.0), end.piece_end()))
         }
-        Some(size) => Ok(Some(((TireSize::Racing(size), run_flat), end))),
+        Some(size) => Ok(Some(((Size::Racing(size), run_flat), end))),
         None if !MetricSize::SECTION_MM.contains(&section) => Err((section_out_of_range(section), end)),
         None => Err((
             Reason::NeitherRatioNorDiameter { value: second.to_string(), rim: rim.code() },
@@ -183,7 +183,7 @@ fn metric_or_racing(prefix: Prefix, section: u32, scan: Scan<'_>) -> Read<'_, (T
 }
 
 /// `265 35 18`, `265-35-18`: what follows the section width. Today this always means a radial.
-fn spoken<'t>(prefix: Prefix, section: u32, scan: Scan<'t>, separator: &str) -> Read<'t, (TireSize, bool)> {
+fn spoken<'t>(prefix: Prefix, section: u32, scan: Scan<'t>, separator: &str) -> Read<'t, (Size, bool)> {
     let Some((aspect, after)) = scan.number().filter(|(n, _)| n.decimals == 0 && n.figures == 2) else {
         return Ok(None);
     };
@@ -228,8 +228,8 @@ fn metric<'t>(
     construction: Construction,
     rim: RimDiameter,
     end: Scan<'t>,
-) -> Result<TireSize, (Reason, Scan<'t>)> {
-    MetricSize::new(prefix, section, aspect, construction, rim).map(TireSize::Metric).ok_or_else(|| {
+) -> Result<Size, (Reason, Scan<'t>)> {
+    MetricSize::new(prefix, section, aspect, construction, rim).map(Size::Metric).ok_or_else(|| {
         let reason = if MetricSize::SECTION_MM.contains(&section) {
             out_of_range("aspect ratio", aspect, 20.0, 95.0)
         } else {

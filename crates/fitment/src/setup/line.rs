@@ -11,7 +11,7 @@ use crate::codes::{BoltCircle, CenterBore, Offset, RimDiameter, RimWidth, Spacer
 use crate::date_code::DateCode;
 use crate::length::Length;
 use crate::notation::{AxleTag, Lexed, NotationError, Piece, Reason, at_whole, lex};
-use crate::tire::{LoadRange, LoadVersion, ServiceDescription, Tire, TireSize};
+use crate::tire::{LoadRange, LoadVersion, ServiceDescription, Size, Tire};
 use crate::wheel::{Backspacing, Wheel};
 
 /// What a stretch of the line was read as.
@@ -142,7 +142,7 @@ fn kind_of(piece: Piece) -> SegmentKind {
         Piece::Backspacing(_) => SegmentKind::Backspacing,
         Piece::BoltCircle(_) => SegmentKind::BoltCircle,
         Piece::CenterBore(_) => SegmentKind::CenterBore,
-        Piece::TireSize { .. } => SegmentKind::Tire,
+        Piece::Tire { .. } => SegmentKind::Tire,
         Piece::Beside(_) => SegmentKind::Service,
         Piece::Spacer(_) => SegmentKind::Spacer,
         Piece::DateCode(_) => SegmentKind::DateCode,
@@ -156,7 +156,7 @@ fn targets(text: &str, lexed: &[Lexed]) -> (Vec<AxleTag>, bool) {
     let line_of = |span: &Range<usize>| text.as_bytes()[..span.start].iter().filter(|b| **b == b'\n').count();
     let mut lines: Vec<usize> = lexed
         .iter()
-        .filter(|piece| matches!(piece.outcome, Ok(Piece::WheelSize(..) | Piece::TireSize { .. })))
+        .filter(|piece| matches!(piece.outcome, Ok(Piece::WheelSize(..) | Piece::Tire { .. })))
         .map(|piece| line_of(&piece.span))
         .collect();
     let sizes = lines.len();
@@ -184,8 +184,7 @@ fn repeats_a_kind(lexed: &[Lexed]) -> bool {
     let count = |is: fn(&Piece) -> bool| {
         lexed.iter().filter(|lexed| lexed.outcome.as_ref().is_ok_and(is)).count() > 1
     };
-    count(|piece| matches!(piece, Piece::WheelSize(..)))
-        || count(|piece| matches!(piece, Piece::TireSize { .. }))
+    count(|piece| matches!(piece, Piece::WheelSize(..))) || count(|piece| matches!(piece, Piece::Tire { .. }))
 }
 
 /// A value and the segment it came from.
@@ -199,7 +198,7 @@ struct Draft {
     backspacing: Found<Length>,
     bolt_circle: Found<BoltCircle>,
     center_bore: Found<CenterBore>,
-    tire: Found<TireSize>,
+    tire: Found<Size>,
     service: Found<ServiceDescription>,
     load_version: Found<LoadVersion>,
     load_range: Found<LoadRange>,
@@ -219,7 +218,7 @@ impl Draft {
             Piece::Backspacing(length) => place(&mut self.backspacing, length, at, "backspacing"),
             Piece::BoltCircle(circle) => place(&mut self.bolt_circle, circle, at, "bolt circle"),
             Piece::CenterBore(bore) => place(&mut self.center_bore, bore, at, "center bore"),
-            Piece::TireSize { size, run_flat } => {
+            Piece::Tire { size, run_flat } => {
                 if run_flat {
                     place(&mut self.run_flat, (), at, "run-flat mark")?;
                 }

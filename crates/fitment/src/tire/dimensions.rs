@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use super::TireSize;
+use super::Size;
 use crate::length::{Length, MM_PER_MILE};
 use crate::working::{Figure, Quantity, Source, Step};
 
@@ -16,7 +16,7 @@ const R30: Source = Source::from_memory("UN R30 §6.1");
 
 /// Sidewall (section) height H = S × AR / 100; for sizes that state the overall diameter, half of what it
 /// leaves over the rim.
-pub fn sidewall(size: &TireSize) -> Length {
+pub fn sidewall(size: &Size) -> Length {
     match (size.stated_overall_diameter(), size.stated_aspect_ratio()) {
         (None, Some(aspect)) => size.named_section_width() * (aspect / 100.0),
         (overall, _) => (overall.unwrap_or(size.rim().everyday()) - size.rim().everyday()) / 2.0,
@@ -30,28 +30,28 @@ pub fn sidewall(size: &TireSize) -> Length {
 /// let tire: Tire = "265/70R18".parse().unwrap();
 /// assert!((dimensions::overall_diameter(&tire.size).as_inches() - 32.6).abs() < 0.05);
 /// ```
-pub fn overall_diameter(size: &TireSize) -> Length {
+pub fn overall_diameter(size: &Size) -> Length {
     size.stated_overall_diameter().unwrap_or_else(|| size.rim().everyday() + sidewall(size) * 2.0)
 }
 
 /// Overall diameter by the design rim diameter of UN R30, d + 2H. Differs from everyday arithmetic by less
 /// than a millimetre; a size that states its overall diameter is taken at its word.
-pub fn design_overall_diameter(size: &TireSize) -> Length {
+pub fn design_overall_diameter(size: &Size) -> Length {
     size.stated_overall_diameter().unwrap_or_else(|| size.rim().r30_design() + sidewall(size) * 2.0)
 }
 
 /// Circumference of the unloaded tire, π · OD.
-pub fn circumference(size: &TireSize) -> Length {
+pub fn circumference(size: &Size) -> Length {
     overall_diameter(size) * PI
 }
 
 /// Revolutions a mile by simple arithmetic: 1 609 344 / (π · OD in mm).
-pub fn revolutions_per_mile(size: &TireSize) -> f64 {
+pub fn revolutions_per_mile(size: &Size) -> f64 {
     MM_PER_MILE / circumference(size).as_mm()
 }
 
 /// Revolutions a mile on the road, loaded: 1 609 344 / (3.05 · OD in mm). The figure makers publish.
-pub fn rolling_revolutions_per_mile(size: &TireSize) -> f64 {
+pub fn rolling_revolutions_per_mile(size: &Size) -> f64 {
     MM_PER_MILE / (overall_diameter(size) * ROLLING_FACTOR).as_mm()
 }
 
@@ -67,14 +67,14 @@ pub fn greatest_overall_width(section_width: Length) -> Length {
 ///
 /// # Source
 /// UN R30 §6.1 (from memory).
-pub fn overall_diameter_limits(size: &TireSize) -> (Length, Length) {
+pub fn overall_diameter_limits(size: &Size) -> (Length, Length) {
     let d = size.rim().r30_design();
     let sidewalls = sidewall(size) * 2.0;
     (d + sidewalls * 0.97, d + sidewalls * 1.04)
 }
 
 /// [`overall_diameter`] with its working: the design value and the limits of a new tire stand beside it.
-pub fn overall_diameter_worked(size: &TireSize) -> Figure {
+pub fn overall_diameter_worked(size: &Size) -> Figure {
     let mut steps = Vec::with_capacity(5);
     let diameter = overall_diameter(size);
     if let Some(aspect) = size.stated_aspect_ratio() {
@@ -139,7 +139,7 @@ pub fn overall_diameter_worked(size: &TireSize) -> Figure {
 }
 
 /// Both counts of revolutions a mile, each by its name, with their working: compare like with like.
-pub fn revolutions_worked(size: &TireSize) -> [Step; 2] {
+pub fn revolutions_worked(size: &Size) -> [Step; 2] {
     let put_in = vec![("OD", Quantity::length(overall_diameter(size)))];
     [
         Step {

@@ -1,6 +1,6 @@
 //! A tire as its sidewall names it, and every dimension that follows from the name.
 //!
-//! - [`size`](TireSize): metric, inch (flotation and drag) and racing sizes, and how each is printed.
+//! - [`size`](Size): metric, inch (flotation and drag) and racing sizes, and how each is printed.
 //! - [`dimensions`]: section height, overall diameter, circumference, revolutions, tolerance limits.
 //! - [`rims`]: measuring rim, permitted rims, section width on another rim, tread width.
 
@@ -10,7 +10,7 @@ mod size;
 
 use std::fmt;
 
-pub use size::{Construction, InchSize, InchStyle, MetricSize, Prefix, RacingSize, TireSize};
+pub use size::{Construction, InchSize, InchStyle, MetricSize, Prefix, RacingSize, Size};
 
 use crate::load_index::LoadIndex;
 use crate::speed_symbol::SpeedSymbol;
@@ -76,7 +76,7 @@ impl LoadRange {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub struct Tire {
     /// The size.
-    pub size: TireSize,
+    pub size: Size,
     /// Load index and speed symbol, when stated.
     pub service: Option<ServiceDescription>,
     /// Standard or extra load, when stated.
@@ -91,7 +91,7 @@ pub struct Tire {
 
 impl Tire {
     /// A size with nothing stated beside it.
-    pub fn plain(size: TireSize) -> Self {
+    pub fn plain(size: Size) -> Self {
         Self {
             size,
             service: None,

@@ -1,6 +1,6 @@
 //! Which rims a tire is measured on and may be put on, and how wide it stands there.
 
-use super::TireSize;
+use super::Size;
 use super::dimensions::sidewall;
 use crate::codes::RimWidth;
 use crate::length::Length;
@@ -21,7 +21,7 @@ pub const PERMITTED_SOURCE: Source =
 pub const SECTION_PER_RIM_WIDTH: f64 = 0.4;
 
 /// The aspect ratio that the rim rules go by: the stated one, else H / S; to the nearest five.
-fn aspect_class(size: &TireSize) -> f64 {
+fn aspect_class(size: &Size) -> f64 {
     let aspect =
         size.stated_aspect_ratio().unwrap_or_else(|| sidewall(size) / size.named_section_width() * 100.0);
     (aspect / 5.0).round() * 5.0
@@ -31,7 +31,7 @@ fn aspect_class(size: &TireSize) -> f64 {
 ///
 /// # Source
 /// ISO 4000-1 (from memory). Ratios between the listed ones take the nearest five.
-pub fn rim_to_section_ratio(size: &TireSize) -> f64 {
+pub fn rim_to_section_ratio(size: &Size) -> f64 {
     match aspect_class(size) {
         a if a >= 75.0 => 0.70,
         a if a >= 60.0 => 0.75,
@@ -44,14 +44,14 @@ pub fn rim_to_section_ratio(size: &TireSize) -> f64 {
 
 /// The rim width a tire is measured on: ratio × section width, to the nearest half inch. A maker's own
 /// figure beats it.
-pub fn measuring_rim(size: &TireSize) -> RimWidth {
+pub fn measuring_rim(size: &Size) -> RimWidth {
     RimWidth::nearest_half_inch(size.named_section_width() * rim_to_section_ratio(size))
 }
 
 /// Narrowest and widest rim the tire may be put on.
 ///
 /// An estimate round the measuring rim, used while no maker's table is at hand.
-pub fn permitted_rims(size: &TireSize) -> (RimWidth, RimWidth) {
+pub fn permitted_rims(size: &Size) -> (RimWidth, RimWidth) {
     let measuring = measuring_rim(size);
     let narrower = if aspect_class(size) <= 45.0 { -2 } else { -4 };
     (measuring.stepped(narrower).unwrap_or(measuring), measuring.stepped(4).unwrap_or(measuring))
@@ -65,13 +65,13 @@ pub fn permitted_rims(size: &TireSize) -> (RimWidth, RimWidth) {
 /// let on_nine = section_width_on(&tire.size, RimWidth::from_code(9.0).unwrap());
 /// assert!((on_nine.as_mm() - (275.0 - 5.08)).abs() < 1e-9);
 /// ```
-pub fn section_width_on(size: &TireSize, rim: RimWidth) -> Length {
+pub fn section_width_on(size: &Size, rim: RimWidth) -> Length {
     size.named_section_width()
         + (rim.between_flanges() - measuring_rim(size).between_flanges()) * SECTION_PER_RIM_WIDTH
 }
 
 /// [`section_width_on`] with its working.
-pub fn section_width_on_worked(size: &TireSize, rim: RimWidth) -> Figure {
+pub fn section_width_on_worked(size: &Size, rim: RimWidth) -> Figure {
     let named = Quantity::length(size.named_section_width());
     let measuring = measuring_rim(size);
     Figure::of(Step {
@@ -98,7 +98,7 @@ pub fn section_width_on_worked(size: &TireSize, rim: RimWidth) -> Figure {
 ///
 /// # Source
 /// Common practice; makers differ, even from size to size. Always shown as an estimate.
-pub fn estimated_tread_width(size: &TireSize) -> Length {
+pub fn estimated_tread_width(size: &Size) -> Length {
     let share = match aspect_class(size) {
         a if a <= 35.0 => 0.90,
         a if a <= 45.0 => 0.88,

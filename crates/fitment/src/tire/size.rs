@@ -128,8 +128,7 @@ impl InchSize {
             InchStyle::Cross => size.width.is_multiple_of(10) && construction == Construction::BiasPly,
             InchStyle::Slash => size.width.is_multiple_of(10) && size.overall.is_multiple_of(10),
         };
-        (written && size.overall_diameter() - rim.everyday() >= TireSize::LEAST_SIDEWALL * 2.0)
-            .then_some(size)
+        (written && size.overall_diameter() - rim.everyday() >= Size::LEAST_SIDEWALL * 2.0).then_some(size)
     }
 
     fn overall_in(self) -> f64 {
@@ -168,7 +167,7 @@ impl RacingSize {
         let sidewalls = Length::mm(f64::from(overall_mm)) - rim.everyday();
         (MetricSize::SECTION_MM.contains(&section_mm)
             && Self::OVERALL_MM.contains(&overall_mm)
-            && sidewalls >= TireSize::LEAST_SIDEWALL * 2.0)
+            && sidewalls >= Size::LEAST_SIDEWALL * 2.0)
             .then_some(Self {
                 section_mm: section_mm as u16,
                 overall_mm: overall_mm as u16,
@@ -180,7 +179,7 @@ impl RacingSize {
 
 /// A tire size in any of the trade's notations.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub enum TireSize {
+pub enum Size {
     /// Millimetres, per cent, rim code.
     Metric(MetricSize),
     /// Inches throughout.
@@ -189,7 +188,7 @@ pub enum TireSize {
     Racing(RacingSize),
 }
 
-impl TireSize {
+impl Size {
     /// Below this a size that states its overall diameter was surely mistyped.
     ///
     /// A judgement of ours: the lowest profile made for cars keeps some 50 mm.
@@ -261,7 +260,7 @@ impl TireSize {
 }
 
 /// The canonical form; reading it gives the same size again.
-impl fmt::Display for TireSize {
+impl fmt::Display for Size {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
             Self::Metric(MetricSize { prefix, section_mm, aspect, construction, rim }) => {
