@@ -118,6 +118,8 @@ fn a_figure_nobody_can_place_is_a_fault_and_not_a_guess() {
         ("245/40R18x2", "245/40R18x2"),
         ("18x8.5 ET35..5", "5"),
         ("4x18x8.5", "4x18x8.5"),
+        ("18x8.5 9/9/9", "9/9/9"),
+        ("18x8.5 5x112x4", "5x112x4"),
     ] {
         let reading = line::read(text).unwrap();
         let fault = reading.first_fault(text).unwrap_or_else(|| panic!("{text:?} was read"));

@@ -46,11 +46,10 @@ export function useBench(plan: Plan, onPlanned: (planned: Lines) => void) {
     } catch (error) {
       now.busy = false;
       if (error instanceof Refused) {
-        now.asked = question;
         setTrouble(error.message);
-        // A step that cannot be taken is dropped; the plan stays.
-        if (steps.length > 0) now.asked = null;
-        if (steps.length > 0 || now.steps.length > 0) void run();
+        // A plan that was refused is not asked again; a step that cannot be taken is dropped, the plan stays.
+        if (steps.length === 0) now.asked = question;
+        void run();
       } else {
         now.steps = [...steps, ...now.steps];
         setTrouble("The program does not answer. Your steps are kept; trying again.");

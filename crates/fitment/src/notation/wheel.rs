@@ -173,7 +173,8 @@ pub(super) fn bolt_circle(start: Scan<'_>) -> Read<'_, BoltCircle> {
     let mm = if inches { diameter.value * MM_PER_INCH } else { diameter.value };
     let least_count = u32::from(BoltCircle::MIN_COUNT);
     let most_count = u32::from(BoltCircle::MAX_COUNT);
-    if labelled.is_none() && (count > most_count || mm < 60.0 || !end.at_word_end()) {
+    let goes_on = matches!(end.peek(), Some('/' | 'x' | '-')) && end.skip(1).digits() > 0;
+    if labelled.is_none() && (count > most_count || mm < 60.0 || !end.at_word_end() || goes_on) {
         return Ok(None);
     }
     if !(least_count..=most_count).contains(&count) {
