@@ -8,7 +8,7 @@ use std::time::{Duration, Instant};
 
 use anyhow::{Context, bail};
 
-use crate::run::{cargo, output_of, root, step, target_folder};
+use crate::run::{cargo, output_of, quiet_step, root, step, target_folder};
 use crate::{system, web};
 
 /// Builds for release and prints the table, as it stands in `docs/measurements.md`.
@@ -21,7 +21,7 @@ pub(crate) fn measure() -> anyhow::Result<()> {
         &mut cargo(&["build", "--release", "--quiet", "--package", "server", "--package", "e2e"]),
     )?;
     let release = target_folder().join("release");
-    step(
+    quiet_step(
         "the core",
         &mut cargo(&["bench", "--quiet", "--package", "fitment", "--bench", "bench_plan", "--", "--quiet"]),
     )?;

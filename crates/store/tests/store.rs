@@ -199,3 +199,85 @@ fn a_file_that_is_no_database_is_refused_and_kept() {
     assert!(matches!(Store::open(&path), Err(StoreError::NotOurs { .. })));
     assert!(std::fs::read_to_string(&path).unwrap().starts_with("Dear customer"));
 }
+
+#[tokio::test]
+async fn the_journal_says_what_changed() {
+    let shop = shop();
+    let first = shop.open_job("Skerry hatch").await;
+    let id = first.id;
+    type Edit = fn(&mut JobContent);
+    let edits: [(Edit, &str); 10] = [
+        (|c| c.car_label = "Skerry hatch II".to_owned(), "car"),
+        (|c| c.wish = "quiet".to_owned(), "wish"),
+        (|c| c.stage = Stage::TrialFit, "stage"),
+        (|c| c.drive = None, "drive"),
+        (|c| c.notes = "call back".to_owned(), "notes"),
+        (|c| c.fitted = pair("16x6.5 ET45 205/55R16"), "fitted setup"),
+        (|c| c.planned.rear = c.planned.front, "planned rear"),
+        (|c| c.planned = SetupPair::default(), "planned front, planned rear"),
+        (|c| c.candidates.clear(), "candidates"),
+        (|c| c.put_away = true, "put away"),
+    ];
+    let mut job = first;
+    for (edit, what) in edits {
+        let mut content = job.content.clone();
+        edit(&mut content);
+        let based_on = job.revision;
+        job =
+            shop.store.write(move |tx| jobs::change(tx, id, based_on, &content, "mk", now())).await.unwrap();
+        let journal = shop.store.read(move |c| journal::list(c, id, 1)).await.unwrap();
+        assert_eq!((journal[0].what.as_str(), journal[0].revision), (what, job.revision));
+    }
+    // All of it can be taken back, to the content the job was opened with.
+    for _ in 0..10 {
+        let based_on = job.revision;
+        job = shop.store.write(move |tx| jobs::undo(tx, id, based_on, "mk", now())).await.unwrap();
+    }
+    assert_eq!(job.content, content("Skerry hatch"));
+    assert!(!job.can_undo && job.can_redo);
+}
+
+#[tokio::test]
+async fn readers_see_the_last_commit_while_a_write_is_under_way() {
+    let shop = shop();
+    let job = shop.open_job("Skerry hatch").await;
+    let (id, store) = (job.id, shop.store.clone());
+    let (began, has_begun) = std::sync::mpsc::channel();
+    let (go_on, may_go_on) = std::sync::mpsc::channel::<()>();
+    let writing = tokio::spawn(async move {
+        store
+            .write(move |tx| {
+                tx.execute("UPDATE job SET wish = 'not yet' WHERE id = ?1", [id])?;
+                began.send(()).unwrap();
+                may_go_on.recv().unwrap();
+                Ok(())
+            })
+            .await
+    });
+    tokio::task::spawn_blocking(move || has_begun.recv().unwrap()).await.unwrap();
+    let seen = shop.store.read(move |c| jobs::get(c, id)).await.unwrap();
+    assert_eq!(seen.content.wish, "flush");
+    go_on.send(()).unwrap();
+    writing.await.unwrap().unwrap();
+    assert_eq!(shop.store.read(move |c| jobs::get(c, id)).await.unwrap().content.wish, "not yet");
+}
+
+#[tokio::test]
+async fn a_row_this_program_never_writes_is_told_by_table_and_id() {
+    let shop = shop();
+    let id = shop.open_job("Skerry hatch").await.id;
+    for (sql, table) in [
+        ("UPDATE job SET fitted_front = '18x99' WHERE id = ?1", "job"),
+        ("UPDATE job SET fitted_front = NULL, stage = 'lunch' WHERE id = ?1", "job"),
+        ("UPDATE job SET stage = 'car', updated_at = 'noon' WHERE id = ?1", "job"),
+        ("UPDATE candidate SET front = 'round' WHERE job_id = ?1", "candidate"),
+    ] {
+        shop.store.write(move |tx| Ok(tx.execute(sql, [id])?)).await.unwrap();
+        match shop.store.read(move |c| jobs::get(c, id)).await {
+            Err(StoreError::Corrupt { table: found, id: row, .. }) => {
+                assert_eq!((found, row), (table, id), "{sql}")
+            }
+            other => panic!("{sql}: {other:?}"),
+        }
+    }
+}

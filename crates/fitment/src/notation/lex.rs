@@ -94,12 +94,12 @@ fn piece(scan: Scan<'_>, after_tire: bool) -> Read<'_, Piece> {
     match scan.peek() {
         Some(c) if c.is_ascii_digit() => {
             first_of! {
-                wheel::spacer(scan) => Piece::Spacer,
-                wheel::backspacing(scan) => Piece::Backspacing,
-                tire::beside_size(scan, after_tire) => Piece::Beside,
+                tire::service(scan) => Piece::Beside,
                 tire_size(scan) => |(size, run_flat)| Piece::Tire { size, run_flat },
                 wheel::wheel_size(scan) => |(diameter, width)| Piece::WheelSize(diameter, width),
+                wheel::spacer(scan) => Piece::Spacer,
                 wheel::bolt_circle(scan) => Piece::BoltCircle,
+                wheel::backspacing(scan) => Piece::Backspacing,
             }
         }
         Some('+' | '-') => {
@@ -109,7 +109,7 @@ fn piece(scan: Scan<'_>, after_tire: bool) -> Read<'_, Piece> {
             }
         }
         Some('(') => {
-            first_of! { tire::beside_size(scan, after_tire) => Piece::Beside }
+            first_of! { tire::service(scan) => Piece::Beside }
         }
         Some('ø') => {
             first_of! { wheel::center_bore(scan) => Piece::CenterBore }
@@ -124,7 +124,7 @@ fn piece(scan: Scan<'_>, after_tire: bool) -> Read<'_, Piece> {
                 wheel::backspacing(scan) => Piece::Backspacing,
                 wheel::center_bore(scan) => Piece::CenterBore,
                 wheel::date_code(scan) => Piece::DateCode,
-                tire::beside_size(scan, after_tire) => Piece::Beside,
+                tire::mark(scan, after_tire) => Piece::Beside,
                 tire_size(scan) => |(size, run_flat)| Piece::Tire { size, run_flat },
                 wheel::bolt_circle(scan) => Piece::BoltCircle,
             }
@@ -138,7 +138,7 @@ fn piece(scan: Scan<'_>, after_tire: bool) -> Read<'_, Piece> {
 fn tire_size(scan: Scan<'_>) -> Read<'_, (Size, bool)> {
     match tire::tire_size(scan)? {
         Some((_, end)) if !end.at_number_end() => Err((Reason::Unknown, end.piece_end())),
-        Some((_, end)) if !end.at_word_end() && tire::beside_size(end, true)?.is_none() => {
+        Some((_, end)) if !end.at_word_end() && tire::mark(end, true)?.is_none() => {
             Err((Reason::Unknown, end.piece_end()))
         }
         found => Ok(found),

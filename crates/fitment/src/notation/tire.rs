@@ -272,9 +272,8 @@ pub(crate) enum Beside {
     MudAndSnow,
 }
 
-/// `94W`, `(94Y)`, `121/118S`, `XL`, `LR E`, `RFT`, `M+S`. A lone letter counts as a load range only right
-/// behind a tire (`after_tire`).
-pub(super) fn beside_size(scan: Scan<'_>, after_tire: bool) -> Read<'_, Beside> {
+/// `XL`, `LR E`, `RFT`, `M+S`. A lone letter counts as a load range only right behind a tire (`after_tire`).
+pub(super) fn mark(scan: Scan<'_>, after_tire: bool) -> Read<'_, Beside> {
     let marks: [(&[&str], Beside); 4] = [
         (&["xl", "extra load", "reinforced", "reinf"], Beside::LoadVersion(LoadVersion::Extra)),
         (&["sl", "standard load"], Beside::LoadVersion(LoadVersion::Standard)),
@@ -300,10 +299,11 @@ pub(super) fn beside_size(scan: Scan<'_>, after_tire: bool) -> Read<'_, Beside> 
     {
         return Ok(Some((Beside::LoadRange(range), scan.skip(1))));
     }
-    service(scan)
+    Ok(None)
 }
 
-fn service(start: Scan<'_>) -> Read<'_, Beside> {
+/// `94W`, `(94Y)`, `121/118S`.
+pub(super) fn service(start: Scan<'_>) -> Read<'_, Beside> {
     let bracket = start.eat("(");
     let scan = bracket.unwrap_or(start);
     let Some((single, mut after)) =

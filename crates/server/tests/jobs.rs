@@ -1,0 +1,200 @@
+//! Jobs over the API: lists, limits, signatures, columns side by side.
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
+
+use std::net::SocketAddr;
+
+use reqwest::Client;
+use serde_json::{Value, json};
+use store::Store;
+use tokio::net::TcpListener;
+
+struct Shop {
+    client: Client,
+    address: SocketAddr,
+    _folder: tempfile::TempDir,
+}
+
+async fn sample_shop() -> Shop {
+    let folder = tempfile::tempdir().unwrap();
+    let store = Store::open(&folder.path().join("shop.sqlite")).unwrap();
+    server::sample::fill(&store).await.unwrap();
+    let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+    let address = listener.local_addr().unwrap();
+    tokio::spawn(server::serve(listener, store, std::future::pending()));
+    Shop { client: Client::new(), address, _folder: folder }
+}
+
+impl Shop {
+    fn url(&self, path: &str) -> String {
+        format!("http://{}/api/v1{path}", self.address)
+    }
+
+    async fn get(&self, path: &str) -> Value {
+        let response = self.client.get(self.url(path)).send().await.unwrap();
+        assert!(response.status().is_success(), "{path}: {}", response.status());
+        response.json().await.unwrap()
+    }
+
+    async fn put(&self, job: &Value) -> (u16, Value) {
+        let mut body = job.clone();
+        body["based_on_revision"] = job["revision"].clone();
+        let response =
+            self.client.put(self.url(&format!("/jobs/{}", job["id"]))).json(&body).send().await.unwrap();
+        (response.status().as_u16(), response.json().await.unwrap())
+    }
+
+    async fn post(&self, path: &str, body: Value) -> (u16, Value) {
+        let response = self.client.post(self.url(path)).json(&body).send().await.unwrap();
+        (response.status().as_u16(), response.json().await.unwrap())
+    }
+
+    /// The ledger of a sample job's plan, by the car's name.
+    async fn ledger_of(&self, car: &str) -> Vec<Value> {
+        let found = self.get(&format!("/jobs?find={car}")).await;
+        let job = &found[0];
+        let body = json!({ "fitted": job["fitted"], "planned": job["planned"], "drive": job["drive"] });
+        let (status, bench) = self.post("/bench", body).await;
+        assert_eq!(status, 200, "{car}");
+        bench["ledger"].as_array().unwrap().clone()
+    }
+}
+
+#[tokio::test]
+async fn each_sample_job_has_something_wrong_to_find() {
+    let shop = sample_shop().await;
+    for (car, code, axle, standing) in [
+        ("Skerrin", "speedometer", Value::Null, "stop"),
+        ("Skerrin", "overall-diameter", json!("front"), "good"),
+        ("Halvard", "front-to-rear", Value::Null, "stop"),
+        ("Halvard", "overall-diameter", json!("rear"), "stop"),
+        ("Vesper", "tire-on-rim", json!("front"), "stop"),
+        ("Vesper", "load-index", json!("rear"), "stop"),
+        ("Dotterel", "load-index", json!("front"), "stop"),
+        ("Dotterel", "load-index", json!("rear"), "stop"),
+        ("Ousel", "overall-diameter", json!("front"), "stop"),
+        ("Ousel", "speedometer", Value::Null, "good"),
+        ("Fellmark", "arch-gap", json!("front"), "measure"),
+        ("Fellmark", "overall-diameter", json!("rear"), "stop"),
+        ("Corrie", "load-index", json!("front"), "unknown"),
+        ("Corrie", "speed-symbol", json!("rear"), "unknown"),
+    ] {
+        let ledger = shop.ledger_of(car).await;
+        let line = ledger.iter().find(|line| line["code"] == code && line["axle"] == axle);
+        assert_eq!(line.unwrap()["standing"], standing, "{car}: {code}");
+    }
+}
+
+#[tokio::test]
+async fn the_list_finds_by_every_word_and_newest_first() {
+    let shop = sample_shop().await;
+    let numbers = |jobs: &Value| -> Vec<String> {
+        jobs.as_array().unwrap().iter().map(|job| job["number"].as_str().unwrap().to_owned()).collect()
+    };
+    assert_eq!(numbers(&shop.get("/jobs").await).len(), 7);
+    for (find, expected) in [
+        ("coup%C3%A9", vec!["0004", "0005"]),
+        ("0003", vec!["0003"]),
+        ("hill-climb%20square", vec!["0003"]),
+        ("5x112", vec!["0006"]),
+        ("coup%C3%A9%20rotates", vec![]),
+        ("%25", vec![]),
+        ("'%20OR%201%3D1", vec![]),
+    ] {
+        assert_eq!(numbers(&shop.get(&format!("/jobs?find={find}")).await), expected, "{find}");
+    }
+    let mut job = shop.get("/jobs/1").await;
+    job["put_away"] = json!(true);
+    assert_eq!(shop.put(&job).await.0, 200);
+    assert_eq!(numbers(&shop.get("/jobs?put_away=true").await), ["0001"]);
+    assert_eq!(numbers(&shop.get("/jobs").await).len(), 6);
+}
+
+#[tokio::test]
+async fn what_was_read_is_put_back_unchanged() {
+    // Every sample job goes out and comes back without becoming a new revision: what is kept is canonical.
+    let shop = sample_shop().await;
+    for id in 1..=7 {
+        let job = shop.get(&format!("/jobs/{id}")).await;
+        let (status, same) = shop.put(&job).await;
+        assert_eq!((status, &same["revision"]), (200, &job["revision"]), "{}", job["car_label"]);
+        assert_eq!(same, job);
+    }
+}
+
+#[tokio::test]
+async fn columns_stand_side_by_side_against_the_fitted_setup() {
+    let shop = sample_shop().await;
+    let sides = shop.get("/jobs/6/side-by-side").await;
+    let near = |value: &Value, expected: f64| {
+        let found = value.as_f64().unwrap_or_else(|| panic!("{value}"));
+        assert!((found - expected).abs() < 1e-9, "{found}, not {expected}");
+    };
+    near(&sides["fitted"]["change"]["front"]["outer_change_mm"], 0.0);
+    assert_eq!(sides["fitted"]["arrangement"], "square");
+    let letters: Vec<_> =
+        sides["candidates"].as_array().unwrap().iter().map(|column| column["letter"].clone()).collect();
+    assert_eq!(letters, ["A", "B"]);
+    assert_eq!(sides["candidates"][0]["arrangement"], "square");
+    assert_eq!(sides["candidates"][1]["arrangement"], "staggered");
+    // 235/40R18 is 645.2 mm, 255/40R18 661.2, 225/45R17 634.3 (arithmetic).
+    near(&sides["candidates"][0]["setups"]["front"]["overall_diameter_mm"], 645.2);
+    near(&sides["bench"]["setups"]["rear"]["overall_diameter_mm"], 661.2);
+    near(&sides["bench"]["change"]["rear"]["overall_diameter_change_mm"], 26.9);
+    near(&sides["bench"]["pair"]["front_to_rear_ratio_change_pct"], (645.2 / 661.2 - 1.0) * 100.0);
+}
+
+#[tokio::test]
+async fn letters_go_on_and_fill_up() {
+    let shop = sample_shop().await;
+    let mut job = shop.get("/jobs/3").await;
+    let kept: Vec<Value> = ('A'..='Y')
+        .enumerate()
+        .map(|(at, letter)| json!({ "letter": letter, "lines": { "front": format!("15x8 ET{at}") } }))
+        .collect();
+    job["candidates"] = json!(kept);
+    let (status, job) = shop.put(&job).await;
+    assert_eq!((status, job["candidates"].as_array().unwrap().len()), (200, 25));
+    let keep = |revision: &Value| json!({ "based_on_revision": revision, "signed_by": "x".repeat(90) });
+    let (_, mut job) = shop.post("/jobs/3/candidates", keep(&job["revision"])).await;
+    assert_eq!(job["candidates"][25]["letter"], "Z");
+    // All taken: a free letter in the middle is used again, and no more than 26 fit.
+    let mut list = job["candidates"].as_array().unwrap().clone();
+    list.retain(|kept| kept["letter"] != "C" && kept["letter"] != "Z");
+    list.push(json!({ "letter": "Z", "lines": { "front": "15x8 ET99" } }));
+    job["candidates"] = json!(list);
+    let (_, job) = shop.put(&job).await;
+    let (_, job) = shop.post("/jobs/3/candidates", keep(&job["revision"])).await;
+    assert_eq!(job["candidates"][25]["letter"], "C");
+    let mut changed = job.clone();
+    changed["planned"] = json!({ "front": "15x9 ET10" });
+    let (_, changed) = shop.put(&changed).await;
+    let (status, problem) = shop.post("/jobs/3/candidates", keep(&changed["revision"])).await;
+    assert_eq!(status, 422);
+    assert!(problem["detail"].as_str().unwrap().contains("26"), "{problem}");
+    let journal = shop.get("/jobs/3/journal").await;
+    assert!(journal[1]["who"].as_str().unwrap().len() <= 40);
+}
+
+#[tokio::test]
+async fn unreadable_and_too_long_texts_are_refused_whole() {
+    let shop = sample_shop().await;
+    let job = shop.get("/jobs/2").await;
+    for (member, value, pointer) in [
+        ("car_label", json!(""), "/car_label"),
+        ("car_label", json!("x".repeat(121)), "/car_label"),
+        ("wish", json!("x".repeat(401)), "/wish"),
+        ("planned", json!({ "front": "18x99" }), "/planned/front"),
+        ("fitted", json!({ "rear": "F: 18x8 ET35" }), "/fitted/rear"),
+        ("stage", json!("lunch"), "/stage"),
+        ("drive", json!("6x6"), "/drive"),
+        ("put_away", json!("yes"), "/put_away"),
+        ("signed_by", json!("x".repeat(41)), "/signed_by"),
+        ("candidates", json!([{ "letter": "A" }]), "/candidates/0"),
+    ] {
+        let mut changed = job.clone();
+        changed[member] = value;
+        let (status, problem) = shop.put(&changed).await;
+        assert_eq!((status, &problem["errors"][0]["pointer"]), (422, &json!(pointer)), "{member}: {problem}");
+    }
+    assert_eq!(shop.get("/jobs/2").await, job, "nothing of it was kept");
+}
