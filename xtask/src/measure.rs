@@ -60,7 +60,11 @@ pub(crate) fn measure() -> anyhow::Result<()> {
     };
     let (empty, compare, bench) =
         (of("empty_handler", &loopback)?, of("compare", &loopback)?, of("bench", &loopback)?);
-    rows.add("empty handler over loopback, median / p99", "", format!("{:.0} / {:.0} µs", empty.0, empty.1));
+    rows.add(
+        "empty handler behind the same guards, median / p99",
+        "",
+        format!("{:.0} / {:.0} µs", empty.0, empty.1),
+    );
     rows.add(
         "`POST /compare`, median / p99",
         "p99 ≤ 2 ms",

@@ -60,10 +60,12 @@ async fn every_place_has_an_address_and_back_works() -> anyhow::Result<()> {
     browser.see("[data-dimension=offset]").await?;
     browser.press("c").await?;
     browser.until("return location.pathname === '/jobs/4/compare'").await?;
+    browser.see("thead").await?;
     browser.press("c").await?;
     browser.until("return location.pathname === '/jobs/4/bench'").await?;
     browser.driver.back().await?;
     browser.until("return location.pathname === '/jobs/4/compare'").await?;
+    browser.see("thead").await?;
     browser.press("0").await?;
     browser.until("return location.pathname === '/'").await?;
     for (path, words) in [

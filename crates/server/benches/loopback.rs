@@ -30,8 +30,9 @@ async fn main() {
     tokio::spawn(server::serve(program, store, std::future::pending()));
     let empty = TcpListener::bind("127.0.0.1:0").await.unwrap();
     let empty_at = empty.local_addr().unwrap();
+    // The same guards and limits before a handler that does nothing.
     let nothing = Router::new().route("/", post(|_: String| async { "{}" }));
-    tokio::spawn(async { axum::serve(empty, nothing).await });
+    tokio::spawn(async { axum::serve(empty, server::guarded(nothing)).await });
     for (name, address, path) in [
         ("warm_up", program_at, "/api/v1/compare"),
         ("empty_handler", empty_at, "/"),

@@ -43,8 +43,12 @@ pub fn app(store: Store) -> Router {
     let api = api
         .route("/api/v1/openapi.json", axum::routing::get(move || async move { describe }))
         .route("/api/{*rest}", axum::routing::any(|| async { problem::ApiError::NoSuchPath }));
-    api.fallback(page::serve)
-        .with_state(store)
+    guarded(api.fallback(page::serve).with_state(store))
+}
+
+/// A router behind the limits, guards and headers that every request passes.
+pub fn guarded(router: Router) -> Router {
+    router
         .layer(DefaultBodyLimit::disable())
         .layer(RequestBodyLimitLayer::new(BODY_LIMIT))
         .layer(TimeoutLayer::with_status_code(StatusCode::SERVICE_UNAVAILABLE, TIME_LIMIT))

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import type { Bench, LedgerLine } from "../api/client";
 import { FigureText, Phrase } from "../shared/Figures";
 import { Mark, StandingWord } from "../shared/Mark";
@@ -14,8 +15,13 @@ type Props = {
 };
 
 export function LedgerRow({ line, isOpen, showsWorking, speeds, onToggle, onMark }: Props) {
+  const row = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (showsWorking) row.current?.scrollIntoView({ block: "nearest" });
+  }, [showsWorking]);
   return (
     <li
+      ref={row}
       id={`${line.code}-${line.axle ?? "car"}`}
       className="rule"
       data-code={line.code}

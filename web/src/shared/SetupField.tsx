@@ -90,7 +90,13 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
 
   const isTyped = typed !== null;
   useEffect(() => {
-    void ask(text, isTyped);
+    if (isTyped) {
+      void ask(text, true);
+      return;
+    }
+    // While the wheel is dragged the line changes with every millimetre: its pieces are marked once it rests.
+    const rest = window.setTimeout(() => void ask(text, false), 120);
+    return () => window.clearTimeout(rest);
   }, [text, isTyped, ask]);
 
   const type = (line: string) => {

@@ -55,8 +55,9 @@ export const formatOffset = (mm: number) => rounded(mm, Number.isInteger(mm) ? 0
 export const formatInches = (mm: number) => rounded(mm / MM_PER_INCH, 1, false);
 
 export function formatSpeed(kmh: number, units: Units): Formatted {
+  // Speeds of signs and symbols are whole in km/h and shown so.
   return units.speed === "km/h"
-    ? { figure: rounded(kmh, 1, false), unit: "km/h" }
+    ? { figure: rounded(kmh, Number.isInteger(kmh) ? 0 : 1, false), unit: "km/h" }
     : { figure: rounded(kmh / KM_PER_MILE, 1, false), unit: "mph" };
 }
 

@@ -14,7 +14,7 @@ const VIEWS: &[(&str, &str, (u32, u32), &str)] = &[
     ("bench-working", "/jobs/7/bench", (1280, 800), "w"),
     ("bench-tablet", "/jobs/4/bench", (820, 1180), ""),
     ("compare", "/jobs/6/compare", (1280, 800), ""),
-    ("print", "/jobs/6/sheet", (1280, 800), ""),
+    ("print", "/jobs/6/sheet", (820, 1140), ""),
 ];
 
 #[tokio::main]
