@@ -127,7 +127,7 @@ async fn a_line_opens_to_its_working_and_source() -> anyhow::Result<()> {
     let browser = on_the_bench_of("Skerrin Pip 1.2 hatch", &program).await?;
     browser.press("w").await?;
     browser.read("[data-code=speedometer] [data-working]", "V true = V shown × OD new / OD old").await?;
-    browser.read("[data-code=speedometer] [data-working]", "from memory: UN R39").await?;
+    browser.read("[data-code=speedometer] [data-working]", "Judged by UN R39").await?;
     browser.read("[data-code=speedometer]", "Local codes decide").await?;
     browser.press("w").await?;
     browser.until("return document.querySelector('[data-working]') === null").await?;

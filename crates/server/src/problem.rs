@@ -88,6 +88,11 @@ impl From<StoreError> for ApiError {
 }
 
 impl ApiError {
+    /// One notation that could not be read.
+    pub fn notation(pointer: &str, error: &NotationError) -> Self {
+        Self::Unprocessable(vec![FieldError::notation(pointer, error)])
+    }
+
     fn problem(self) -> Problem {
         let problem = |status: StatusCode, kind, title, detail: String, errors| Problem {
             kind,

@@ -13,7 +13,7 @@ const FIRMNESS: Record<Schemas["SourceCode"], string> = {
 /** The working of a figure: formula, figures put in, result, source. */
 export function Working({ line }: { line: LedgerLine }) {
   const { units } = useUnits();
-  const rule = `${FIRMNESS[line.source.kind]}: ${line.source.cite}`;
+  const rule = `${line.source.cite} (${FIRMNESS[line.source.kind]})`;
   return (
     <div className="bg-base-200 mt-2 px-2 py-1.5 text-[14px] leading-5" data-working>
       <h3 className="label-small">Working</h3>

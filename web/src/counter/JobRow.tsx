@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { answer, api, type Job } from "../api/client";
+import { answer, api, type Job, Refused } from "../api/client";
 import { asLine, contentOf, isEmpty } from "../job/content";
 import { stageName } from "../job/stages";
 import { signedBy } from "../job/unsaved";
@@ -52,6 +52,13 @@ export function JobRow({ job }: { job: Job }) {
         >
           {job.put_away ? "Take out" : "Put away"}
         </button>
+        {move.error && (
+          <span role="alert" className="text-error block">
+            {move.error instanceof Refused
+              ? "Changed elsewhere: look again."
+              : "The program does not answer."}
+          </span>
+        )}
       </span>
     </li>
   );

@@ -21,6 +21,13 @@ export function CornerDimensions({ data, place }: { data: BenchAxle; place: Plac
   const outerAt = place.y(drawing.bead_seat_r_mm - 24);
   const rimAt = outerAt + 30;
   const axis = place.y(0);
+  const flangeTop = place.y(drawing.flange_top_r_mm);
+  const moved = old
+    ? [
+        { name: "outer-change", by: change?.outer_change_mm, from: oldOut, to: reachOut, aside: 14 },
+        { name: "inner-change", by: change?.inner_change_mm, from: oldIn, to: reachIn, aside: -14 },
+      ]
+    : [];
   return (
     <>
       <line
@@ -80,35 +87,24 @@ export function CornerDimensions({ data, place }: { data: BenchAxle; place: Plac
           </Vertical>
         </>
       )}
-      {old && change?.outer_change_mm != null && (
-        <Horizontal
-          name="outer-change"
-          x1={place.x(oldOut)}
-          x2={place.x(reachOut)}
-          y={outerAt}
-          from={[place.y(drawing.flange_top_r_mm), place.y(drawing.flange_top_r_mm)]}
-          label="under"
-          moved
-        >
-          <tspan className="figure" dx="14">
-            {length(change.outer_change_mm, true)}
-          </tspan>
-        </Horizontal>
-      )}
-      {old && change?.inner_change_mm != null && (
-        <Horizontal
-          name="inner-change"
-          x1={place.x(oldIn)}
-          x2={place.x(reachIn)}
-          y={outerAt}
-          from={[place.y(drawing.flange_top_r_mm), place.y(drawing.flange_top_r_mm)]}
-          label="under"
-          moved
-        >
-          <tspan className="figure" dx="-14">
-            {length(change.inner_change_mm, true)}
-          </tspan>
-        </Horizontal>
+      {moved.map(
+        ({ name, by, from, to, aside }) =>
+          by != null && (
+            <Horizontal
+              key={name}
+              name={name}
+              x1={place.x(from)}
+              x2={place.x(to)}
+              y={outerAt}
+              from={[flangeTop, flangeTop]}
+              label="under"
+              moved
+            >
+              <tspan className="figure" dx={aside}>
+                {length(by, true)}
+              </tspan>
+            </Horizontal>
+          ),
       )}
       {old?.tire && tire && change?.arch_gap_change_mm != null && (
         <g className="dim" data-dimension="arch-gap-change">

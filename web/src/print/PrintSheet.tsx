@@ -61,7 +61,7 @@ export function PrintSheet() {
               className={group.title === "The car" && groups.length > 2 ? "col-span-2" : ""}
             >
               <h2 className="text-[11px] font-semibold uppercase">{group.title}</h2>
-              <table className="w-full text-[11px] leading-[14px]">
+              <table className="w-full text-[12px] leading-[15px]">
                 <tbody>
                   {group.lines.map((line) => (
                     <tr key={line.code} className="border-t border-black/30 align-top [&_svg]:text-black">

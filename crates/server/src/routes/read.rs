@@ -4,9 +4,9 @@ use axum::Json;
 use fitment::{RimWidth, Tire, Wheel};
 
 use crate::extract::{Body, Params};
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, FieldError, Problem};
 use crate::wire::describe::{TireQuery, TireView, WheelQuery, WheelView};
-use crate::wire::read::{LineText, LineView, Reading};
+use crate::wire::read::{LineText, LineView};
 
 /// Describe a tire: everything that follows from its size.
 #[utoipa::path(get, path = "/tires/describe", params(TireQuery), tag = "sizes", responses(
@@ -14,17 +14,16 @@ use crate::wire::read::{LineText, LineView, Reading};
     (status = 422, description = "a size that could not be read", body = Problem)
 ))]
 pub(super) async fn describe_tire(Params(query): Params<TireQuery>) -> Result<Json<TireView>, ApiError> {
-    let mut reading = Reading::default();
-    let tire = query.size.parse::<Tire>().map_err(|error| reading.fault_in_notation("size", &error));
-    let rim = query.rim_width_in.and_then(|code| {
-        let rim = RimWidth::from_code(code);
-        if rim.is_none() {
-            reading.fault("rim_width_in", format!("rim width {code} is not in quarter inches from 3 to 16"));
-        }
-        rim
-    });
-    let tire = reading.finish(tire)?;
-    tire.map(|tire| Json(TireView::new(&tire, rim))).map_err(|()| ApiError::Unprocessable(Vec::new()))
+    let tire: Tire = query.size.parse().map_err(|error| ApiError::notation("size", &error))?;
+    let rim = query.rim_width_in.map(rim_width).transpose()?;
+    Ok(Json(TireView::new(&tire, rim)))
+}
+
+fn rim_width(code: f64) -> Result<RimWidth, ApiError> {
+    RimWidth::from_code(code).ok_or_else(|| {
+        let detail = format!("rim width {code} is not in quarter inches from 3 to 16");
+        ApiError::Unprocessable(vec![FieldError::new("rim_width_in", detail)])
+    })
 }
 
 /// Describe a wheel: offset, backspacing, bolt circle, bore.
@@ -33,9 +32,7 @@ pub(super) async fn describe_tire(Params(query): Params<TireQuery>) -> Result<Js
     (status = 422, description = "a wheel that could not be read", body = Problem)
 ))]
 pub(super) async fn describe_wheel(Params(query): Params<WheelQuery>) -> Result<Json<WheelView>, ApiError> {
-    let wheel: Wheel = query.spec.parse().map_err(|error| {
-        ApiError::Unprocessable(vec![crate::problem::FieldError::notation("spec", &error)])
-    })?;
+    let wheel: Wheel = query.spec.parse().map_err(|error| ApiError::notation("spec", &error))?;
     Ok(Json(WheelView::from(&wheel)))
 }
 
@@ -45,8 +42,7 @@ pub(super) async fn describe_wheel(Params(query): Params<WheelQuery>) -> Result<
     (status = 422, description = "a text too long to be a setup", body = Problem)
 ))]
 pub(super) async fn read_line(Body(line): Body<LineText>) -> Result<Json<LineView>, ApiError> {
-    let reading = fitment::setup::line::read(&line.text).map_err(|error| {
-        ApiError::Unprocessable(vec![crate::problem::FieldError::notation("/text", &error)])
-    })?;
+    let reading =
+        fitment::setup::line::read(&line.text).map_err(|error| ApiError::notation("/text", &error))?;
     Ok(Json(LineView::new(&line.text, &reading)))
 }
