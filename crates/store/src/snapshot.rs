@@ -1,7 +1,7 @@
 //! A job's content as the journal keeps it: JSON with a version, setups as canonical lines.
 
-use fitment::SetupPair;
-use fitment::setup::line;
+use fitment::notation::NotationError;
+use fitment::{Setup, SetupPair};
 use serde::{Deserialize, Serialize};
 
 use crate::jobs::{Candidate, JobContent};
@@ -40,18 +40,16 @@ struct KeptLines {
 
 impl Lines {
     pub(crate) fn of(pair: &SetupPair) -> Self {
-        let line = |setup: Option<fitment::Setup>| setup.map(|setup| setup.to_string());
+        let line = |setup: Option<Setup>| setup.map(|setup| setup.to_string());
         Self { front: line(pair.front), rear: line(pair.rear) }
     }
 
     pub(crate) fn pair(&self) -> Result<SetupPair, String> {
-        let setup = |line: &Option<String>| {
-            let Some(text) = line else { return Ok(None) };
-            let reading = line::read(text).map_err(|error| error.to_string())?;
-            match reading.setups {
-                Some(pair) => Ok(pair.front),
-                None => Err(format!("{text:?} is not a setup line")),
-            }
+        // Read strictly: what is kept is canonical, so a word left aside is damage, not chatter.
+        let setup = |line: &Option<String>| -> Result<Option<Setup>, String> {
+            line.as_ref()
+                .map(|text| text.parse().map_err(|error: NotationError| error.to_string()))
+                .transpose()
         };
         Ok(SetupPair { front: setup(&self.front)?, rear: setup(&self.rear)? })
     }
