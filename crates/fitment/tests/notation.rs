@@ -51,6 +51,36 @@ fn tires_are_read_in_every_notation() {
         ("245/40 RF18 97W", "245/40R18 97W RFT"),
         ("245/40R18 run flat M+S", "245/40R18 RFT M+S"),
         ("255/35R19 reinforced", "255/35R19 XL"),
+        ("205/55 R16 91H", "205/55R16 91H"),
+        ("205/55/16", "205/55R16"),
+        ("205/55-16", "205/55-16"),
+        ("205-55-16", "205/55R16"),
+        ("205 55 16", "205/55R16"),
+        ("2055516", "205/55R16"),
+        ("205/55R16 SL", "205/55R16 SL"),
+        ("205/55R16 standard load", "205/55R16 SL"),
+        ("205/55R16 extra load", "205/55R16 XL"),
+        ("205/55R16 run-flat", "205/55R16 RFT"),
+        ("205/55ZR16", "205/55ZR16"),
+        ("205/55ZR16 91W", "205/55ZR16 91W"),
+        ("205/55R16 m&s", "205/55R16 M+S"),
+        ("p235/75r15", "P235/75R15"),
+        ("P 235/75 R 15", "P235/75R15"),
+        ("lt235/85r16 120/116q", "LT235/85R16 120/116Q"),
+        ("LT285/75R16 LRD", "LT285/75R16 LR D"),
+        ("hl275/35zr22 (104y)", "HL275/35ZR22 (104Y)"),
+        ("225/70R15C", "225/70R15C"),
+        ("245/70R19.5", "245/70R19.5"),
+        ("35x12.50R20LT E", "35x12.50R20LT LR E"),
+        ("35X12.5R20LT", "35x12.50R20LT"),
+        ("37x13.5-17LT", "37x13.50-17LT"),
+        ("32x11.5R15", "32x11.50R15"),
+        ("28.5x9-15", "28.5x9.0-15"),
+        ("24.5/8.0-13", "24.5/8.0-13"),
+        ("29.5/10.5R15", "29.5/10.5R15"),
+        ("300/680R18", "300/680R18"),
+        ("190/580-15", "190/580-15"),
+        ("180/550 R13", "180/550R13"),
         ("245/75R16 load range e", "245/75R16 LR E"),
     ] {
         reads::<Tire>(written, canonical);
@@ -81,6 +111,23 @@ fn wheels_are_read_in_every_notation() {
         ("15x6 6x5.5in ET0", "15x6 ET0 6x139.7"),
         ("15x7 5x4.5 ET35.25", "15x7 ET35.25 5x114.3"),
         ("center bore 56.1 15x6.75", "15x6.75 CB56.1"),
+        ("centre bore: 56.1 mm 15x6", "15x6 CB56.1"),
+        ("18X8.5 ET+35", "18x8.5 ET35"),
+        ("18x8.5 ET = 35", "18x8.5 ET35"),
+        ("18x8.5 offset: -5mm", "18x8.5 ET-5"),
+        ("18x8.5 inset 35", "18x8.5 ET35"),
+        ("18x8.5 minus 5", "18x8.5 ET-5"),
+        ("8.5Jx18 H2 ET35", "18x8.5 ET35"),
+        ("8.5JJ x 18 ET35", "18x8.5 ET35"),
+        ("18 x 8 3/4 ET35", "18x8.75 ET35"),
+        ("16 by 7 and a quarter", "16x7.25"),
+        ("17.5x6.75", "17.5x6.75"),
+        ("10x5 ET0", "10x5 ET0"),
+        ("15x15 ET-76", "15x15 ET-76"),
+        ("16x8 5.0\" bs", "16x8 ET12.7"),
+        ("18x8.5 ET35 4x100 cb 54,1", "18x8.5 ET35 4x100 CB54.1"),
+        ("18x8.5 5-120 hub 72.6", "18x8.5 5x120 CB72.6"),
+        ("17x8.5 8x6.5 in", "17x8.5 8x165.1"),
     ] {
         reads::<Wheel>(written, canonical);
     }
@@ -204,5 +251,48 @@ fn the_stretches_of_a_line_are_the_line() {
         let reading = line::read(text).unwrap();
         let joined: String = reading.segments.iter().map(|segment| &text[segment.span.clone()]).collect();
         assert_eq!(joined, text);
+    }
+}
+
+#[test]
+fn bolt_circles_are_read_alone() {
+    for (written, canonical) in [
+        ("5x114.3", "5x114.3"),
+        ("5 x 114,3", "5x114.3"),
+        ("5/112", "5x112"),
+        ("4-100 mm", "4x100"),
+        ("6x5.5", "6x139.7"),
+        ("lk 5x120", "5x120"),
+        ("bolt pattern: 5 on 5 in", "5x127"),
+    ] {
+        reads::<BoltCircle>(written, canonical);
+    }
+    for (written, message) in [
+        ("pcd 12x112", "\"pcd 12x112\": fastener count 12 is outside 3–10"),
+        ("pcd 5x60", "\"pcd 5x60\": bolt circle 60 mm is outside 80–250"),
+        ("18x8.5", "\"18x8.5\": does not belong in a bolt circle"),
+        ("5x112 5x112", "\"5x112\": does not belong in a bolt circle"),
+        ("", "nothing is written here"),
+    ] {
+        assert_eq!(written.parse::<BoltCircle>().expect_err(written).to_string(), message);
+    }
+}
+
+#[test]
+fn date_codes_are_read_alone_and_as_they_are_marked() {
+    // 49 CFR 574.5: week, then the last two figures of the year.
+    for (written, week, year) in [("2325", 23, 2025), ("DOT 0100", 1, 2000), ("dot 9xyz 4ab 5319", 53, 2019)]
+    {
+        let code: fitment::date_code::DateCode = written.parse().expect(written);
+        assert_eq!((code.week(), code.year()), (week, year), "{written}");
+        reads::<fitment::date_code::DateCode>(written, &code.to_string());
+    }
+    for (written, message) in [
+        ("0025", "\"DOT 0025\": week 00 is outside 1–53"),
+        ("DOT 235", "\"DOT 235\": the four-figure date code is missing"),
+        ("245/40R18", "\"245/40R18\": does not belong in a date code"),
+    ] {
+        let error = written.parse::<fitment::date_code::DateCode>().expect_err(written);
+        assert_eq!(error.to_string(), message);
     }
 }
