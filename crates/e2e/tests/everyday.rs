@@ -108,7 +108,13 @@ async fn units_change_the_figures_and_not_the_codes() -> anyhow::Result<()> {
     let browser = on_the_bench_of("Skerrin Pip 1.2 hatch", &program).await?;
     // 646.8 mm is 25.46 in; 101.9 km/h is 63.3 mph (GNU units 2.22).
     browser.read("[data-dimension=overall-diameter]", "646.8 mm").await?;
+    browser.press("c").await?;
+    browser.read("main table", "True at 100 km/h shown").await?;
     browser.press("u").await?;
+    // 60 mph on the dial with tires 1.94 % larger is 61.2 mph.
+    browser.read("main table", "True at 60 mph shown").await?;
+    browser.read("main table", "61.2 mph").await?;
+    browser.press("c").await?;
     browser.read("[data-code=speedometer]", "63.3").await?;
     browser.read("[data-dimension=overall-diameter]", "646.8 mm").await?;
     browser.press("u").await?;

@@ -78,11 +78,7 @@ export function Compare() {
             columns={columns}
             figure={(column) => standing(column, "front-to-rear", null)}
           />
-          <Row
-            title="True at 100 km/h shown"
-            columns={columns}
-            figure={(column) => standing(column, "speedometer", null)}
-          />
+          <TrueSpeedRow columns={columns} />
         </tbody>
       </table>
       {sides.candidates.length === 0 && (
@@ -234,12 +230,32 @@ function standing(column: Column, code: string, axle: Axle | null): Cell {
   const text =
     figure && code === "front-to-rear"
       ? `${figure.value > 0 ? "+" : figure.value < 0 ? "−" : ""}${Math.abs(figure.value).toFixed(1)} %`
-      : figure && code === "speedometer"
-        ? inWords(formatSpeed(figure.value, { length: "mm", speed: "km/h" }))
-        : figure && code === "load-index"
-          ? `${figure.value.toFixed(0)} kg`
-          : line.word;
+      : figure && code === "load-index"
+        ? `${figure.value.toFixed(0)} kg`
+        : line.word;
   return { text, note: text === line.word ? undefined : line.word, mark: line.standing };
+}
+
+/** The middle one of the speeds on the signs, in the reader's units. */
+function TrueSpeedRow({ columns }: { columns: Columns }) {
+  const { units } = useUnits();
+  const at = ({ true_speeds }: Column) =>
+    units.speed === "km/h" ? true_speeds?.metric[1] : true_speeds?.imperial[1];
+  const shown = columns.map(({ column }) => at(column)).find((speed) => speed != null)?.shown_kmh;
+  if (shown == null) return null;
+  return (
+    <Row
+      title={`True at ${inWords(formatSpeed(shown, units))} shown`}
+      columns={columns}
+      figure={(column) => {
+        const speed = at(column);
+        const line = column.ledger.find((one) => one.code === "speedometer");
+        return speed && line
+          ? { text: inWords(formatSpeed(speed.true_kmh, units)), note: line.word, mark: line.standing }
+          : null;
+      }}
+    />
+  );
 }
 
 function Row({

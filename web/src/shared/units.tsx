@@ -55,10 +55,11 @@ export const formatOffset = (mm: number) => rounded(mm, Number.isInteger(mm) ? 0
 export const formatInches = (mm: number) => rounded(mm / MM_PER_INCH, 1, false);
 
 export function formatSpeed(kmh: number, units: Units): Formatted {
-  // Speeds of signs and symbols are whole in km/h and shown so.
-  return units.speed === "km/h"
-    ? { figure: rounded(kmh, Number.isInteger(kmh) ? 0 : 1, false), unit: "km/h" }
-    : { figure: rounded(kmh / KM_PER_MILE, 1, false), unit: "mph" };
+  const isMetric = units.speed === "km/h";
+  const speed = isMetric ? kmh : kmh / KM_PER_MILE;
+  // Speeds of signs and symbols are whole and shown so.
+  const isWhole = Math.abs(speed - Math.round(speed)) < 1e-6;
+  return { figure: rounded(speed, isWhole ? 0 : 1, false), unit: isMetric ? "km/h" : "mph" };
 }
 
 export function format({ kind, value, signed }: Quantity, units: Units): Formatted {
