@@ -29,7 +29,7 @@ export function JobSheet({ id }: { id: number }) {
   const navigate = useNavigate();
   const view = useLocation().pathname.split("/").at(-1);
 
-  const toggleCompare = () => navigate(view === "compare" ? "../bench" : "compare", { relative: "path" });
+  const toggleCompare = () => navigate(`/jobs/${id}/${view === "compare" ? "bench" : "compare"}`);
   const sheetKeys: KeyBinding[] = [
     {
       keys: STAGES.map((_, at) => String(at + 1)),
@@ -44,7 +44,7 @@ export function JobSheet({ id }: { id: number }) {
       keys: ["c"],
       shown: "c",
       does: "compare, and back to the bench",
-      run: () => navigate(view === "compare" ? `/jobs/${id}/bench` : `/jobs/${id}/compare`),
+      run: toggleCompare,
     },
     { keys: ["k"], shown: "k", does: "keep the plan as a candidate", run: state.keep },
     { keys: ["z"], shown: "z", does: "undo", run: state.undo },

@@ -23,7 +23,12 @@ const TRY_AGAIN_MS = 2000;
  */
 export function useJob(id: number) {
   const queries = useQueryClient();
-  const query = useQuery({ queryKey: ["job", id], queryFn: () => loadJob(id) });
+  const query = useQuery({
+    queryKey: ["job", id],
+    queryFn: () => loadJob(id),
+    // A sheet that could not be opened is tried again; one that is not there is not.
+    refetchInterval: ({ state }) => (!state.data && state.error instanceof Away ? TRY_AGAIN_MS : false),
+  });
   const [content, setContent] = useState<Content | null>(null);
   const [save, setSave] = useState<SaveState>({ is: "saving" });
   const [message, setMessage] = useState("");

@@ -93,7 +93,11 @@ fn speed(corner: &Corner<'_>) -> Option<Finding> {
         ),
         Some((least, fitted_mark)) => {
             let limit = Phrase::new(format!("fitted {fitted_mark}, ")).quantity(Quantity::speed(least));
-            if kmh >= least {
+            // "(Y)" and a bare ZR promise more than the figure they share with Y and V.
+            let falls_short = corner.fitted.tire.is_some_and(|fitted| fitted.is_open_ended())
+                && !tire.is_open_ended()
+                && kmh <= least;
+            if kmh >= least && !falls_short {
                 (
                     Standing::Good,
                     "enough",
@@ -144,6 +148,27 @@ mod tests {
                     "{code} {service}"
                 );
             }
+        }
+    }
+
+    #[test]
+    fn a_fitted_tire_without_an_upper_end_is_not_matched_by_its_figure() {
+        // UN R30: (Y) is over 300 km/h, ZR alone over 240; Y and V end there.
+        for (fitted, planned, standing) in [
+            ("225/45ZR17 (94Y)", "225/40R18 94Y", Standing::Stop),
+            ("225/45ZR17 (94Y)", "225/40ZR18 (94Y)", Standing::Good),
+            ("225/45R17 94Y", "225/40ZR18 (94Y)", Standing::Good),
+            ("225/45ZR17", "225/40R18 94V", Standing::Stop),
+            ("225/45ZR17", "225/40R18 94W", Standing::Good),
+            ("225/45ZR17", "225/40ZR18", Standing::Good),
+            ("225/45R17 94Y", "225/40ZR18", Standing::Stop),
+        ] {
+            let (fitted, planned) = (format!("17x7.5 ET45 {fitted}"), format!("18x8 ET45 {planned}"));
+            assert_eq!(
+                line("speed-symbol", &fitted, &planned, None).standing,
+                standing,
+                "{fitted} → {planned}"
+            );
         }
     }
 

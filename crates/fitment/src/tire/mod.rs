@@ -112,6 +112,12 @@ impl Tire {
             .or_else(|| (self.size.construction() == Construction::ZrRadial).then_some(240.0))
     }
 
+    /// Whether the real limit lies above [`Self::top_speed_kmh`] and only the maker knows it: `(Y)`, or a ZR
+    /// that nothing is stated beside.
+    pub fn is_open_ended(&self) -> bool {
+        self.service.map_or(self.size.construction() == Construction::ZrRadial, |s| s.speed.is_open_ended())
+    }
+
     /// The speed symbol as marked, `ZR` when the size alone says it.
     pub fn speed_mark(&self) -> Option<&'static str> {
         self.service
