@@ -8,7 +8,7 @@ use thirtyfour::prelude::*;
 use crate::Browser;
 
 /// Longest wait for the page to get somewhere.
-const PATIENCE: Duration = Duration::from_secs(8);
+const PATIENCE: Duration = Duration::from_secs(20);
 const LOOK_AGAIN: Duration = Duration::from_millis(25);
 
 impl Browser {
@@ -100,6 +100,15 @@ impl Browser {
     /// When the browser refuses.
     pub async fn type_on(&self, keys: impl Into<TypingData>) -> anyhow::Result<()> {
         self.driver.action_chain().send_keys(keys).perform().await?;
+        Ok(())
+    }
+
+    /// Puts a whole text into whatever has the focus at once, as pasting does: no half-typed text in between.
+    ///
+    /// # Errors
+    /// When the browser refuses.
+    pub async fn paste(&self, text: &str) -> anyhow::Result<()> {
+        self.driver.cdp().send_raw("Input.insertText", serde_json::json!({ "text": text })).await?;
         Ok(())
     }
 

@@ -112,8 +112,10 @@ async fn a_setup_that_cannot_be_read_is_marked_at_the_piece() -> anyhow::Result<
     let program = Program::empty_shop().await?;
     let browser = Browser::start(1280, 800).await?;
     bench_with_plan(&browser, &program).await?;
+    browser.read("[data-dimension=section-width]", "245").await?;
     browser.press("/").await?;
-    browser.type_on("hello 18x8.5 ET35 225/145R18").await?;
+    // At once: typed letter by letter, a wheel without its tire would be a plan that can be read.
+    browser.paste("hello 18x8.5 ET35 225/145R18").await?;
     browser.read(".setup-planned [data-kind=fault]", "225/145R18").await?;
     browser.read(".setup-planned [role=alert]", "aspect ratio 145 is outside 20–95").await?;
     // The drawing keeps the last plan that could be read; what was typed stays through a reload.
