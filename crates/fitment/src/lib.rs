@@ -11,6 +11,9 @@
 //! - [`change`]: from one setup to another, per axle and between the axles.
 //! - [`speedometer`]: what the dial shows and what the law asks of it.
 //! - [`section`]: the cut through wheel and tire that is drawn, and later measured against.
+//! - [`corner`]: what was measured on the car. [`clearance`]: what clears it, and how sure that is.
+//! - [`style`]: tucked, flush or poke. [`window`]: the offsets that clear, for each rim width.
+//! - [`lever`]: what can be done about a gap. [`measure`]: what must still be read.
 //! - [`limits`], [`ledger`]: the house's limits, and one judged line per question.
 //!
 //! What holds everywhere: same input, same output, bit for bit; nothing panics on any input; what was not
@@ -21,21 +24,27 @@
 #![warn(missing_docs)]
 
 pub mod change;
+pub mod clearance;
 pub mod codes;
+pub mod corner;
 pub mod date_code;
 pub mod ledger;
 pub mod length;
+pub mod lever;
 pub mod limits;
 pub mod load_index;
+pub mod measure;
 pub mod notation;
 pub mod rubber;
 pub mod section;
 pub mod setup;
 pub mod speed_symbol;
 pub mod speedometer;
+pub mod style;
 pub mod tire;
 pub mod utqg;
 pub mod wheel;
+pub mod window;
 pub mod working;
 
 pub use codes::{BoltCircle, CenterBore, Offset, RimDiameter, RimWidth, Spacer};

@@ -33,6 +33,16 @@ pub struct HouseLimits {
     pub fender_gap: Length,
     /// Least gap upward to the arch on a street car.
     pub arch_gap: Length,
+    /// Least gap to a suspension arm.
+    pub arm_gap: Length,
+    /// Least gap to liner, sill, frame or sway bar at full lock.
+    pub lock_gap: Length,
+    /// Least gap between caliper and barrel.
+    pub caliper_radial_gap: Length,
+    /// Least gap between caliper and spokes.
+    pub caliper_face_gap: Length,
+    /// How level with the fender line counts as flush, either way.
+    pub flush_within: Length,
     /// From this age in years on a used tire is called old.
     pub tire_age_years: f64,
 }
@@ -51,6 +61,11 @@ impl HouseLimits {
         strut_gap: Length::mm(5.0),
         fender_gap: Length::mm(3.0),
         arch_gap: Length::mm(25.0),
+        arm_gap: Length::mm(5.0),
+        lock_gap: Length::mm(5.0),
+        caliper_radial_gap: Length::mm(3.0),
+        caliper_face_gap: Length::mm(3.0),
+        flush_within: Length::mm(3.0),
         tire_age_years: 6.0,
     };
 

@@ -2,6 +2,7 @@
 //!
 //! - [`rim`]: flanges, bead seats, humps, well, spoke and mounting pad.
 //! - [`tire`]: beads, sidewalls, shoulders and crown on that very rim.
+//! - [`silhouette`]: what of both can meet the car, about the rim's centre plane.
 //!
 //! # Frame
 //! Wheel coordinates: y along the axle, 0 at the wheel's mounting pad, outboard positive; r from the spin
@@ -11,9 +12,11 @@
 //! exact curves are schematic, since no maker publishes them.
 
 pub mod rim;
+pub mod silhouette;
 pub mod tire;
 
 pub use rim::{RimSection, rim_section};
+pub use silhouette::{Silhouette, Toward};
 pub use tire::{TireSection, tire_section};
 
 /// A point of a profile, in millimetres.
@@ -31,7 +34,7 @@ impl Point {
         Self { y, r }
     }
 
-    fn moved(self, by_y: f64) -> Self {
+    pub(crate) fn moved(self, by_y: f64) -> Self {
         Self { y: self.y + by_y, ..self }
     }
 

@@ -54,6 +54,18 @@ fn seat_side(a: f64, seat: f64) -> Vec<Point> {
     points
 }
 
+/// The outboard flange from its edge over the curl, about the rim's centre plane: what of a rim can meet the
+/// car. The inboard one is its mirror image.
+pub(super) fn flange(wheel: &Wheel) -> Vec<Point> {
+    let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
+    let mut points = seat_side(wheel.width.between_flanges().as_mm() / 2.0, seat);
+    points.truncate(FLANGE_POINTS);
+    points
+}
+
+/// The edge and the arc of the curl in [`seat_side`].
+const FLANGE_POINTS: usize = 9;
+
 /// From the flange's inner face to where the hump ends, at most; narrow rims have less.
 const HUMP_END: f64 = 30.0;
 

@@ -1,0 +1,247 @@
+//! Whether a setup clears what was measured, and how sure that is.
+//!
+//! clearance = distance from the placed setup to the obstacle, signed: negative is an overlap. Every
+//! contribution carries its own ±: the likely band is the root of the sum of their squares, the worst case
+//! their straight sum.
+//!
+//! - [`stand`]: a setup placed in the corner frame.
+//! - [`band`]: contributions, likely and worst.
+//! - [`quick_rule`]: what poke costs at full lock.
+
+pub mod band;
+pub mod quick_rule;
+pub mod stand;
+
+use crate::corner::feature::Bears;
+use crate::corner::{Carrier, Corner, Feature, Obstacle, Place, Resolved};
+use crate::length::Length;
+use crate::lever::Levers;
+use crate::limits::HouseLimits;
+use crate::section::Toward;
+use crate::setup::{Axle, Setup};
+
+pub use band::{Band, Contribution};
+pub use stand::Stand;
+
+/// How a line, or a whole setup, stands.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Verdict {
+    /// The likely low is at or above the house minimum.
+    Clears,
+    /// There is room, but the likely low is under the minimum.
+    Tight,
+    /// Nothing usable was read there, or two readings contradict each other.
+    MeasureFirst,
+    /// No room.
+    Touches,
+}
+
+impl Verdict {
+    /// The trade's word.
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Clears => "clears",
+            Self::Tight => "tight",
+            Self::MeasureFirst => "measure first",
+            Self::Touches => "touches",
+        }
+    }
+
+    /// A band against a minimum.
+    pub fn of(band: &Band, limit: Length) -> Self {
+        if band.nominal.as_mm() <= 0.0 {
+            Self::Touches
+        } else if band.likely_low() < limit {
+            Self::Tight
+        } else {
+            Self::Clears
+        }
+    }
+}
+
+/// One line of a fit: a part of the car and the room to it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Clearance {
+    /// The part.
+    pub feature: Feature,
+    /// The obstacle it rests on; `None` when nothing usable was read.
+    pub obstacle: Option<Obstacle>,
+    /// The room; `None` when nothing usable was read.
+    pub band: Option<Band>,
+    /// The house's minimum.
+    pub limit: Length,
+    /// How it stands.
+    pub verdict: Verdict,
+    /// What gap must be found with the fitted wheel for the plan to clear, where it was not read.
+    pub must_find: Option<Length>,
+}
+
+/// A setup tried against a measured corner.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Fit {
+    /// The worst line.
+    pub verdict: Verdict,
+    /// One line for each part that was read and each essential one that was not, in bay order.
+    pub clearances: Vec<Clearance>,
+}
+
+impl Fit {
+    /// The line of one part.
+    pub fn line(&self, feature: Feature) -> Option<&Clearance> {
+        self.clearances.iter().find(|line| line.feature == feature)
+    }
+}
+
+/// Everything a setup is tried with.
+#[derive(Debug, Clone, Copy)]
+pub struct Trial<'a> {
+    /// Which axle.
+    pub axle: Axle,
+    /// The corner as measured.
+    pub corner: &'a Corner,
+    /// Its readings, resolved.
+    pub resolved: &'a Resolved,
+    /// What is on the car now.
+    pub fitted: &'a Setup,
+    /// The house's limits.
+    pub limits: &'a HouseLimits,
+    /// What else is done to the car.
+    pub levers: &'a Levers,
+}
+
+impl Trial<'_> {
+    /// Tries a setup; `None` without a wheel and its offset.
+    pub fn fit(&self, planned: &Setup) -> Option<Fit> {
+        let stand = Stand::of(planned, self.corner.camber() + self.levers.camber_deg())?;
+        let fitted = Stand::of(self.fitted, self.corner.camber());
+        let mut clearances = Vec::with_capacity(Feature::ALL.len());
+        for feature in Feature::ALL {
+            if self.resolved.knows(feature) {
+                clearances.extend(self.judged(feature, &stand));
+            } else if feature.is_essential()
+                && let Some(line) = fitted.as_ref().and_then(|fitted| self.unread(feature, fitted, &stand))
+            {
+                clearances.push(line);
+            }
+        }
+        let verdict = clearances.iter().map(|line| line.verdict).max().unwrap_or(Verdict::MeasureFirst);
+        Some(Fit { verdict, clearances })
+    }
+
+    /// The tightest of a part's obstacles. Contradicting readings that lead to different words decide nothing.
+    fn judged(&self, feature: Feature, stand: &Stand) -> Option<Clearance> {
+        let limit = feature.house_minimum(self.limits);
+        let lines: Vec<Clearance> = self
+            .resolved
+            .of(feature)
+            .filter_map(|obstacle| {
+                let band = self.band(obstacle, stand)?;
+                let verdict = Verdict::of(&band, limit);
+                let obstacle = Some(*obstacle);
+                Some(Clearance { feature, obstacle, band: Some(band), limit, verdict, must_find: None })
+            })
+            .collect();
+        let low =
+            |line: &Clearance| line.band.as_ref().map_or(f64::INFINITY, |band| band.likely_low().as_mm());
+        let words_differ = lines
+            .iter()
+            .filter(|line| line.obstacle.is_some_and(|obstacle| obstacle.is_contradicted))
+            .any(|line| lines.iter().any(|other| other.verdict != line.verdict));
+        let mut tightest = lines.into_iter().min_by(|a, b| low(a).total_cmp(&low(b)))?;
+        if words_differ {
+            tightest.verdict = Verdict::MeasureFirst;
+        }
+        Some(tightest)
+    }
+
+    /// An essential part that nobody read: no line when the plan comes no nearer than what is fitted.
+    fn unread(&self, feature: Feature, fitted: &Stand, stand: &Stand) -> Option<Clearance> {
+        let nearer = self.nearer_by(feature, fitted, stand)?;
+        if nearer <= 0.0 {
+            return None;
+        }
+        let limit = feature.house_minimum(self.limits);
+        Some(Clearance {
+            feature,
+            obstacle: None,
+            band: None,
+            limit,
+            verdict: Verdict::MeasureFirst,
+            must_find: Some(self.must_find(feature, nearer, stand)),
+        })
+    }
+
+    /// How much nearer to a part the plan comes than what is fitted, in millimetres; `None` where that cannot
+    /// be said before the part is measured (another wheel's spokes).
+    pub fn nearer_by(&self, feature: Feature, fitted: &Stand, stand: &Stand) -> Option<f64> {
+        let room = self.levers.room(feature);
+        let body = feature.carrier() == Carrier::Body;
+        let inner = |stand: &Stand| stand.reach(Toward::Inboard, body);
+        let outer = |stand: &Stand| stand.reach(Toward::Outboard, body);
+        Some(match feature.bears() {
+            Bears::Inboard => inner(stand) - inner(fitted) - room,
+            Bears::Outboard => outer(stand) - outer(fitted) - room,
+            Bears::Above => stand.top() - fitted.top() - self.levers.raised() - room,
+            Bears::AheadOrBehind => {
+                let poke = Length::mm(outer(stand) - outer(fitted));
+                stand.crown() - fitted.crown() + quick_rule::lost_at_lock(poke).as_mm() - room
+            }
+            Bears::Barrel => (fitted.rim_radius() - stand.rim_radius()) - room,
+            Bears::Spoke if stand.has_the_wheel_of(fitted) => fitted.spacer() - stand.spacer(),
+            Bears::Spoke => return None,
+        })
+    }
+
+    /// The gap that must be found with the fitted wheel, read with a steel rule, for the plan to clear.
+    pub fn must_find(&self, feature: Feature, nearer_by: f64, stand: &Stand) -> Length {
+        let read = crate::corner::Reading::new(feature, Length::ZERO, RULE_PLUS_MINUS, *self.fitted);
+        let likely = band::likely(&self.contributions(feature, &read, stand));
+        Length::mm(nearer_by) + feature.house_minimum(self.limits) + likely
+    }
+
+    /// The room to an obstacle with its band. `None` where another wheel's shape is not known.
+    pub fn band(&self, obstacle: &Obstacle, stand: &Stand) -> Option<Band> {
+        let nominal = self.nominal(obstacle, stand)?;
+        let contributions = self.contributions(obstacle.feature, &obstacle.reading, stand);
+        Some(Band::new(Length::mm(nominal), contributions))
+    }
+
+    /// Signed distance, in millimetres.
+    fn nominal(&self, obstacle: &Obstacle, stand: &Stand) -> Option<f64> {
+        let feature = obstacle.feature;
+        let body = feature.carrier() == Carrier::Body;
+        let room = self.levers.room(feature);
+        Some(match (obstacle.place, feature.bears()) {
+            (Place::Wall { y }, Bears::Outboard) => y - stand.reach(Toward::Outboard, body) + room,
+            (Place::Wall { y }, _) => {
+                -y - stand.reach(Toward::Inboard, body) + room - self.grown_at_lock(obstacle, stand)
+            }
+            (Place::Spot { y, height }, _) => {
+                stand.silhouette(body).distance_to_inboard_part(y - stand.center_y(), height) + room
+            }
+            (Place::Ceiling { z }, _) => z + self.levers.raised() + room - stand.top(),
+            (Place::Beside { gap, fitted }, bears) => {
+                let fitted = Stand::of(&fitted, self.corner.camber())?;
+                let nearer = match bears {
+                    Bears::AheadOrBehind if !obstacle.reading.steer.is_at_lock() => {
+                        stand.crown() - fitted.crown() - room
+                    }
+                    _ => self.nearer_by(feature, &fitted, stand)?,
+                };
+                gap - nearer
+            }
+        })
+    }
+
+    /// At lock the tire's inner edge also comes nearer by what its radius grew.
+    fn grown_at_lock(&self, obstacle: &Obstacle, stand: &Stand) -> f64 {
+        if !obstacle.reading.steer.is_at_lock() {
+            return 0.0;
+        }
+        let fitted = obstacle.reading.on.and_then(|fitted| Stand::of(&fitted, self.corner.camber()));
+        fitted.map_or(0.0, |fitted| stand.crown() - fitted.crown())
+    }
+}
+
+/// What a gap still to be read is expected to be read with: a steel rule.
+const RULE_PLUS_MINUS: Length = Length::mm(1.0);

@@ -1,0 +1,151 @@
+//! The corner of the car as it was measured: readings, and the obstacles they fix.
+//!
+//! - [`feature`]: what can be in the way, what carries it, and how it is read.
+//! - [`instrument`]: what it is read with, in which unit, and how sure that is.
+//! - [`obstacle`]: readings turned into positions; readings that cannot be, kept and explained.
+//!
+//! # Frame
+//! Origin where the spin axis meets the hub's bare mounting face; static ride height, wheels straight. y
+//! outboard, so the same on both sides; z up. Millimetres; degrees. Camber negative = top inward. (ISO 8855
+//! with y mirrored on the right-hand side.)
+
+pub mod feature;
+pub mod instrument;
+pub mod obstacle;
+
+use crate::length::Length;
+use crate::setup::{Axle, Setup};
+
+pub use feature::{Carrier, Feature};
+pub use instrument::{Instrument, ReadingUnit};
+pub use obstacle::{Obstacle, Place, Resolved, Trouble, TroubleKind};
+
+/// Side of the car.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub enum CarSide {
+    /// Left.
+    Left,
+    /// Right.
+    Right,
+}
+
+/// How the car stood.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
+pub enum Stance {
+    /// On its wheels, at ride height.
+    #[default]
+    Ground,
+    /// Wheel hanging.
+    Hanging,
+}
+
+/// How the wheels were turned.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
+pub enum Steer {
+    /// Straight ahead.
+    #[default]
+    Straight,
+    /// Full lock to the left.
+    LockLeft,
+    /// Full lock to the right.
+    LockRight,
+}
+
+impl Steer {
+    /// At either lock.
+    pub fn is_at_lock(self) -> bool {
+        self != Self::Straight
+    }
+}
+
+/// One reading taken on the car.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Reading {
+    /// What was read.
+    pub feature: Feature,
+    /// On which side; `None` when nobody wrote it down.
+    pub side: Option<CarSide>,
+    /// The gap. With the wheel on: from tire or rim to the part, positive while there is room. On the bare
+    /// hub: from the hub face (for the arch: from the hub's centre) to the part.
+    pub gap: Length,
+    /// How far the instrument may be off, either way.
+    pub plus_minus: Length,
+    /// What was fitted; `None` for the bare hub.
+    pub on: Option<Setup>,
+    /// On the ground or hanging.
+    pub stance: Stance,
+    /// Straight or at lock.
+    pub steer: Steer,
+    /// How far from the spin axis the smallest gap was, when it was noted.
+    pub radius: Option<Length>,
+    /// Written over from the other side, not read.
+    pub is_copied: bool,
+}
+
+impl Reading {
+    /// A reading with the wheel on, straight, on the ground.
+    pub fn new(feature: Feature, gap: Length, plus_minus: Length, on: Setup) -> Self {
+        Self {
+            feature,
+            side: None,
+            gap,
+            plus_minus,
+            on: Some(on),
+            stance: Stance::Ground,
+            steer: Steer::Straight,
+            radius: None,
+            is_copied: false,
+        }
+    }
+}
+
+/// A figure measured with its ±.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Measured {
+    /// What was read.
+    pub value: Length,
+    /// How far it may be off, either way.
+    pub plus_minus: Length,
+}
+
+/// One axle as it was measured.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Corner {
+    /// The readings, as taken.
+    pub readings: Vec<Reading>,
+    /// Camber as aligned; `None` when nobody knows.
+    pub camber_deg: Option<f64>,
+    /// The fitted tire's real section width, when somebody measured it: its product tolerance then drops out.
+    pub fitted_section: Option<Measured>,
+}
+
+impl Corner {
+    /// Whether anything was read at all.
+    pub fn is_unmeasured(&self) -> bool {
+        self.readings.is_empty()
+    }
+
+    /// Camber the figures go by: as aligned, else none; the doubt then goes into the band.
+    pub fn camber(&self) -> f64 {
+        self.camber_deg.unwrap_or(0.0)
+    }
+}
+
+/// Both axles as measured.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Corners {
+    /// Front axle.
+    pub front: Corner,
+    /// Rear axle.
+    pub rear: Corner,
+}
+
+impl Corners {
+    /// One axle's.
+    pub fn on(&self, axle: Axle) -> &Corner {
+        match axle {
+            Axle::Front => &self.front,
+            Axle::Rear => &self.rear,
+        }
+    }
+}

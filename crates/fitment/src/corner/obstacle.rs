@@ -1,0 +1,481 @@
+//! From readings to positions in the corner frame.
+//!
+//! A reading against the fitted wheel fixes where the obstacle is; from then on any setup can be tried against
+//! it. Readings that cannot be true, or that contradict each other by more than their ±, are kept and
+//! explained, never averaged away.
+
+use super::feature::Bears;
+use super::{CarSide, Carrier, Corner, Feature, Reading, Stance, Steer};
+use crate::length::Length;
+use crate::section::{Silhouette, Toward};
+use crate::setup::Setup;
+use crate::tire::dimensions;
+use crate::working::{Phrase, Quantity};
+
+/// Where an obstacle begins.
+///
+/// # Frame
+/// Corner frame of [`crate::corner`], millimetres.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Place {
+    /// A level line that may be met at any height: the part was read at its nearest, the height not noted.
+    /// It begins at `y` and goes on inboard or outboard, away from the wheel.
+    Wall {
+        /// Where it begins.
+        y: f64,
+    },
+    /// The same at one height, which was noted.
+    Spot {
+        /// Where it begins.
+        y: f64,
+        /// How far above the axle.
+        height: f64,
+    },
+    /// Above the tire.
+    Ceiling {
+        /// How far above the axle.
+        z: f64,
+    },
+    /// Known only by the gap it left to what was fitted.
+    Beside {
+        /// That gap.
+        gap: f64,
+        /// What was fitted.
+        fitted: Setup,
+    },
+}
+
+/// A part of the car whose place is known.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Obstacle {
+    /// Which part.
+    pub feature: Feature,
+    /// On which side of the car, when noted.
+    pub side: Option<CarSide>,
+    /// Where it is.
+    pub place: Place,
+    /// The reading it rests on.
+    pub reading: Reading,
+    /// That reading's place in the corner's list.
+    pub index: usize,
+    /// Whether another reading contradicts it.
+    pub is_contradicted: bool,
+}
+
+/// What is wrong with a reading.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum TroubleKind {
+    /// It cannot be true on a road car.
+    Impossible,
+    /// Another reading of the same place differs by more than both can be off.
+    Contradicts,
+    /// It is true and cannot be used for this.
+    NotUsable,
+}
+
+/// A reading that is kept, marked and explained.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Trouble {
+    /// Its place in the corner's list.
+    pub reading: usize,
+    /// What is wrong.
+    pub kind: TroubleKind,
+    /// The reading it contradicts.
+    pub other: Option<usize>,
+    /// Why, in a sentence.
+    pub says: Phrase,
+}
+
+/// What a corner's readings came to.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Resolved {
+    /// Parts whose place is known.
+    pub obstacles: Vec<Obstacle>,
+    /// Readings with something wrong, in the order of the list.
+    pub troubles: Vec<Trouble>,
+}
+
+impl Resolved {
+    /// The obstacles of one part.
+    pub fn of(&self, feature: Feature) -> impl Iterator<Item = &Obstacle> {
+        self.obstacles.iter().filter(move |obstacle| obstacle.feature == feature)
+    }
+
+    /// Whether this part was read usably.
+    pub fn knows(&self, feature: Feature) -> bool {
+        self.of(feature).next().is_some()
+    }
+}
+
+/// Two spots nearer than this to each other in height are readings of the same place.
+const SAME_HEIGHT: f64 = 10.0;
+/// A caliper's outer edge nearer to the axle than this would lie inside the hub.
+const LEAST_CALIPER_RADIUS: f64 = 80.0;
+
+impl Corner {
+    /// Turns the readings into obstacles.
+    pub fn resolve(&self) -> Resolved {
+        let mut resolved = Resolved::default();
+        for (index, reading) in self.readings.iter().enumerate() {
+            match self.obstacle(index, reading) {
+                Ok(obstacle) => resolved.obstacles.push(obstacle),
+                Err(trouble) => resolved.troubles.push(trouble),
+            }
+        }
+        self.settle(&mut resolved);
+        resolved.troubles.sort_by_key(|trouble| trouble.reading);
+        resolved
+    }
+
+    fn obstacle(&self, index: usize, reading: &Reading) -> Result<Obstacle, Trouble> {
+        if let Some(says) = implausible(reading) {
+            return Err(Trouble { reading: index, kind: TroubleKind::Impossible, other: None, says });
+        }
+        let place = self.place(reading).map_err(|(kind, says)| Trouble {
+            reading: index,
+            kind,
+            other: None,
+            says: Phrase::new(says),
+        })?;
+        Ok(Obstacle {
+            feature: reading.feature,
+            side: reading.side,
+            place,
+            reading: *reading,
+            index,
+            is_contradicted: false,
+        })
+    }
+
+    fn place(&self, reading: &Reading) -> Result<Place, (TroubleKind, &'static str)> {
+        let feature = reading.feature;
+        if reading.stance == Stance::Hanging && feature.carrier() != Carrier::Upright {
+            return Err((
+                TroubleKind::NotUsable,
+                "Read with the wheel hanging: this part does not move with the wheel, so it must be read on the ground.",
+            ));
+        }
+        let gap = reading.gap.as_mm();
+        let Some(fitted) = reading.on else {
+            return Ok(match feature.bears() {
+                Bears::Inboard => Place::Wall { y: -gap },
+                Bears::Outboard => Place::Wall { y: gap },
+                _ => Place::Ceiling { z: gap },
+            });
+        };
+        let center = fitted.effective_offset().map(|offset| -offset.as_mm());
+        let (Some(center), Some(upright)) = (center, Silhouette::of(&fitted)) else {
+            return Err((
+                TroubleKind::NotUsable,
+                "What was fitted is not fully stated: without wheel size and offset the reading has nothing to start from.",
+            ));
+        };
+        let silhouette = match feature.carrier() {
+            Carrier::Upright | Carrier::Arm => upright,
+            Carrier::Body => upright.leaned(self.camber()),
+        };
+        match (feature.bears(), reading.radius) {
+            (Bears::Inboard, Some(height)) if feature.carrier() != Carrier::Body => {
+                let height = height.as_mm();
+                let reach = silhouette.inboard_at(height, gap.max(0.0)).ok_or((
+                    TroubleKind::Impossible,
+                    "Nothing of the fitted wheel and tire comes that near at this distance from the axle.",
+                ))?;
+                Ok(Place::Spot { y: center - reach - gap.min(0.0), height })
+            }
+            (Bears::Inboard, _) => {
+                let reach = silhouette.reach(Toward::Inboard) + self.wider_by(&fitted);
+                Ok(Place::Wall { y: center - reach - gap })
+            }
+            (Bears::Outboard, _) => {
+                let reach = silhouette.reach(Toward::Outboard) + self.wider_by(&fitted);
+                Ok(Place::Wall { y: center + reach + gap })
+            }
+            (Bears::Above, _) => Ok(Place::Ceiling { z: silhouette.top() + gap }),
+            (Bears::Barrel, radius) => {
+                let seat = fitted.wheel.map_or(0.0, |wheel| wheel.diameter.bead_seat().as_mm() / 2.0);
+                if radius.is_some_and(|radius| radius.as_mm() + gap > seat) {
+                    return Err((
+                        TroubleKind::Impossible,
+                        "The caliper would stand outside the rim: check the radius and the wheel's size.",
+                    ));
+                }
+                if seat - gap < LEAST_CALIPER_RADIUS {
+                    return Err((
+                        TroubleKind::Impossible,
+                        "The caliper would lie inside the hub: check the figure and its unit.",
+                    ));
+                }
+                Ok(Place::Beside { gap, fitted })
+            }
+            (Bears::AheadOrBehind | Bears::Spoke, _) => Ok(Place::Beside { gap, fitted }),
+        }
+    }
+
+    /// How much wider on each side the fitted tire really is than its size says, where it is the tire that
+    /// reaches furthest and somebody measured it.
+    fn wider_by(&self, fitted: &Setup) -> f64 {
+        let Some((measured, named)) = self.fitted_section.zip(fitted.section_width()) else {
+            return 0.0;
+        };
+        let half_rim = fitted.wheel.map_or(0.0, |wheel| wheel.width.over_flanges().as_mm() / 2.0);
+        let reaches = |section: Length| (section.as_mm() / 2.0).max(half_rim);
+        reaches(measured.value) - reaches(named)
+    }
+
+    /// Keeps one obstacle for each place: the surest reading, and of equally sure ones the nearer. Readings
+    /// that contradict each other stay, all of them, and are marked.
+    fn settle(&self, resolved: &mut Resolved) {
+        let mut kept: Vec<Obstacle> = Vec::with_capacity(resolved.obstacles.len());
+        let mut rest = std::mem::take(&mut resolved.obstacles);
+        while let Some(first) = rest.first().copied() {
+            let (mut group, others): (Vec<_>, Vec<_>) =
+                rest.into_iter().partition(|obstacle| same_place(&first, obstacle));
+            rest = others;
+            // What was read outranks what was written over from the other side.
+            if group.iter().any(|obstacle| !obstacle.reading.is_copied) {
+                group.retain(|obstacle| !obstacle.reading.is_copied);
+            }
+            let mut is_clean = true;
+            for at in 0..group.len() {
+                for other in 0..group.len() {
+                    if at != other && contradict(&group[at], &group[other]) {
+                        is_clean = false;
+                        group[at].is_contradicted = true;
+                        let says = contradiction(&group[at].reading, &group[other].reading);
+                        resolved.troubles.push(Trouble {
+                            reading: group[at].index,
+                            kind: TroubleKind::Contradicts,
+                            other: Some(group[other].index),
+                            says,
+                        });
+                    }
+                }
+            }
+            if is_clean {
+                let surest = |a: &&Obstacle, b: &&Obstacle| {
+                    let order = a.reading.plus_minus.as_mm().total_cmp(&b.reading.plus_minus.as_mm());
+                    order.then(a.reading.gap.as_mm().total_cmp(&b.reading.gap.as_mm()))
+                };
+                kept.extend(group.iter().min_by(surest));
+            } else {
+                kept.extend(group);
+            }
+        }
+        kept.sort_by_key(|obstacle| (obstacle.feature, obstacle.index));
+        resolved.obstacles = kept;
+    }
+}
+
+fn implausible(reading: &Reading) -> Option<Phrase> {
+    let facts = reading.feature.facts();
+    let gap = reading.gap.as_mm();
+    let (least, most) = match (reading.on, facts.bare_hub_mm) {
+        (Some(_), _) => facts.plausible_mm,
+        (None, Some(range)) => range,
+        (None, None) => {
+            return Some(Phrase::new(format!("The {} cannot be read from the bare hub.", facts.name)));
+        }
+    };
+    if reading.plus_minus.as_mm() < 0.0 || reading.plus_minus.as_mm() > 50.0 {
+        return Some(
+            Phrase::new("An instrument that is off by ")
+                .quantity(Quantity::length(reading.plus_minus))
+                .text(" measures nothing here."),
+        );
+    }
+    if (least..=most).contains(&gap) {
+        return None;
+    }
+    let between = if reading.on.is_some() { facts.between } else { "the hub and this part" };
+    Some(
+        Phrase::new("")
+            .quantity(Quantity::length(reading.gap))
+            .text(format!(" between {between} is not found in a wheel well, where "))
+            .quantity(Quantity::length(Length::mm(least)))
+            .text(" to ")
+            .quantity(Quantity::length(Length::mm(most)))
+            .text(" is. Was it read in another unit?"),
+    )
+}
+
+/// One place of one part, on one side, at one lock.
+fn same_place(a: &Obstacle, b: &Obstacle) -> bool {
+    let lock = |steer: Steer, feature: Feature| if feature.facts().at_lock { Some(steer) } else { None };
+    a.feature == b.feature
+        && a.side == b.side
+        && lock(a.reading.steer, a.feature) == lock(b.reading.steer, b.feature)
+        && match (a.place, b.place) {
+            (Place::Spot { height: one, .. }, Place::Spot { height: other, .. }) => {
+                (one - other).abs() < SAME_HEIGHT
+            }
+            (Place::Spot { .. }, _) | (_, Place::Spot { .. }) => false,
+            _ => true,
+        }
+}
+
+/// Whether two readings of one place differ by more than both can be off.
+fn contradict(a: &Obstacle, b: &Obstacle) -> bool {
+    let at = |obstacle: &Obstacle| match obstacle.place {
+        Place::Wall { y } | Place::Spot { y, .. } => y,
+        Place::Ceiling { z } => z,
+        Place::Beside { gap, .. } => gap,
+    };
+    if let (Place::Beside { fitted: one, .. }, Place::Beside { fitted: other, .. }) = (a.place, b.place)
+        && one != other
+    {
+        return false;
+    }
+    let mut allowed = (a.reading.plus_minus + b.reading.plus_minus).as_mm();
+    if a.reading.on != b.reading.on {
+        // Against different setups each position carries its own tire's tolerance.
+        allowed += [a, b].iter().filter_map(|one| one.reading.on).map(|on| tire_tolerance(&on)).sum::<f64>();
+    }
+    // A hair over, so that figures that just meet are not torn apart by rounding.
+    (at(a) - at(b)).abs() > allowed + 1e-9
+}
+
+/// How far a new tire's face or crown may stand from where its size puts it, the larger of the two.
+fn tire_tolerance(setup: &Setup) -> f64 {
+    let wide = setup.section_width().map_or(0.0, |width| width.as_mm() * 0.02);
+    let high = setup.tire.map_or(0.0, |tire| dimensions::sidewall(&tire.size).as_mm() * 0.04);
+    wide.max(high)
+}
+
+fn contradiction(one: &Reading, other: &Reading) -> Phrase {
+    Phrase::new("")
+        .quantity(Quantity::length(one.gap))
+        .text(" ± ")
+        .quantity(Quantity::length(one.plus_minus))
+        .text(" here and ")
+        .quantity(Quantity::length(other.gap))
+        .text(" ± ")
+        .quantity(Quantity::length(other.plus_minus))
+        .text(" in another reading of the same place cannot both be true. Both are kept; read it again.")
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    const FITTED: &str = "17x7.5 ET45 225/45R17";
+
+    fn reading(feature: Feature, gap: f64, plus_minus: f64) -> Reading {
+        Reading::new(feature, Length::mm(gap), Length::mm(plus_minus), FITTED.parse().unwrap())
+    }
+
+    fn resolved(readings: Vec<Reading>) -> Resolved {
+        Corner { readings, ..Corner::default() }.resolve()
+    }
+
+    #[test]
+    fn a_reading_against_the_fitted_wheel_says_where_the_part_is() {
+        // 225 mm of tire at ET45: innermost 112.5 + 45 inboard, outermost 112.5 − 45 outboard; crown at
+        // half of 431.8 + 2 × 101.25 (geometry).
+        let found = resolved(vec![
+            reading(Feature::Strut, 14.0, 1.0),
+            reading(Feature::FenderLateral, 12.0, 1.0),
+            reading(Feature::Arch, 60.0, 2.0),
+        ]);
+        let place = |feature| found.of(feature).next().unwrap().place;
+        assert_eq!(place(Feature::Strut), Place::Wall { y: -157.5 - 14.0 });
+        assert_eq!(place(Feature::FenderLateral), Place::Wall { y: 67.5 + 12.0 });
+        let Place::Ceiling { z } = place(Feature::Arch) else { panic!("an arch is above") };
+        assert!((z - (317.15 + 60.0)).abs() < 1e-9);
+        assert!(found.troubles.is_empty());
+    }
+
+    #[test]
+    fn the_bare_hub_gives_the_same_places() {
+        let bare = |feature, gap: f64| Reading { on: None, ..reading(feature, gap, 1.0) };
+        let found = resolved(vec![bare(Feature::Strut, 171.5), bare(Feature::FenderLateral, 79.5)]);
+        assert_eq!(found.obstacles[0].place, Place::Wall { y: -171.5 });
+        assert_eq!(found.obstacles[1].place, Place::Wall { y: 79.5 });
+        let caliper = resolved(vec![bare(Feature::CaliperFace, 20.0)]);
+        assert_eq!(caliper.troubles[0].kind, TroubleKind::Impossible);
+    }
+
+    #[test]
+    fn impossible_readings_are_kept_and_explained() {
+        let spot =
+            |mm: f64| Reading { radius: Some(Length::mm(mm)), ..reading(Feature::SpringPerch, 8.0, 1.0) };
+        let outside =
+            Reading { radius: Some(Length::mm(230.0)), ..reading(Feature::CaliperRadial, 6.0, 1.0) };
+        for (given, what) in [
+            (reading(Feature::Strut, 900.0, 1.0), "a gap of 900 mm"),
+            (reading(Feature::CaliperRadial, -4.0, 1.0), "a caliper through the barrel"),
+            (reading(Feature::CaliperRadial, 139.0, 1.0), "a caliper inside the hub"),
+            (outside, "a caliper outside the rim"),
+            (spot(420.0), "a perch above the tire"),
+            (reading(Feature::Strut, 14.0, -1.0), "a negative ±"),
+        ] {
+            let found = resolved(vec![given]);
+            if what == "a caliper inside the hub" && found.troubles.is_empty() {
+                // 17 in leaves 220 mm of radius: 139 is still outside the hub. On a 13 in wheel it is not.
+                let small = Reading { on: Some("13x5 ET35 155/80R13".parse().unwrap()), ..given };
+                let small = Reading { gap: Length::mm(100.0), ..small };
+                assert_eq!(resolved(vec![small]).troubles[0].kind, TroubleKind::Impossible, "{what}");
+                continue;
+            }
+            assert_eq!(found.troubles.len(), 1, "{what}");
+            assert_eq!(found.troubles[0].kind, TroubleKind::Impossible, "{what}");
+            assert!(found.obstacles.is_empty(), "{what}");
+        }
+    }
+
+    #[test]
+    fn contradicting_readings_are_both_kept_and_both_marked() {
+        let found = resolved(vec![reading(Feature::Strut, 14.0, 1.0), reading(Feature::Strut, 19.0, 2.0)]);
+        assert_eq!(found.obstacles.len(), 2);
+        assert!(found.obstacles.iter().all(|obstacle| obstacle.is_contradicted));
+        assert_eq!(found.troubles.len(), 2);
+        assert_eq!((found.troubles[0].other, found.troubles[1].other), (Some(1), Some(0)));
+        // Within their ± the surer one counts.
+        let found = resolved(vec![reading(Feature::Strut, 14.0, 4.0), reading(Feature::Strut, 17.0, 0.2)]);
+        assert_eq!((found.obstacles.len(), found.troubles.len()), (1, 0));
+        assert_eq!(found.obstacles[0].reading.gap, Length::mm(17.0));
+    }
+
+    #[test]
+    fn left_and_right_are_different_places_and_a_copy_gives_way_to_a_reading() {
+        let on = |side, gap, is_copied| Reading {
+            side: Some(side),
+            is_copied,
+            ..reading(Feature::Strut, gap, 1.0)
+        };
+        let found = resolved(vec![
+            on(CarSide::Left, 14.0, false),
+            on(CarSide::Right, 14.0, true),
+            on(CarSide::Right, 22.0, false),
+        ]);
+        assert_eq!(found.obstacles.len(), 2);
+        assert_eq!(found.obstacles[1].reading.gap, Length::mm(22.0));
+        assert!(found.troubles.is_empty());
+    }
+
+    #[test]
+    fn hanging_says_nothing_about_the_body() {
+        let hanging = |feature| Reading { stance: Stance::Hanging, ..reading(feature, 20.0, 1.0) };
+        assert!(resolved(vec![hanging(Feature::Strut)]).troubles.is_empty());
+        for feature in [Feature::Arch, Feature::FenderLateral, Feature::UpperArm] {
+            assert_eq!(resolved(vec![hanging(feature)]).troubles[0].kind, TroubleKind::NotUsable);
+        }
+        let unstated =
+            Reading { on: Some("225/45R17".parse().unwrap()), ..reading(Feature::Strut, 20.0, 1.0) };
+        assert_eq!(resolved(vec![unstated]).troubles[0].kind, TroubleKind::NotUsable);
+    }
+
+    #[test]
+    fn a_measured_section_moves_the_part_with_it() {
+        // 225 by name, 229 by caliper: the tire stands 2 mm further in, and so does what was read against it.
+        let corner = Corner {
+            readings: vec![reading(Feature::Strut, 14.0, 1.0)],
+            fitted_section: Some(super::super::Measured {
+                value: Length::mm(229.0),
+                plus_minus: Length::mm(1.0),
+            }),
+            ..Corner::default()
+        };
+        assert_eq!(corner.resolve().obstacles[0].place, Place::Wall { y: -157.5 - 14.0 - 2.0 });
+    }
+}

@@ -1,0 +1,164 @@
+//! The measure list: what the plan still needs from the bay, ordered by its power to decide.
+
+use crate::clearance::{Fit, Stand, Trial, Verdict};
+use crate::corner::{Feature, TroubleKind};
+use crate::length::Length;
+use crate::setup::{Axle, Setup};
+use crate::working::{Phrase, Quantity, Source};
+
+/// Where the order comes from.
+pub const SOURCE: Source =
+    Source::common_practice("ordered by how often such a gap turns out too small; no source");
+
+/// What is to be read.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum ToRead {
+    /// The gap to a part.
+    Gap(Feature),
+    /// The fitted tire's real section width.
+    FittedSection,
+}
+
+impl ToRead {
+    /// Its code on the wire.
+    pub fn code(self) -> &'static str {
+        match self {
+            Self::Gap(feature) => feature.code(),
+            Self::FittedSection => "fitted_section",
+        }
+    }
+
+    /// Its title.
+    pub fn title(self) -> &'static str {
+        match self {
+            Self::Gap(feature) => feature.facts().title,
+            Self::FittedSection => "Section width of the fitted tire",
+        }
+    }
+
+    /// Where to put the gauge.
+    pub fn how(self) -> &'static str {
+        match self {
+            Self::Gap(feature) => feature.facts().how,
+            Self::FittedSection => {
+                "Caliper across the fitted tire's sidewalls at their widest, mounted and inflated."
+            }
+        }
+    }
+}
+
+/// One row of the measure list.
+#[derive(Debug, Clone, PartialEq)]
+pub struct MeasureItem {
+    /// On which axle.
+    pub axle: Axle,
+    /// What is to be read.
+    pub to_read: ToRead,
+    /// The gap that must be found with the fitted wheel for the plan to clear.
+    pub must_find: Option<Length>,
+    /// Why it is asked for, in a sentence.
+    pub why: Phrase,
+    /// How likely it is to decide the plan, 0 to 1.
+    pub power: f64,
+}
+
+/// Under this nobody is sent into the bay for it.
+const NOT_WORTH_IT: f64 = 0.02;
+/// How far left and right may differ before the other side matters, in millimetres.
+const SIDE_MATTERS_MM: f64 = 3.0;
+
+impl Trial<'_> {
+    /// What must still be read for this plan, the most decisive first. Empty when the setup cannot be placed.
+    pub fn measure_list(&self, planned: &Setup, fit: &Fit) -> Vec<MeasureItem> {
+        let levered = self.corner.camber() + self.levers.camber_deg();
+        let (Some(stand), Some(fitted)) =
+            (Stand::of(planned, levered), Stand::of(self.fitted, self.corner.camber()))
+        else {
+            return Vec::new();
+        };
+        let mut items: Vec<MeasureItem> = Feature::ALL
+            .into_iter()
+            .filter(|feature| feature.is_read_on(self.axle))
+            .filter_map(|feature| match self.resolved.knows(feature) {
+                true => self.read_again(feature, fit),
+                false => self.gap_item(feature, &fitted, &stand),
+            })
+            .chain(self.fitted_section(fit))
+            .filter(|item| item.power >= NOT_WORTH_IT)
+            .collect();
+        items.sort_by(|a, b| b.power.total_cmp(&a.power));
+        items
+    }
+
+    fn item(&self, to_read: ToRead, must_find: Option<Length>, power: f64, why: Phrase) -> MeasureItem {
+        MeasureItem { axle: self.axle, to_read, must_find, why, power }
+    }
+
+    fn gap_item(&self, feature: Feature, fitted: &Stand, stand: &Stand) -> Option<MeasureItem> {
+        let facts = feature.facts();
+        let Some(nearer) = self.nearer_by(feature, fitted, stand) else {
+            let why = Phrase::new(
+                "Another wheel's spokes are another shape: read the room behind the fitted ones, and try the new wheel bare.",
+            );
+            return Some(self.item(ToRead::Gap(feature), None, 0.4, why));
+        };
+        if nearer <= 0.0 {
+            return None;
+        }
+        let must_find = self.must_find(feature, nearer, stand);
+        let (usual, spread) = facts.usual_mm;
+        // The chance that a usual car has less: a logistic curve is near enough to a normal one.
+        let power = 1.0 / (1.0 + (-1.702 * (must_find.as_mm() - usual) / spread).exp());
+        let why = Phrase::new("Comes ")
+            .quantity(Quantity::length(Length::mm(nearer)))
+            .text(format!(" nearer: {} must be at least ", facts.between))
+            .quantity(Quantity::length(must_find))
+            .text(" apart with the fitted wheel.");
+        Some(self.item(ToRead::Gap(feature), Some(must_find), power, why))
+    }
+
+    /// Readings that contradict each other, or only one side of a tight place.
+    fn read_again(&self, feature: Feature, fit: &Fit) -> Option<MeasureItem> {
+        let contradicted = self.resolved.troubles.iter().any(|trouble| {
+            trouble.kind == TroubleKind::Contradicts
+                && self.corner.readings.get(trouble.reading).is_some_and(|reading| reading.feature == feature)
+        });
+        if contradicted {
+            let why = Phrase::new("Two readings contradict each other by more than their ±: read it again.");
+            return Some(self.item(ToRead::Gap(feature), None, 0.99, why));
+        }
+        let line = fit.line(feature)?;
+        let margin = (line.band.as_ref()?.likely_low() - line.limit).as_mm();
+        let side = line.obstacle?.side?;
+        let sides = self.resolved.of(feature).filter(|obstacle| !obstacle.reading.is_copied);
+        let both = sides.map(|obstacle| obstacle.side).any(|other| other != Some(side));
+        if both || line.verdict == Verdict::Touches || margin >= SIDE_MATTERS_MM {
+            return None;
+        }
+        let why = Phrase::new(
+            "Read on one side only, and there is not enough to spare for left and right to differ by ",
+        )
+        .quantity(Quantity::length(Length::mm(SIDE_MATTERS_MM)))
+        .text(".");
+        Some(self.item(ToRead::Gap(feature), None, 0.3, why))
+    }
+
+    /// The fitted tire's own tolerance is often the largest in the sum: measuring it takes it out.
+    fn fitted_section(&self, fit: &Fit) -> Option<MeasureItem> {
+        if self.corner.fitted_section.is_some() {
+            return None;
+        }
+        let would_clear = fit.clearances.iter().any(|line| {
+            let Some(band) = line.band.as_ref().filter(|_| line.verdict == Verdict::Tight) else {
+                return false;
+            };
+            let others = band.contributions.iter().filter(|one| one.what != "fitted tire, against its size");
+            let likely = others.map(|one| one.plus_minus.as_mm().powi(2)).sum::<f64>().sqrt();
+            likely < band.likely().as_mm() - 1e-9 && band.nominal.as_mm() - likely >= line.limit.as_mm()
+        });
+        let why = Phrase::new(
+            "A line is tight only because the fitted tire may be wider or narrower than its size: its real width takes that doubt out.",
+        );
+        would_clear.then(|| self.item(ToRead::FittedSection, None, 0.6, why))
+    }
+}

@@ -1,0 +1,149 @@
+//! How a setup stands to the fender line: tucked, flush or poke, from rim and tire.
+//!
+//! Read at the top of the arch with camber applied. House tolerance: level within ± 3 mm is flush. Stance is a
+//! show setup by camber, stretch and height; it takes the other three's marks and adds cautions.
+
+use crate::clearance::{Stand, Trial};
+use crate::corner::{Feature, Place};
+use crate::length::Length;
+use crate::limits::HouseLimits;
+use crate::setup::Setup;
+use crate::working::Source;
+
+/// Where the words come from.
+pub const SOURCE: Source =
+    Source::common_practice("style read at the top of the arch from rim and tire, camber applied");
+
+/// How a setup stands to the fender line.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Style {
+    /// Rim and tire wholly inside the fender line.
+    Tucked,
+    /// Level with it, within the house's tolerance.
+    Flush,
+    /// Beyond it.
+    Poke,
+}
+
+impl Style {
+    /// All three, from inside to outside.
+    pub const ALL: [Self; 3] = [Self::Tucked, Self::Flush, Self::Poke];
+
+    /// Its code and word.
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Tucked => "tucked",
+            Self::Flush => "flush",
+            Self::Poke => "poke",
+        }
+    }
+
+    fn of(beyond: Length, within: Length) -> Self {
+        if beyond.abs() <= within {
+            Self::Flush
+        } else if beyond > Length::ZERO {
+            Self::Poke
+        } else {
+            Self::Tucked
+        }
+    }
+}
+
+/// Camber from which a car is called stanced, in degrees. Common practice.
+pub const STANCE_CAMBER_DEG: f64 = -3.5;
+
+/// What must be said of a stanced car.
+pub const STANCE_CAUTION: &str = "A show setup: much camber, stretch or too little travel wear tires unevenly, \
+    lengthen braking, and can unseat a bead. Short, slow drives; local codes and a licensed inspector decide \
+    whether it may be driven at all.";
+
+/// Wheel coverage, which nobody has computed here.
+pub const COVERAGE_CAUTION: &str = "Coverage: EU 1009/2010 (from memory) wants the guard to cover the tire's \
+    width from 30° ahead of the wheel centre to 50° behind; elsewhere local rules differ. A licensed inspector \
+    has the last word.";
+
+/// A setup against the fender line.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct StyleReading {
+    /// Whichever of rim and tire stands further out.
+    pub style: Style,
+    /// Rim flange beyond the line; negative inside.
+    pub rim_beyond: Length,
+    /// Tire sidewall beyond the line; `None` without a tire.
+    pub tire_beyond: Option<Length>,
+    /// The rim's own style, and the tire's: they can disagree.
+    pub each: (Style, Option<Style>),
+    /// Whether camber makes a show setup of it.
+    pub is_stance: bool,
+}
+
+impl StyleReading {
+    /// Whichever of rim and tire stands further out, beyond the line.
+    pub fn beyond(&self) -> Length {
+        self.tire_beyond.map_or(self.rim_beyond, |tire| tire.max(self.rim_beyond))
+    }
+}
+
+/// A wanted style.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct StyleTarget {
+    /// How it is to stand.
+    pub style: Style,
+    /// How far from level still counts, either way; `None` for the house's tolerance.
+    pub within: Option<Length>,
+}
+
+impl StyleTarget {
+    /// Least and most that the further of rim and tire may stand beyond the line; `None` is open.
+    pub fn beyond(&self, limits: &HouseLimits) -> (Option<Length>, Option<Length>) {
+        let within = self.within.unwrap_or(limits.flush_within);
+        match self.style {
+            Style::Tucked => (None, Some(-within)),
+            Style::Flush => (Some(-within), Some(within)),
+            Style::Poke => (Some(within), None),
+        }
+    }
+}
+
+impl Trial<'_> {
+    /// Where the fender line stands at the top of the arch, nearest of both sides; `None` while nobody read it.
+    pub fn fender_line(&self) -> Option<f64> {
+        let room = self.levers.room(Feature::FenderLateral);
+        self.resolved
+            .of(Feature::FenderLateral)
+            .filter_map(|obstacle| match obstacle.place {
+                Place::Wall { y } => Some(y + room),
+                _ => None,
+            })
+            .reduce(f64::min)
+    }
+
+    /// How a setup stands to the fender line; `None` while nobody read it.
+    pub fn style(&self, planned: &Setup) -> Option<StyleReading> {
+        let line = self.fender_line()?;
+        let camber = self.corner.camber() + self.levers.camber_deg();
+        let (rim, tire) = Stand::of(planned, camber)?.outer_faces_at_the_top();
+        let rim_beyond = Length::mm(rim - line);
+        let tire_beyond = tire.map(|tire| Length::mm(tire - line));
+        let within = self.limits.flush_within;
+        let beyond = tire_beyond.map_or(rim_beyond, |tire| tire.max(rim_beyond));
+        Some(StyleReading {
+            style: Style::of(beyond, within),
+            rim_beyond,
+            tire_beyond,
+            each: (Style::of(rim_beyond, within), tire_beyond.map(|tire| Style::of(tire, within))),
+            is_stance: camber <= STANCE_CAMBER_DEG,
+        })
+    }
+
+    /// The offsets, in millimetres, at which a setup of this shape stands as wanted: least and most; `None`
+    /// is open. `None` altogether while the fender line is not known.
+    pub fn offsets_for(&self, target: StyleTarget, planned: &Setup) -> Option<(Option<f64>, Option<f64>)> {
+        let now = self.style(planned)?.beyond().as_mm();
+        let offset = planned.wheel?.offset?.as_mm();
+        let (least, most) = target.beyond(self.limits);
+        // One millimetre less offset stands one millimetre further out.
+        let at = |beyond: Length| offset + now - beyond.as_mm();
+        Some((most.map(at), least.map(at)))
+    }
+}

@@ -1,0 +1,262 @@
+//! The fit window: for each rim width the offsets that clear everything that was read.
+//!
+//! Inboard obstacles bound the offset from above, outboard ones from below; each edge knows which obstacle
+//! sets it. Sides that nobody measured are open. The edges are exact: moving a wheel sideways moves its
+//! silhouette and nothing else, so each obstacle gives its edge in closed form.
+
+use crate::clearance::{Band, Stand, Trial, quick_rule};
+use crate::codes::{Offset, RimWidth};
+use crate::corner::feature::Bears;
+use crate::corner::{CarSide, Carrier, Feature, Obstacle, Place};
+use crate::length::Length;
+use crate::section::Toward;
+use crate::setup::Setup;
+use crate::style::StyleTarget;
+use crate::tire::dimensions::{overall_diameter, sidewall};
+use crate::tire::rims::{measuring_rim, permitted_rims};
+use crate::tire::{Construction, MetricSize, Prefix, Size, Tire};
+
+/// Which tire goes on each rim width.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum TireChoice {
+    /// The same tire on every width.
+    #[default]
+    Same,
+    /// The size that stands squarest on the width, of the diameter nearest to the planned one.
+    NearestSquare,
+}
+
+/// An edge of the window.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Edge {
+    /// The offset at which the verdict changes, in millimetres.
+    pub offset_mm: f64,
+    /// Which part sets it.
+    pub bound_by: Feature,
+    /// On which side of the car.
+    pub side: Option<CarSide>,
+}
+
+/// One rim width of the window.
+#[derive(Debug, Clone, PartialEq)]
+pub struct WidthWindow {
+    /// The rim width.
+    pub rim_width: RimWidth,
+    /// The tire it was tried with.
+    pub tire: Option<Tire>,
+    /// Whether the tire may be put on this width.
+    pub is_permitted: bool,
+    /// Least offset that clears, set from outside; `None` is open.
+    pub least: Option<Edge>,
+    /// Most offset that clears, set from inside; `None` is open.
+    pub most: Option<Edge>,
+    /// Parts that no offset clears: what they meet does not move sideways.
+    pub blocked_by: Vec<Feature>,
+    /// The offsets of the wanted style: least and most; `None` is open.
+    pub wanted: Option<(Option<f64>, Option<f64>)>,
+}
+
+impl WidthWindow {
+    /// Whether any offset clears.
+    pub fn is_open(&self) -> bool {
+        let crossed = self.least.zip(self.most).is_some_and(|(least, most)| least.offset_mm > most.offset_mm);
+        self.blocked_by.is_empty() && !crossed
+    }
+
+    /// Whether this offset clears.
+    pub fn clears(&self, offset_mm: f64) -> bool {
+        self.blocked_by.is_empty()
+            && self.least.is_none_or(|edge| offset_mm >= edge.offset_mm)
+            && self.most.is_none_or(|edge| offset_mm <= edge.offset_mm)
+    }
+}
+
+/// The half-inch widths round a planned and a fitted wheel that a window is worth drawing for.
+pub fn widths_round(fitted: Option<&Setup>, planned: Option<&Setup>) -> Vec<RimWidth> {
+    let width = |setup: Option<&Setup>| Some(setup?.wheel?.width.code());
+    let there: Vec<f64> = [width(fitted), width(planned)].into_iter().flatten().collect();
+    let (Some(least), Some(most)) =
+        (there.iter().copied().reduce(f64::min), there.iter().copied().reduce(f64::max))
+    else {
+        return Vec::new();
+    };
+    let first = ((least - 1.0) * 2.0).floor() as i32;
+    let last = ((most + 2.0) * 2.0).ceil() as i32;
+    (first..=last).filter_map(|halves| RimWidth::from_code(f64::from(halves) / 2.0)).collect()
+}
+
+impl Trial<'_> {
+    /// The window of these widths for wheels and tires like the planned setup's, its spacer included.
+    ///
+    /// A width whose wheel cannot be placed is left out: the planned setup names no wheel.
+    pub fn window(
+        &self,
+        planned: &Setup,
+        choice: TireChoice,
+        widths: &[RimWidth],
+        target: Option<StyleTarget>,
+    ) -> Vec<WidthWindow> {
+        let squarest = match (choice, planned.tire) {
+            (TireChoice::NearestSquare, Some(tire)) => sizes_near(&tire.size),
+            _ => Vec::new(),
+        };
+        widths.iter().filter_map(|width| self.at_width(planned, *width, &squarest, target)).collect()
+    }
+
+    fn at_width(
+        &self,
+        planned: &Setup,
+        width: RimWidth,
+        squarest: &[Size],
+        target: Option<StyleTarget>,
+    ) -> Option<WidthWindow> {
+        let mut wheel = planned.wheel?;
+        wheel.width = width;
+        // Where the wheel stands is what is sought; the offset only has to be there.
+        wheel.offset = Offset::from_mm(0.0);
+        let tire = planned.tire.map(|tire| match nearest_square(squarest, width, &tire.size) {
+            Some(size) if size != tire.size => Tire { size, service: None, ..tire },
+            _ => tire,
+        });
+        let setup = Setup { wheel: Some(wheel), tire, ..*planned };
+        let stand = Stand::of(&setup, self.corner.camber() + self.levers.camber_deg())?;
+        let spacer = stand.spacer();
+        let mut window = WidthWindow {
+            rim_width: width,
+            tire,
+            is_permitted: tire.is_none_or(|tire| {
+                let (least, most) = permitted_rims(&tire.size);
+                (least..=most).contains(&width)
+            }),
+            least: None,
+            most: None,
+            blocked_by: Vec::new(),
+            wanted: target.and_then(|target| self.offsets_for(target, &setup)),
+        };
+        for obstacle in &self.resolved.obstacles {
+            match self.edge(obstacle, &stand) {
+                Limit::Open => {}
+                Limit::Never => {
+                    if !window.blocked_by.contains(&obstacle.feature) {
+                        window.blocked_by.push(obstacle.feature);
+                    }
+                }
+                Limit::InboardOf(center) => {
+                    let edge = edge_of(obstacle, spacer - center);
+                    if window.least.is_none_or(|least| least.offset_mm < edge.offset_mm) {
+                        window.least = Some(edge);
+                    }
+                }
+                Limit::OutboardOf(center) => {
+                    let edge = edge_of(obstacle, spacer - center);
+                    if window.most.is_none_or(|most| most.offset_mm > edge.offset_mm) {
+                        window.most = Some(edge);
+                    }
+                }
+            }
+        }
+        Some(window)
+    }
+
+    /// Where the rim's centre plane must stand for this obstacle to clear.
+    fn edge(&self, obstacle: &Obstacle, stand: &Stand) -> Limit {
+        let feature = obstacle.feature;
+        let body = feature.carrier() == Carrier::Body;
+        let minimum = feature.house_minimum(self.limits);
+        // The band does not depend on where the wheel stands.
+        let Some(band) = self.band(obstacle, stand) else { return Limit::Open };
+        let needed = minimum + band.likely();
+        match (obstacle.place, feature.bears()) {
+            (Place::Wall { .. }, Bears::Outboard) => {
+                Limit::InboardOf(stand.center_y() + slack(&band, needed))
+            }
+            (Place::Wall { .. }, _) => Limit::OutboardOf(stand.center_y() - slack(&band, needed)),
+            (Place::Spot { y, height }, _) => {
+                let grown = needed.as_mm() - self.levers.room(feature);
+                match stand.silhouette(body).inboard_at(height, grown.max(0.0)) {
+                    Some(reach) => Limit::OutboardOf(y + reach + grown.min(0.0)),
+                    None => Limit::Open,
+                }
+            }
+            (Place::Ceiling { .. }, _) => Limit::where_there_is(slack(&band, needed)),
+            (Place::Beside { fitted, .. }, Bears::AheadOrBehind) if obstacle.reading.steer.is_at_lock() => {
+                self.edge_at_lock(&fitted, stand, slack(&band, needed))
+            }
+            (Place::Beside { .. }, _) => Limit::where_there_is(slack(&band, needed)),
+        }
+    }
+
+    /// At lock half of the extra poke is lost, so the room left over allows twice as much of it.
+    fn edge_at_lock(&self, fitted: &Setup, stand: &Stand, slack: f64) -> Limit {
+        let Some(fitted) = Stand::of(fitted, self.corner.camber()) else { return Limit::Open };
+        let outer = |stand: &Stand| stand.reach(Toward::Outboard, true);
+        let poke = outer(stand) - outer(&fitted);
+        let lost = quick_rule::lost_at_lock(Length::mm(poke)).as_mm();
+        let without_poke = slack + lost;
+        if without_poke < 0.0 {
+            return Limit::Never;
+        }
+        Limit::InboardOf(stand.center_y() - poke + without_poke / quick_rule::LOST_AT_LOCK)
+    }
+}
+
+/// Where a rim's centre plane may stand.
+enum Limit {
+    Open,
+    Never,
+    InboardOf(f64),
+    OutboardOf(f64),
+}
+
+impl Limit {
+    fn where_there_is(slack: f64) -> Self {
+        if slack >= 0.0 { Self::Open } else { Self::Never }
+    }
+}
+
+/// What is left over what is needed.
+fn slack(band: &Band, needed: Length) -> f64 {
+    (band.nominal - needed).as_mm()
+}
+
+fn edge_of(obstacle: &Obstacle, offset_mm: f64) -> Edge {
+    Edge { offset_mm, bound_by: obstacle.feature, side: obstacle.side }
+}
+
+/// Metric sizes on the same rim code, one for each section width, of the overall diameter nearest to this one's.
+pub fn sizes_near(size: &Size) -> Vec<Size> {
+    let diameter = overall_diameter(size).as_mm();
+    let height = sidewall(size).as_mm();
+    (135..=345u32)
+        .step_by(10)
+        .filter_map(|section| {
+            let aspect = ((height / f64::from(section) * 100.0 / 5.0).round() * 5.0).clamp(20.0, 85.0);
+            let near =
+                MetricSize::new(Prefix::None, section, aspect as u32, Construction::Radial, size.rim())?;
+            let near = Size::Metric(near);
+            let change = (overall_diameter(&near).as_mm() / diameter - 1.0).abs();
+            (change <= 0.04).then_some(near)
+        })
+        .collect()
+}
+
+/// The size whose measuring rim is nearest to a width; of equally near ones the nearer in diameter.
+fn nearest_square(sizes: &[Size], width: RimWidth, like: &Size) -> Option<Size> {
+    let diameter = overall_diameter(like).as_mm();
+    let rank = |size: &Size| {
+        let off_width = (measuring_rim(size).code() - width.code()).abs();
+        let off_diameter = (overall_diameter(size).as_mm() - diameter).abs();
+        (off_width, off_diameter)
+    };
+    sizes
+        .iter()
+        .filter(|size| {
+            let (least, most) = permitted_rims(size);
+            (least..=most).contains(&width)
+        })
+        .min_by(|a, b| {
+            let (a, b) = (rank(a), rank(b));
+            a.0.total_cmp(&b.0).then(a.1.total_cmp(&b.1))
+        })
+        .copied()
+}
