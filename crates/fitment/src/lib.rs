@@ -11,6 +11,7 @@
 //! - [`change`]: from one setup to another, per axle and between the axles.
 //! - [`speedometer`]: what the dial shows and what the law asks of it.
 //! - [`section`]: the cut through wheel and tire that is drawn, and later measured against.
+//! - [`car`]: what the factory built and what was done since.
 //! - [`corner`]: what was measured on the car. [`clearance`]: what clears it, and how sure that is.
 //! - [`style`]: tucked, flush or poke. [`window`]: the offsets that clear, for each rim width.
 //! - [`lever`]: what can be done about a gap. [`measure`]: what must still be read.
@@ -23,6 +24,7 @@
 //! Callers hand in today's date where age matters.
 #![warn(missing_docs)]
 
+pub mod car;
 pub mod change;
 pub mod clearance;
 pub mod codes;

@@ -91,6 +91,8 @@ pub struct StyleTarget {
     pub style: Style,
     /// How far from level still counts, either way; `None` for the house's tolerance.
     pub within: Option<Length>,
+    /// Stance: a show setup by camber, stretch and height, to be so marked.
+    pub is_show: bool,
 }
 
 impl StyleTarget {

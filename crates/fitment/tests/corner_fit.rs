@@ -308,7 +308,7 @@ fn styles_are_read_from_rim_and_tire() {
     let stretched = read("9.5x17 ET54 215/45R17");
     assert_eq!(stretched.each, (Style::Flush, Some(Style::Tucked)));
     // The offsets that give it are those at which it is read.
-    let target = StyleTarget { style: Style::Flush, within: Some(mm(3.0)) };
+    let target = StyleTarget { style: Style::Flush, within: Some(mm(3.0)), is_show: false };
     let (least, most) = with_trial(&example(), &Levers::default(), |trial| {
         trial.offsets_for(target, &setup("7.5x17 ET45 225/45R17")).unwrap()
     });
@@ -330,6 +330,9 @@ fn the_mildest_set_is_found() {
     };
     let fit_with_less = with_trial(&example(), &Levers::default(), |trial| trial.fit(&one_less).unwrap());
     assert_ne!(fit_with_less.verdict, Verdict::Clears, "no thinner spacer would do");
+    let says = with_trial(&example(), &Levers::default(), |trial| spacer.says(trial));
+    let fitment::working::Fragment::Text(first) = &says.0[1] else { panic!("{says:?}") };
+    assert_eq!(first, "a spacer of ");
     // Too far out: another offset.
     let offset = propose(&example(), "7.5x17 ET38 225/45R17").unwrap();
     assert_eq!((offset.pulled[0].0, offset.fit.verdict), (Lever::Offset, Verdict::Clears));

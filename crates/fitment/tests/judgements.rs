@@ -1,10 +1,14 @@
 //! The ledger as an advisor reads it: what each plan is told, sentence by sentence.
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
+use fitment::Length;
+use fitment::corner::{Corner, Corners, Feature, Reading};
 use fitment::date_code::Day;
-use fitment::ledger::{Line, Plan, Standing};
+use fitment::ledger::{Bay, Line, Plan, Standing};
+use fitment::lever::PairLevers;
 use fitment::limits::{Drive, HouseLimits};
 use fitment::setup::{Axle, SetupPair, line};
+use fitment::style::{Style, StyleTarget};
 use fitment::working::{Fragment, Phrase, SourceKind};
 
 fn pair(text: &str) -> SetupPair {
@@ -51,14 +55,14 @@ fn every_line_says_what_it_means() {
             "18x8.5 ET45 245/40R18 97Y",
             Some(Axle::Front),
             Standing::Measure,
-            "Find 10.0 between tire and strut, and 5.0 more to keep the house minimum: 15.0 with the fitted wheel.",
+            "Find 21.8 between tire and strut with the fitted wheel: 10.0 that the plan comes nearer, 5.0 to keep, 6.8 for what tires and a steel rule may be off.",
         ),
         (
             "outer-change",
             "18x8.5 ET35 245/40R18 97Y",
             Some(Axle::Rear),
             Standing::Measure,
-            "Find 20.0 between tire and fender lip, and 3.0 more to keep the house minimum: 23.0 with the fitted wheel.",
+            "Find 29.8 between tire and fender lip with the fitted wheel: 20.0 that the plan comes nearer, 3.0 to keep, 6.8 for what tires and a steel rule may be off.",
         ),
         (
             "inner-change",
@@ -79,7 +83,7 @@ fn every_line_says_what_it_means() {
             "18x8.5 ET35 245/40R18 97Y",
             Some(Axle::Front),
             Standing::Measure,
-            "A tire 18.9 larger in diameter closes the gap by half of it, 9.5: find 34.5 over the fitted tire.",
+            "A tire 18.9 larger in diameter closes the gap by half of it, 9.5. Find 40.2 between tire top and arch lip with the fitted wheel: 9.5 that the plan comes nearer, 25.0 to keep, 5.7 for what tires and a steel rule may be off.",
         ),
         (
             "overall-diameter",
@@ -201,4 +205,113 @@ fn both_counts_of_revolutions_stand_side_by_side() {
 fn the_same_plan_is_judged_the_same_twice() {
     let planned = "F: 18x8.5 ET35 235/40R18 91Y R: 18x9.5 ET30 255/40R18 99Y";
     assert_eq!(ledger(FITTED, planned, None), ledger(FITTED, planned, None));
+}
+
+/// A bay where the front corner was read: the example of the API's description, with 245 mm of tire on 8.5 in.
+fn measured(planned: &str, gaps: &[(Feature, f64)], wanted: Option<StyleTarget>) -> Vec<Line> {
+    let fitted = pair("17x7.5 ET45 225/45R17");
+    let readings = gaps
+        .iter()
+        .map(|(feature, gap)| {
+            let mm = |mm| Length::from_mm(mm).unwrap();
+            Reading::new(*feature, mm(*gap), mm(1.0), fitted.front.unwrap())
+        })
+        .collect();
+    let front = Corner { readings, camber_deg: Some(0.0), fitted_section: None };
+    let bay = Bay::new(Corners { front, ..Corners::default() }, PairLevers::default(), (wanted, None));
+    let planned = pair(planned);
+    Plan::new(&fitted, &planned, None, &HouseLimits::DEFAULT, None).in_bay(bay).ledger()
+}
+
+#[test]
+fn what_was_read_has_a_line_of_its_own() {
+    // Geometry, with the band of UN R30 (memory): √(1 + 4.5² + 4.9² + 0.5² + 0.5²) = 6.76 either way.
+    for (code, planned, gap, standing, sentence) in [
+        (
+            "clear-strut",
+            "18x8.5 ET40 245/40R18",
+            14.0,
+            Standing::Mind,
+            "There is room to the strut, but it may be as little as 2.2 (at worst -2.4): under the house minimum of 5.0.",
+        ),
+        (
+            "clear-strut",
+            "18x8.5 ET40 245/40R18",
+            30.0,
+            Standing::Good,
+            "Likely at least 18.2 to the strut, at worst 13.6.",
+        ),
+        (
+            "clear-strut",
+            "18x8.5 ET58 245/40R18",
+            14.0,
+            Standing::Stop,
+            "The plan and the strut overlap by 9.0.",
+        ),
+        (
+            "clear-fender_lateral",
+            "18x8.5 ET35 245/40R18",
+            12.0,
+            Standing::Stop,
+            "The plan and the fender lip overlap by 8.0: it stands outside the lip.",
+        ),
+    ] {
+        let part = if code == "clear-strut" { Feature::Strut } else { Feature::FenderLateral };
+        let lines = measured(planned, &[(part, gap)], None);
+        let line = find(&lines, code, Some(Axle::Front));
+        assert_eq!((line.standing, said(&line.says).as_str()), (standing, sentence), "{planned}");
+        assert_eq!(line.caution.is_some(), standing != Standing::Good, "{planned}");
+        // The gap's own line is gone, the other axle's still asks for it.
+        let asks = if code == "clear-strut" { "inner-change" } else { "outer-change" };
+        assert!(lines.iter().all(|line| line.code != asks || line.axle == Some(Axle::Rear)));
+        assert!(
+            line.working.iter().any(|step| step.source.kind == SourceKind::FromMemory),
+            "UN R30 is named"
+        );
+    }
+}
+
+#[test]
+fn the_style_is_said_of_rim_and_tire_and_held_against_the_wish() {
+    let flush = |is_show| StyleTarget { style: Style::Flush, within: None, is_show };
+    for (planned, wanted, standing, word, sentence) in [
+        (
+            "17x7.5 ET45 225/45R17",
+            None,
+            Standing::Good,
+            "tucked",
+            "Rim tucked, 16.5 inside the lip; tire tucked, 12.0 inside the lip.",
+        ),
+        (
+            "17x7.5 ET45 225/45R17",
+            Some(flush(false)),
+            Standing::Mind,
+            "tucked",
+            "Rim tucked, 16.5 inside the lip; tire tucked, 12.0 inside the lip. Wanted is flush: the window shows the offsets that give it.",
+        ),
+        (
+            "17x7.5 ET33 225/45R17",
+            Some(flush(false)),
+            Standing::Good,
+            "flush",
+            "Rim tucked, 4.5 inside the lip; tire flush, 0.0 inside the lip.",
+        ),
+        (
+            "17x7.5 ET20 225/45R17",
+            None,
+            Standing::Mind,
+            "poke",
+            "Rim poke, 8.5 outside the lip; tire poke, 13.0 outside the lip.",
+        ),
+    ] {
+        let lines = measured(planned, &[(Feature::FenderLateral, 12.0)], wanted);
+        let line = find(&lines, "style", Some(Axle::Front));
+        assert_eq!(
+            (line.standing, line.word, said(&line.says).as_str()),
+            (standing, word, sentence),
+            "{planned}"
+        );
+    }
+    let show = measured("17x7.5 ET33 225/45R17", &[(Feature::FenderLateral, 12.0)], Some(flush(true)));
+    assert!(find(&show, "style", Some(Axle::Front)).caution.unwrap().starts_with("A show setup"));
 }

@@ -2,6 +2,7 @@
 //!
 //! - [`feature`]: what can be in the way, what carries it, and how it is read.
 //! - [`instrument`]: what it is read with, in which unit, and how sure that is.
+//! - [`taken`]: a reading as it is kept, and how readings and the car's record make a corner.
 //! - [`obstacle`]: readings turned into positions; readings that cannot be, kept and explained.
 //!
 //! # Frame
@@ -12,6 +13,7 @@
 pub mod feature;
 pub mod instrument;
 pub mod obstacle;
+pub mod taken;
 
 use crate::length::Length;
 use crate::setup::{Axle, Setup};
@@ -19,6 +21,7 @@ use crate::setup::{Axle, Setup};
 pub use feature::{Carrier, Feature};
 pub use instrument::{Instrument, ReadingUnit};
 pub use obstacle::{Obstacle, Place, Resolved, Trouble, TroubleKind};
+pub use taken::Taken;
 
 /// Side of the car.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]

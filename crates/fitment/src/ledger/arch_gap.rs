@@ -1,6 +1,8 @@
 //! The gap between tire top and arch: half of what the diameter gains.
 
+use super::reach::gap_to_find;
 use super::{Check, Corner, Finding, Rule, Standing};
+use crate::corner::Feature;
 use crate::length::Length;
 use crate::working::{Phrase, Quantity, Source};
 
@@ -8,6 +10,9 @@ pub(super) const CHECK: Check =
     Check { code: "arch-gap", title: "Under the arch", source: Source::GEOMETRY, rule: Rule::PerAxle(judge) };
 
 fn judge(corner: &Corner<'_>) -> Option<Finding> {
+    if corner.trial.resolved.knows(Feature::Arch) {
+        return None;
+    }
     let Some(change) = &corner.change.arch_gap else {
         return Some(Finding::unknown("Both tires must be stated."));
     };
@@ -19,9 +24,10 @@ fn judge(corner: &Corner<'_>) -> Option<Finding> {
             .quantity(Quantity::length(Length::mm(closes * 2.0)))
             .text(" larger in diameter closes the gap by half of it, ")
             .quantity(Quantity::length(Length::mm(closes)))
-            .text(": find ")
-            .quantity(Quantity::length(Length::mm(closes) + least))
-            .text(" over the fitted tire.");
+            .text(". ");
+        let says = Phrase(
+            says.0.into_iter().chain(gap_to_find(corner, Feature::Arch, Length::mm(closes)).0).collect(),
+        );
         (Standing::Measure, "measure first", says)
     } else {
         let says = Phrase::new("The gap does not close: half of the change in diameter is ")

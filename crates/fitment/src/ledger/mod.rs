@@ -4,6 +4,7 @@
 //! its tests. A line has a word, a figure, a limit, a sentence, and the working behind the figure.
 
 mod arch_gap;
+mod clear;
 mod diameter;
 mod front_rear;
 mod listed;
@@ -11,12 +12,17 @@ mod load;
 mod reach;
 mod rubber;
 mod speedo;
+mod style;
 mod tire_age;
 
 use crate::change::{AxleChange, PairChange, axle_change, pair_change};
+use crate::clearance::{Fit, Trial};
+use crate::corner::{Corners, Feature, Resolved};
 use crate::date_code::Day;
+use crate::lever::PairLevers;
 use crate::limits::{Drive, HouseLimits};
 use crate::setup::{Axle, Setup, SetupPair};
+use crate::style::StyleTarget;
 use crate::working::{Phrase, Quantity, Source, Step};
 
 /// How a line stands. Shown as a word and a mark, never by colour alone.
@@ -80,6 +86,48 @@ pub struct Plan<'a> {
     pub rear: Option<AxleChange>,
     /// What changes between the axles.
     pub pair: PairChange,
+    /// What the bay measured, what is done to the car, and what the owner wants to see.
+    pub bay: Bay,
+}
+
+/// What is known of the car beside its setups.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Bay {
+    /// The corners as measured.
+    pub corners: Corners,
+    /// What is done to the car.
+    pub levers: PairLevers,
+    /// The wanted style, front and rear.
+    pub wanted: (Option<StyleTarget>, Option<StyleTarget>),
+    resolved: (Resolved, Resolved),
+}
+
+impl Bay {
+    /// Resolves the readings once.
+    pub fn new(
+        corners: Corners,
+        levers: PairLevers,
+        wanted: (Option<StyleTarget>, Option<StyleTarget>),
+    ) -> Self {
+        let resolved = (corners.front.resolve(), corners.rear.resolve());
+        Self { corners, levers, wanted, resolved }
+    }
+
+    /// One axle's readings, resolved.
+    pub fn resolved(&self, axle: Axle) -> &Resolved {
+        match axle {
+            Axle::Front => &self.resolved.0,
+            Axle::Rear => &self.resolved.1,
+        }
+    }
+
+    /// One axle's wanted style.
+    pub fn wanted(&self, axle: Axle) -> Option<StyleTarget> {
+        match axle {
+            Axle::Front => self.wanted.0,
+            Axle::Rear => self.wanted.1,
+        }
+    }
 }
 
 impl<'a> Plan<'a> {
@@ -102,7 +150,27 @@ impl<'a> Plan<'a> {
             front: change(Axle::Front),
             rear: change(Axle::Rear),
             pair,
+            bay: Bay::default(),
         }
+    }
+
+    /// The same plan on a car that was measured.
+    #[must_use]
+    pub fn in_bay(mut self, bay: Bay) -> Self {
+        self.bay = bay;
+        self
+    }
+
+    /// What one axle's setups are tried with; `None` while nothing is stated to be fitted there.
+    pub fn trial(&self, axle: Axle) -> Option<Trial<'_>> {
+        Some(Trial {
+            axle,
+            corner: self.bay.corners.on(axle),
+            resolved: self.bay.resolved(axle),
+            fitted: self.fitted.on(axle)?,
+            limits: self.limits,
+            levers: self.bay.levers.on(axle),
+        })
     }
 
     /// One axle's change.
@@ -117,13 +185,24 @@ impl<'a> Plan<'a> {
     pub fn ledger(&self) -> Vec<Line> {
         let mut lines = Vec::with_capacity(24);
         for axle in Axle::BOTH {
+            let (Some(trial), Some(fitted), Some(planned), Some(change)) =
+                (self.trial(axle), self.fitted.on(axle), self.planned.on(axle), self.change(axle))
+            else {
+                continue;
+            };
+            let fit = trial.fit(planned);
+            let corner = Corner { plan: self, trial, fit, fitted, planned, change };
             for check in CHECKS {
-                if let Rule::PerAxle(rule) = check.rule
-                    && let (Some(fitted), Some(planned), Some(change)) =
-                        (self.fitted.on(axle), self.planned.on(axle), self.change(axle))
-                {
-                    let corner = Corner { plan: self, fitted, planned, change };
-                    lines.extend(rule(&corner).map(|finding| finding.line(check, Some(axle))));
+                match check.rule {
+                    Rule::PerAxle(rule) => {
+                        lines.extend(rule(&corner).map(|finding| finding.line(check, Some(axle))));
+                    }
+                    Rule::PerPart(rule) => lines.extend(rule(&corner).into_iter().map(|(part, finding)| {
+                        let facts = part.facts();
+                        let line = finding.line(check, Some(axle));
+                        Line { code: facts.ledger_code, title: facts.title, ..line }
+                    })),
+                    Rule::PerCar(_) => {}
                 }
             }
         }
@@ -140,6 +219,8 @@ impl<'a> Plan<'a> {
 #[derive(Debug)]
 pub struct Corner<'a> {
     plan: &'a Plan<'a>,
+    trial: Trial<'a>,
+    fit: Option<Fit>,
     fitted: &'a Setup,
     planned: &'a Setup,
     change: &'a AxleChange,
@@ -193,6 +274,8 @@ impl Finding {
 pub enum Rule {
     /// Asked for each axle.
     PerAxle(fn(&Corner<'_>) -> Option<Finding>),
+    /// Asked for each axle, a line for each part of the car that was read. The part names the line.
+    PerPart(fn(&Corner<'_>) -> Vec<(Feature, Finding)>),
     /// Asked once.
     PerCar(fn(&Plan<'_>) -> Option<Finding>),
 }
@@ -212,9 +295,11 @@ pub struct Check {
 
 /// Every rule, in the order it is read: what can touch first, then the tire, then load, then the road.
 pub const CHECKS: &[Check] = &[
+    clear::CHECK,
     reach::INNER,
     reach::OUTER,
     arch_gap::CHECK,
+    style::CHECK,
     rubber::CHECK,
     diameter::CHECK,
     load::LOAD_INDEX,

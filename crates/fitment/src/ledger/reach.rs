@@ -3,6 +3,8 @@
 //! Without readings from the bay only the change is known. The line then says what gap must be found.
 
 use super::{Check, Corner, Finding, Rule, Standing};
+use crate::clearance::Stand;
+use crate::corner::Feature;
 use crate::length::Length;
 use crate::working::{Figure, Phrase, Quantity, Source};
 
@@ -13,45 +15,34 @@ pub(super) const INNER: Check = Check {
     code: "inner-change",
     title: "Toward the strut",
     source: SOURCE,
-    rule: Rule::PerAxle(|corner| {
-        Some(judge(corner, corner.change.inner.as_ref(), corner.plan.limits.strut_gap, "tire and strut"))
-    }),
+    rule: Rule::PerAxle(|corner| judge(corner, corner.change.inner.as_ref(), Feature::Strut)),
 };
 
 pub(super) const OUTER: Check = Check {
     code: "outer-change",
     title: "Toward the fender",
     source: SOURCE,
-    rule: Rule::PerAxle(|corner| {
-        Some(judge(
-            corner,
-            corner.change.outer.as_ref(),
-            corner.plan.limits.fender_gap,
-            "tire and fender lip",
-        ))
-    }),
+    rule: Rule::PerAxle(|corner| judge(corner, corner.change.outer.as_ref(), Feature::FenderLateral)),
 };
 
-const CAUTION: &str = "Never trust a plan over a trial fit: turn lock to lock and load the suspension before \
+pub(super) const CAUTION: &str = "Never trust a plan over a trial fit: turn lock to lock and load the suspension before \
                        the first drive. A tire that touches can fail.";
 
-fn judge(corner: &Corner<'_>, change: Option<&Figure>, least: Length, between: &'static str) -> Finding {
+/// `None` once the part was read: its own line then says how much room there is.
+fn judge(corner: &Corner<'_>, change: Option<&Figure>, part: Feature) -> Option<Finding> {
+    if corner.trial.resolved.knows(part) {
+        return None;
+    }
     let Some(change) = change else {
-        return Finding::unknown(missing(corner));
+        return Some(Finding::unknown(missing(corner)));
     };
     let further = change.value();
+    let least = part.house_minimum(corner.plan.limits);
+    let between = part.facts().between;
     let limit = Phrase::new("house minimum ").quantity(Quantity::length(least));
     let needs_room = further > 0.0;
     let (standing, word, says) = if needs_room {
-        let says = Phrase::new("Find ")
-            .quantity(Quantity::length(Length::mm(further)))
-            .text(" between ")
-            .text(between)
-            .text(", and ")
-            .quantity(Quantity::length(least))
-            .text(" more to keep the house minimum: ")
-            .quantity(Quantity::length(Length::mm(further) + least))
-            .text(" with the fitted wheel.");
+        let says = gap_to_find(corner, part, Length::mm(further));
         (Standing::Measure, "measure first", says)
     } else if further < 0.0 {
         let says = Phrase::new("Leaves ")
@@ -63,7 +54,7 @@ fn judge(corner: &Corner<'_>, change: Option<&Figure>, least: Length, between: &
     } else {
         (Standing::Good, "no closer", Phrase::new("Reaches exactly as far as the fitted wheel."))
     };
-    Finding {
+    Some(Finding {
         standing,
         word,
         figure: Some(change.quantity),
@@ -71,7 +62,26 @@ fn judge(corner: &Corner<'_>, change: Option<&Figure>, least: Length, between: &
         says,
         caution: needs_room.then_some(CAUTION),
         working: change.working.clone(),
-    }
+    })
+}
+
+/// What must be found on the car, and what it is made of.
+pub(super) fn gap_to_find(corner: &Corner<'_>, part: Feature, nearer: Length) -> Phrase {
+    let least = part.house_minimum(corner.plan.limits);
+    let camber = corner.trial.corner.camber() + corner.trial.levers.camber_deg();
+    let find = match Stand::of(corner.planned, camber) {
+        Some(stand) => corner.trial.must_find(part, nearer.as_mm(), &stand),
+        None => nearer + least,
+    };
+    Phrase::new("Find ")
+        .quantity(Quantity::length(find))
+        .text(format!(" between {} with the fitted wheel: ", part.facts().between))
+        .quantity(Quantity::length(nearer))
+        .text(" that the plan comes nearer, ")
+        .quantity(Quantity::length(least))
+        .text(" to keep, ")
+        .quantity(Quantity::length(find - nearer - least))
+        .text(" for what tires and a steel rule may be off.")
 }
 
 fn missing(corner: &Corner<'_>) -> &'static str {

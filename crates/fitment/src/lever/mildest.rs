@@ -9,10 +9,12 @@ use crate::clearance::{Fit, Trial, Verdict};
 use crate::codes::{Offset, RimWidth, Spacer};
 use crate::corner::Feature;
 use crate::corner::feature::Bears;
+use crate::length::Length;
 use crate::setup::Setup;
 use crate::tire::Tire;
 use crate::tire::rims::permitted_rims;
 use crate::window::{TireChoice, WidthWindow, sizes_near};
+use crate::working::{Phrase, Quantity};
 
 /// Thickest spacer proposed, in millimetres. Common practice.
 pub const THICKEST_SPACER_MM: f64 = 25.0;
@@ -35,6 +37,55 @@ impl Proposal {
     /// Whether all of it can be undone.
     pub fn can_be_undone(&self) -> bool {
         self.pulled.iter().all(|(lever, _)| lever.facts().can_be_undone)
+    }
+
+    /// The proposal as a sentence: what is done, that it clears, and how it then stands to the fender line.
+    pub fn says(&self, trial: &Trial<'_>) -> Phrase {
+        let mut phrase = Phrase::default();
+        for (at, (lever, amount)) in self.pulled.iter().enumerate() {
+            let joint = match at {
+                0 => "",
+                _ if at + 1 == self.pulled.len() => " and ",
+                _ => ", ",
+            };
+            phrase = self.says_one(phrase.text(joint), *lever, *amount);
+        }
+        phrase = phrase.text(if self.pulled.len() == 1 { " clears it" } else { " clear it" });
+        let after = Trial { levers: &self.levers, ..*trial };
+        match after.style(&self.setup) {
+            Some(style) => {
+                let beyond = style.beyond();
+                let side = if beyond > Length::ZERO { " outside the lip." } else { " inside the lip." };
+                phrase.text("; it then stands ").quantity(Quantity::length(beyond.abs())).text(side)
+            }
+            None => phrase.text("."),
+        }
+    }
+
+    fn says_one(&self, phrase: Phrase, lever: Lever, amount: f64) -> Phrase {
+        let length = |mm: f64| Quantity::length(Length::mm(mm));
+        let offset = self.setup.wheel.and_then(|wheel| wheel.offset);
+        match lever {
+            Lever::Spacer if amount > 0.0 => match self.setup.spacer {
+                Some(whole) if whole.as_mm() > amount => {
+                    phrase.text("a spacer of ").quantity(length(whole.as_mm()))
+                }
+                _ => phrase.text("a spacer of ").quantity(length(amount)),
+            },
+            Lever::Spacer => phrase.text("a spacer thinner by ").quantity(length(-amount)),
+            Lever::Offset => phrase.text(offset.map(|offset| format!("{offset}")).unwrap_or_default()),
+            Lever::RimWidth => {
+                let width = self.setup.wheel.map_or(0.0, |wheel| wheel.width.code());
+                phrase.text("a rim of ").quantity(Quantity::rim_inches(width))
+            }
+            Lever::Tire => {
+                let size = self.setup.tire.map(|tire| tire.size.to_string()).unwrap_or_default();
+                phrase.text(format!("a {size} tire"))
+            }
+            Lever::Camber => phrase.text(format!("{} ° more negative camber", amount.abs())),
+            Lever::RideHeight if amount > 0.0 => phrase.text("raising it by ").quantity(length(amount)),
+            other => phrase.text(format!("{} by ", other.facts().title)).quantity(length(amount.abs())),
+        }
     }
 
     fn hardness(&self) -> (usize, usize, f64) {

@@ -10,6 +10,7 @@ pub mod mildest;
 
 use crate::corner::Feature;
 use crate::length::Length;
+use crate::setup::Axle;
 use crate::working::Source;
 
 /// Something that can be done, in order from mild to hard.
@@ -107,6 +108,33 @@ impl Lever {
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
 pub struct Levers {
     amounts: [f64; Lever::ALL.len()],
+}
+
+/// What is done on each axle.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct PairLevers {
+    /// Front axle.
+    pub front: Levers,
+    /// Rear axle.
+    pub rear: Levers,
+}
+
+impl PairLevers {
+    /// One axle's.
+    pub fn on(&self, axle: Axle) -> &Levers {
+        match axle {
+            Axle::Front => &self.front,
+            Axle::Rear => &self.rear,
+        }
+    }
+
+    /// One axle's, to set them.
+    pub fn on_mut(&mut self, axle: Axle) -> &mut Levers {
+        match axle {
+            Axle::Front => &mut self.front,
+            Axle::Rear => &mut self.rear,
+        }
+    }
 }
 
 /// Why a lever cannot be set so.
