@@ -59,7 +59,7 @@ impl Program {
                 // A dropped sender stops it as well.
                 let _ = stopped.await;
             };
-            if let Err(error) = server::serve(listener, store, until).await {
+            if let Err(error) = server::serve(listener, server::Shop::new(store), until).await {
                 eprintln!("the server ended: {error}");
             }
         });

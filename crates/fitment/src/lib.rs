@@ -27,6 +27,7 @@
 pub mod car;
 pub mod change;
 pub mod clearance;
+mod coded;
 pub mod codes;
 pub mod corner;
 pub mod date_code;

@@ -4,6 +4,7 @@
 //! show setup by camber, stretch and height; it takes the other three's marks and adds cautions.
 
 use crate::clearance::{Stand, Trial};
+use crate::coded::coded;
 use crate::corner::{Feature, Place};
 use crate::length::Length;
 use crate::limits::HouseLimits;
@@ -25,17 +26,12 @@ pub enum Style {
     Poke,
 }
 
-impl Style {
-    /// All three, from inside to outside.
-    pub const ALL: [Self; 3] = [Self::Tucked, Self::Flush, Self::Poke];
+coded!(Style: Tucked = "tucked", Flush = "flush", Poke = "poke");
 
-    /// Its code and word.
+impl Style {
+    /// The trade's word, which is its code.
     pub fn word(self) -> &'static str {
-        match self {
-            Self::Tucked => "tucked",
-            Self::Flush => "flush",
-            Self::Poke => "poke",
-        }
+        self.code()
     }
 
     fn of(beyond: Length, within: Length) -> Self {

@@ -4,12 +4,14 @@
 //! - [`routes`]: handlers; each reads, calls one function, and maps the result.
 //! - [`wire`]: what goes over the wire, loose and unit-suffixed, and the one way from it into the core.
 //! - [`problem`]: every error as RFC 9457, with the only status codes there are.
+//! - [`gauge`]: the port to a measuring device.
 //! - [`guard`]: who may ask: Host and Origin; security headers.
 //! - [`page`]: the built page inside the program. [`sample`]: the sample shop.
 //!
 //! What is deliberately not here: rules of the trade (`fitment`) and SQL (`store`).
 
 pub mod extract;
+pub mod gauge;
 pub mod guard;
 pub mod page;
 pub mod problem;
@@ -18,12 +20,14 @@ pub mod sample;
 pub mod wire;
 
 use std::future::Future;
+use std::sync::Arc;
 use std::time::Duration;
 
 use axum::Router;
-use axum::extract::DefaultBodyLimit;
+use axum::extract::{DefaultBodyLimit, FromRef};
 use axum::http::StatusCode;
 use axum::middleware::{from_fn, map_response};
+use gauge::{GaugePort, NoGauge};
 use store::Store;
 use tokio::net::TcpListener;
 use tower_http::catch_panic::CatchPanicLayer;
@@ -36,14 +40,48 @@ pub const BODY_LIMIT: usize = 256 * 1024;
 /// Longest time one request may take.
 pub const TIME_LIMIT: Duration = Duration::from_secs(10);
 
+/// What the handlers work with.
+#[derive(Debug, Clone)]
+pub struct Shop {
+    /// The shop's file.
+    pub store: Store,
+    /// The gauge in the bay.
+    pub gauge: Arc<dyn GaugePort>,
+}
+
+impl Shop {
+    /// A shop without a gauge.
+    pub fn new(store: Store) -> Self {
+        Self { store, gauge: Arc::new(NoGauge) }
+    }
+
+    /// The same with a gauge.
+    #[must_use]
+    pub fn with_gauge(self, gauge: impl GaugePort + 'static) -> Self {
+        Self { gauge: Arc::new(gauge), ..self }
+    }
+}
+
+impl FromRef<Shop> for Store {
+    fn from_ref(shop: &Shop) -> Self {
+        shop.store.clone()
+    }
+}
+
+impl FromRef<Shop> for Arc<dyn GaugePort> {
+    fn from_ref(shop: &Shop) -> Self {
+        Arc::clone(&shop.gauge)
+    }
+}
+
 /// Page and API as one router.
-pub fn app(store: Store) -> Router {
+pub fn app(shop: Shop) -> Router {
     let (api, openapi) = routes::api();
     let describe = axum::Json(openapi);
     let api = api
         .route("/api/v1/openapi.json", axum::routing::get(move || async move { describe }))
         .route("/api/{*rest}", axum::routing::any(|| async { problem::ApiError::NoSuchPath }));
-    guarded(api.fallback(page::serve).with_state(store))
+    guarded(api.fallback(page::serve).with_state(shop))
 }
 
 /// A router behind the limits, guards and headers that every request passes.
@@ -64,8 +102,8 @@ pub fn guarded(router: Router) -> Router {
 /// When the listener fails.
 pub async fn serve(
     listener: TcpListener,
-    store: Store,
+    shop: Shop,
     shutdown: impl Future<Output = ()> + Send + 'static,
 ) -> std::io::Result<()> {
-    axum::serve(listener, app(store)).with_graceful_shutdown(shutdown).await
+    axum::serve(listener, app(shop)).with_graceful_shutdown(shutdown).await
 }

@@ -6,6 +6,8 @@ use std::process::ExitCode;
 
 use anyhow::{Context, bail};
 use clap::{Parser, Subcommand};
+use server::Shop;
+use server::gauge::LineGauge;
 use store::Store;
 use tokio::net::TcpListener;
 
@@ -30,6 +32,9 @@ enum Command {
         /// Address to listen on; port 0 picks a free one.
         #[arg(long, value_name = "ADDR", default_value = "127.0.0.1:7117", value_parser = loopback)]
         listen: SocketAddr,
+        /// Address of a digital gauge in the bay, on this machine.
+        #[arg(long, value_name = "ADDR", value_parser = gauge_address)]
+        gauge: Option<SocketAddr>,
     },
     /// Print the API's description (OpenAPI 3.1).
     Openapi,
@@ -47,11 +52,22 @@ fn loopback(text: &str) -> Result<SocketAddr, String> {
     }
 }
 
+/// A gauge is reached on this machine only.
+fn gauge_address(text: &str) -> Result<SocketAddr, String> {
+    let address: SocketAddr =
+        text.parse().map_err(|_| "write an address and a port, as in 127.0.0.1:7118".to_owned())?;
+    if address.ip().is_loopback() {
+        Ok(address)
+    } else {
+        Err("a gauge is reached on this machine only, as in 127.0.0.1:7118".to_owned())
+    }
+}
+
 fn main() -> ExitCode {
     // Usage errors leave with 2 from here.
     let arguments = Arguments::parse();
     let done = match arguments.command {
-        Command::Serve { demo, data, listen } => run(demo, data, listen),
+        Command::Serve { demo, data, listen, gauge } => run(demo, data, listen, gauge),
         Command::Openapi => print_openapi(),
     };
     match done {
@@ -69,13 +85,23 @@ fn print_openapi() -> anyhow::Result<()> {
     Ok(())
 }
 
-fn run(demo: bool, data: Option<PathBuf>, listen: SocketAddr) -> anyhow::Result<()> {
+fn run(
+    demo: bool,
+    data: Option<PathBuf>,
+    listen: SocketAddr,
+    gauge: Option<SocketAddr>,
+) -> anyhow::Result<()> {
     let runtime = tokio::runtime::Builder::new_multi_thread().enable_all().worker_threads(2).build()?;
-    runtime.block_on(serve(demo, data, listen))
+    runtime.block_on(serve(demo, data, listen, gauge))
 }
 
 #[allow(clippy::print_stdout, reason = "the ready line is the command's one line of output")]
-async fn serve(demo: bool, data: Option<PathBuf>, listen: SocketAddr) -> anyhow::Result<()> {
+async fn serve(
+    demo: bool,
+    data: Option<PathBuf>,
+    listen: SocketAddr,
+    gauge: Option<SocketAddr>,
+) -> anyhow::Result<()> {
     // Held to the end: the folder of a demo without a file goes with the program.
     let _folder;
     let file = match (data, demo) {
@@ -94,7 +120,12 @@ async fn serve(demo: bool, data: Option<PathBuf>, listen: SocketAddr) -> anyhow:
         eprintln!("dimensione: built without its page; the API works, the page says so");
     }
     println!("listening on http://{}", listener.local_addr()?);
-    server::serve(listener, store, stop_asked()).await?;
+    let shop = Shop::new(store);
+    let shop = match gauge {
+        Some(address) => shop.with_gauge(LineGauge::at(address)),
+        None => shop,
+    };
+    server::serve(listener, shop, stop_asked()).await?;
     Ok(())
 }
 

@@ -152,6 +152,7 @@ fn store_problem(error: StoreError) -> Problem {
             let current = Some(Box::new(JobView::from(*current)));
             (StatusCode::CONFLICT, "stale", "Changed elsewhere", current)
         }
+        StoreError::StaleHouse { .. } => (StatusCode::CONFLICT, "stale", "Changed elsewhere", None),
         StoreError::NothingTo(_) => (StatusCode::CONFLICT, "nothing-to-do", "Nothing to do", None),
         other => {
             eprintln!("dimensione: {other}");

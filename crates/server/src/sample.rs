@@ -3,6 +3,7 @@
 
 use jiff::{SignedDuration, Timestamp};
 use store::jobs::{Candidate, JobContent, Stage, change, create};
+use store::measurements::Measurements;
 use store::{Store, StoreError};
 
 use fitment::SetupPair;
@@ -168,6 +169,7 @@ impl SampleJob {
                 })
                 .collect(),
             put_away: false,
+            measurements: Measurements::default(),
         }
     }
 }

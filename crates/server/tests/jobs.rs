@@ -20,7 +20,7 @@ async fn sample_shop() -> Shop {
     server::sample::fill(&store).await.unwrap();
     let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
     let address = listener.local_addr().unwrap();
-    tokio::spawn(server::serve(listener, store, std::future::pending()));
+    tokio::spawn(server::serve(listener, server::Shop::new(store), std::future::pending()));
     Shop { client: Client::new(), address, _folder: folder }
 }
 

@@ -19,6 +19,14 @@ pub enum StoreError {
         /// The job as it is now.
         current: Box<Job>,
     },
+    /// The house was changed since the revision the change was based on.
+    #[error("the house is at revision {revision}, the change was based on {based_on}")]
+    StaleHouse {
+        /// The revision the change was based on.
+        based_on: i64,
+        /// The revision it is at.
+        revision: i64,
+    },
     /// Nothing left to undo or redo.
     #[error("there is nothing to {0}")]
     NothingTo(&'static str),

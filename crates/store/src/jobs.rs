@@ -7,6 +7,7 @@ use rusqlite::{Connection, OptionalExtension, Row, params};
 
 use crate::StoreError;
 use crate::journal::{self, Kind};
+use crate::measurements::{KeptReading, Measurements, Rows};
 use crate::snapshot::Lines;
 
 /// Where a job stands in the order of the work.
@@ -82,7 +83,7 @@ pub struct Candidate {
 }
 
 /// What a person can change of a job.
-#[derive(Debug, Clone, PartialEq, Eq)]
+#[derive(Debug, Clone, PartialEq)]
 pub struct JobContent {
     /// Which car, in the shop's words.
     pub car_label: String,
@@ -102,10 +103,12 @@ pub struct JobContent {
     pub candidates: Vec<Candidate>,
     /// Out of the way, not deleted.
     pub put_away: bool,
+    /// What is known of the car.
+    pub measurements: Measurements,
 }
 
 /// A job as kept.
-#[derive(Debug, Clone, PartialEq, Eq)]
+#[derive(Debug, Clone, PartialEq)]
 pub struct Job {
     /// Row id.
     pub id: i64,
@@ -135,7 +138,9 @@ pub fn get(connection: &Connection, id: i64) -> Result<Job, StoreError> {
     let row = row.ok_or(StoreError::NotFound { what: "job", id })?;
     let candidates = candidates(connection, id)?;
     let steps = journal::steps(connection, id)?;
-    row.into_job(candidates, &steps)
+    let corrupt = |why: String| StoreError::Corrupt { table: "job", id, why };
+    let measurements = Rows::get(connection, id)?.measurements().map_err(corrupt)?;
+    row.into_job(candidates, measurements, &steps)
 }
 
 /// Jobs whose number, car, wish or setups contain every word of `find`, latest change first.
@@ -219,6 +224,75 @@ pub fn change(
         content,
     )?;
     get(connection, id)
+}
+
+/// Adds readings to a job as it is now: a reading never conflicts with what others changed meanwhile. One that
+/// is there already, by its id, is not kept twice.
+///
+/// # Errors
+/// [`StoreError::NotFound`].
+pub fn add_readings(
+    connection: &Connection,
+    id: i64,
+    readings: &[KeptReading],
+    who: &str,
+    now: Timestamp,
+) -> Result<Job, StoreError> {
+    let current = get(connection, id)?;
+    let mut content = current.content.clone();
+    for reading in readings {
+        if content.measurements.readings.iter().all(|kept| kept.id != reading.id) {
+            content.measurements.readings.push(reading.clone());
+        }
+    }
+    change(connection, id, current.revision, &content, who, now)
+}
+
+/// Takes one reading away from a job as it is now. Undo brings it back.
+///
+/// # Errors
+/// [`StoreError::NotFound`].
+pub fn remove_reading(
+    connection: &Connection,
+    id: i64,
+    reading: &str,
+    who: &str,
+    now: Timestamp,
+) -> Result<Job, StoreError> {
+    let current = get(connection, id)?;
+    let mut content = current.content.clone();
+    content.measurements.readings.retain(|kept| kept.id != reading);
+    change(connection, id, current.revision, &content, who, now)
+}
+
+/// The shop's memory: the latest job of each car whose model was written down, by words of model, body,
+/// generation and brakes.
+///
+/// # Errors
+/// Only what SQLite says, or a row that cannot be read.
+pub fn known_cars(connection: &Connection, find: &str, most: usize) -> Result<Vec<Job>, StoreError> {
+    let mut statement = connection.prepare_cached(
+        "SELECT job_id, group_concat(value, ' ') AS words FROM
+             (SELECT car_fact.* FROM car_fact JOIN job ON job.id = car_fact.job_id
+              WHERE fact IN ('model', 'body', 'generation', 'brake_package')
+              ORDER BY job.updated_at DESC, job.id DESC, fact)
+         GROUP BY job_id HAVING sum(fact = 'model') > 0
+         ORDER BY (SELECT updated_at FROM job WHERE id = job_id) DESC, job_id DESC",
+    )?;
+    let rows =
+        statement.query_map([], |row| Ok((row.get::<_, i64>("job_id")?, row.get::<_, String>("words")?)))?;
+    let find = find.to_lowercase();
+    let wanted: Vec<&str> = find.split_whitespace().collect();
+    let mut seen = std::collections::BTreeSet::new();
+    let mut cars = Vec::new();
+    for row in rows {
+        let (id, words) = row?;
+        let words = words.to_lowercase();
+        if cars.len() < most && wanted.iter().all(|word| words.contains(word)) && seen.insert(words) {
+            cars.push(get(connection, id)?);
+        }
+    }
+    Ok(cars)
 }
 
 /// Takes the last change back that was not taken back yet.
@@ -320,7 +394,7 @@ fn put_content(
         let letter = kept.letter.to_string();
         insert.execute(params![id, letter, position as i64, kept.note, lines.front, lines.rear])?;
     }
-    Ok(())
+    Rows::of(&content.measurements).put(connection, id)
 }
 
 fn candidates(connection: &Connection, job: i64) -> Result<Vec<Candidate>, StoreError> {
@@ -353,6 +427,10 @@ fn what_changed(before: &JobContent, after: &JobContent) -> String {
         (before.planned.front != after.planned.front, "planned front"),
         (before.planned.rear != after.planned.rear, "planned rear"),
         (before.candidates != after.candidates, "candidates"),
+        (before.measurements.car != after.measurements.car, "car's record"),
+        (before.measurements.readings != after.measurements.readings, "readings"),
+        (before.measurements.levers != after.measurements.levers, "levers"),
+        (before.measurements.wanted != after.measurements.wanted, "wanted style"),
         (!before.put_away && after.put_away, "put away"),
         (before.put_away && !after.put_away, "taken out again"),
     ];
@@ -396,7 +474,12 @@ impl JobRow {
         })
     }
 
-    fn into_job(self, candidates: Vec<Candidate>, steps: &journal::Steps) -> Result<Job, StoreError> {
+    fn into_job(
+        self,
+        candidates: Vec<Candidate>,
+        measurements: Measurements,
+        steps: &journal::Steps,
+    ) -> Result<Job, StoreError> {
         let id = self.id;
         let corrupt = |why: String| StoreError::Corrupt { table: "job", id, why };
         let time = |text: &str| text.parse::<Timestamp>().map_err(|error| corrupt(error.to_string()));
@@ -418,6 +501,7 @@ impl JobRow {
                 notes: self.notes,
                 candidates,
                 put_away: self.put_away,
+                measurements,
             },
         })
     }

@@ -2,6 +2,8 @@
 //!
 //! - [`Store`]: the file, its migrations, and the two doors to it, `read` and `write`.
 //! - [`jobs`]: plain functions over a connection, which compose inside one transaction.
+//! - [`measurements`]: what a job knows of its car: record, readings, levers, wanted style.
+//! - [`house`]: the house's limits, instruments and people.
 //! - [`journal`]: who changed what and when; undo and redo are read off it.
 //!
 //! What holds: every change to a job names the revision it was based on, and a stale one is refused with the
@@ -11,8 +13,10 @@
 //! What is deliberately not here: HTTP, wire formats, and any rule of the trade.
 
 mod error;
+pub mod house;
 pub mod jobs;
 pub mod journal;
+pub mod measurements;
 mod migrations;
 mod snapshot;
 mod store;

@@ -5,9 +5,10 @@ use fitment::{Setup, SetupPair};
 use serde::{Deserialize, Serialize};
 
 use crate::jobs::{Candidate, JobContent};
+use crate::measurements::Rows;
 
 /// Version of the form below. A later one reads earlier ones.
-const VERSION: u32 = 1;
+const VERSION: u32 = 2;
 
 #[derive(Debug, Serialize, Deserialize)]
 pub(crate) struct Snapshot {
@@ -21,6 +22,9 @@ pub(crate) struct Snapshot {
     planned: Lines,
     candidates: Vec<KeptLines>,
     put_away: bool,
+    /// Since form 2.
+    #[serde(default)]
+    measurements: Rows,
 }
 
 /// A pair of setups as lines.
@@ -74,6 +78,7 @@ pub(crate) fn to_json(content: &JobContent) -> String {
             })
             .collect(),
         put_away: content.put_away,
+        measurements: Rows::of(&content.measurements),
     };
     // A struct of strings and flags always serializes.
     serde_json::to_string(&snapshot).unwrap_or_default()
@@ -97,5 +102,6 @@ pub(crate) fn from_json(json: &str) -> Result<JobContent, String> {
             .map(|kept| Ok(Candidate { letter: kept.letter, note: kept.note, setups: kept.lines.pair()? }))
             .collect::<Result<_, String>>()?,
         put_away: snapshot.put_away,
+        measurements: snapshot.measurements.measurements()?,
     })
 }

@@ -1,11 +1,18 @@
 //! The store as the server uses it: revisions, undo, crashes.
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
-use fitment::SetupPair;
-use fitment::limits::Drive;
+use fitment::car::{Alternative, Fact};
+use fitment::corner::{CarSide, ReadingUnit, Stance, Steer, Taken};
+use fitment::lever::Lever;
+use fitment::limits::{Drive, HouseLimits};
+use fitment::measure::ToRead;
+use fitment::style::{Style, StyleTarget};
+use fitment::{Axle, Length, SetupPair};
 use jiff::Timestamp;
+use store::house::{self, HouseContent, Person};
 use store::jobs::{self, Candidate, JobContent, Stage};
 use store::journal::{self, Kind};
+use store::measurements::{KeptReading, Measurements};
 use store::{Store, StoreError};
 
 fn now() -> Timestamp {
@@ -31,6 +38,43 @@ fn content(car: &str) -> JobContent {
             setups: pair("18x8 ET40 225/40R18"),
         }],
         put_away: false,
+        measurements: measurements(),
+    }
+}
+
+fn measurements() -> Measurements {
+    let mut all = Measurements::default();
+    all.car.note(Fact::Model, None, "Halvard Tinde").unwrap();
+    all.car.note(Fact::Camber, Some(Axle::Rear), "-1.25").unwrap();
+    all.car
+        .alternatives
+        .push(Alternative { name: "winter".to_owned(), setups: pair("16x6.5 ET45 205/55R16") });
+    all.levers.rear.set(Lever::LipRolled, 5.0).unwrap();
+    let within = Length::from_mm(2.0);
+    all.wanted.1 = Some(StyleTarget { style: Style::Flush, within, is_show: true });
+    all.readings.push(reading("a1"));
+    all
+}
+
+fn reading(id: &str) -> KeptReading {
+    KeptReading {
+        id: id.to_owned(),
+        taken: Taken {
+            axle: Axle::Rear,
+            side: Some(CarSide::Left),
+            what: ToRead::from_code("strut").unwrap(),
+            value: 9.0,
+            unit: ReadingUnit::Sixteenths,
+            instrument: "steel_rule".to_owned(),
+            plus_minus: Length::from_mm(1.0).unwrap(),
+            on: Some("17x7.5 ET45 225/45R17".parse().unwrap()),
+            stance: Stance::Hanging,
+            steer: Steer::LockRight,
+            radius: Length::from_mm(291.5),
+            is_copied: false,
+        },
+        who: "rs".to_owned(),
+        at: now(),
     }
 }
 
@@ -280,4 +324,58 @@ async fn a_row_this_program_never_writes_is_told_by_table_and_id() {
             other => panic!("{sql}: {other:?}"),
         }
     }
+}
+
+#[tokio::test]
+async fn what_the_bay_knows_is_kept_and_can_be_undone() {
+    let shop = shop();
+    let job = shop.open_job("Tinde").await;
+    assert_eq!(job.content.measurements, measurements(), "every field comes back as it was");
+    let id = job.id;
+    let added =
+        shop.store.write(move |tx| jobs::add_readings(tx, id, &[reading("b2")], "rs", now())).await.unwrap();
+    assert_eq!((added.revision, added.content.measurements.readings.len()), (2, 2));
+    // Sent twice, kept once: a tablet that got no answer sends again.
+    let again =
+        shop.store.write(move |tx| jobs::add_readings(tx, id, &[reading("b2")], "rs", now())).await.unwrap();
+    assert_eq!((again.revision, again.content.measurements.readings.len()), (2, 2));
+    let gone = shop.store.write(move |tx| jobs::remove_reading(tx, id, "a1", "rs", now())).await.unwrap();
+    assert_eq!(gone.content.measurements.readings[0].id, "b2");
+    let back = shop.store.write(move |tx| jobs::undo(tx, id, 3, "rs", now())).await.unwrap();
+    assert_eq!(back.content, again.content);
+    let entries = shop.store.read(move |c| journal::list(c, id, 9)).await.unwrap();
+    assert_eq!(entries[1].what, "readings");
+}
+
+#[tokio::test]
+async fn the_shop_remembers_each_model_once() {
+    let shop = shop();
+    for label in ["the first", "the second"] {
+        shop.open_job(label).await;
+    }
+    let find = |words: &'static str| shop.store.read(move |c| jobs::known_cars(c, words, 10));
+    let found = find("tinde").await.unwrap();
+    assert_eq!(found.len(), 1);
+    assert_eq!(found[0].content.car_label, "the second", "the latest of the model");
+    assert!(find("dotterel").await.unwrap().is_empty());
+}
+
+#[tokio::test]
+async fn the_house_is_the_trades_until_it_is_changed() {
+    let shop = shop();
+    let first = shop.store.read(house::get).await.unwrap();
+    assert_eq!((first.revision, &first.content), (0, &HouseContent::default()));
+    let mut content = first.content.clone();
+    content.limits.set("arch_mm", 40.0).unwrap();
+    content.people.push(Person { initials: "mk".to_owned(), name: "Mikkel".to_owned() });
+    content.instruments.pop();
+    let wanted = content.clone();
+    let changed = shop.store.write(move |tx| house::change(tx, 0, &content)).await.unwrap();
+    assert_eq!((changed.revision, &changed.content), (1, &wanted));
+    assert_eq!(shop.store.read(house::get).await.unwrap(), changed);
+    let stale = shop.store.write(move |tx| house::change(tx, 0, &HouseContent::default())).await;
+    assert!(matches!(stale, Err(StoreError::StaleHouse { based_on: 0, revision: 1 })));
+    let back = HouseContent { limits: HouseLimits::DEFAULT, ..wanted };
+    let back = shop.store.write(move |tx| house::change(tx, 1, &back)).await.unwrap();
+    assert_eq!(back.content.limits, HouseLimits::DEFAULT);
 }

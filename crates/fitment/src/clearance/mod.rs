@@ -12,6 +12,7 @@ pub mod band;
 pub mod quick_rule;
 pub mod stand;
 
+use crate::coded::coded;
 use crate::corner::feature::Bears;
 use crate::corner::{Carrier, Corner, Feature, Obstacle, Place, Resolved};
 use crate::length::Length;
@@ -35,6 +36,8 @@ pub enum Verdict {
     /// No room.
     Touches,
 }
+
+coded!(Verdict: Clears = "clears", Tight = "tight", MeasureFirst = "measure_first", Touches = "touches");
 
 impl Verdict {
     /// The trade's word.

@@ -1,5 +1,6 @@
 //! What a reading is taken with, and the unit it is read in.
 
+use crate::coded::coded;
 use crate::length::Length;
 use crate::working::Source;
 
@@ -60,25 +61,9 @@ pub enum ReadingUnit {
     Fingers,
 }
 
+coded!(ReadingUnit: Millimetres = "mm", Inches = "in", Sixteenths = "in_16", Fingers = "fingers");
+
 impl ReadingUnit {
-    /// All of them.
-    pub const ALL: [Self; 4] = [Self::Millimetres, Self::Inches, Self::Sixteenths, Self::Fingers];
-
-    /// Its code on the wire and in files.
-    pub fn code(self) -> &'static str {
-        match self {
-            Self::Millimetres => "mm",
-            Self::Inches => "in",
-            Self::Sixteenths => "in_16",
-            Self::Fingers => "fingers",
-        }
-    }
-
-    /// The unit of this code.
-    pub fn from_code(code: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|unit| unit.code() == code)
-    }
-
     /// A value in this unit as a length; `None` when it is not finite.
     pub fn length(self, value: f64) -> Option<Length> {
         match self {

@@ -15,6 +15,7 @@ pub mod instrument;
 pub mod obstacle;
 pub mod taken;
 
+use crate::coded::coded;
 use crate::length::Length;
 use crate::setup::{Axle, Setup};
 
@@ -32,6 +33,8 @@ pub enum CarSide {
     Right,
 }
 
+coded!(CarSide: Left = "left", Right = "right");
+
 /// How the car stood.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
 pub enum Stance {
@@ -41,6 +44,8 @@ pub enum Stance {
     /// Wheel hanging.
     Hanging,
 }
+
+coded!(Stance: Ground = "ground", Hanging = "hanging");
 
 /// How the wheels were turned.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
@@ -53,6 +58,8 @@ pub enum Steer {
     /// Full lock to the right.
     LockRight,
 }
+
+coded!(Steer: Straight = "straight", LockLeft = "lock_left", LockRight = "lock_right");
 
 impl Steer {
     /// At either lock.

@@ -8,6 +8,7 @@ pub mod line;
 use std::fmt;
 use std::str::FromStr;
 
+use crate::coded::coded;
 use crate::codes::{Offset, Spacer};
 use crate::date_code::DateCode;
 use crate::length::Length;
@@ -24,6 +25,8 @@ pub enum Axle {
     /// The rear axle.
     Rear,
 }
+
+coded!(Axle: Front = "front", Rear = "rear");
 
 impl Axle {
     /// Both, in the order they are spoken.

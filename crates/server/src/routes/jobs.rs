@@ -3,15 +3,15 @@
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
-use fitment::limits::HouseLimits;
 use fitment::setup::SetupPair;
 use jiff::Timestamp;
-use store::{Store, jobs, journal};
+use store::jobs::JobContent;
+use store::{Store, house, jobs, journal};
 
 use super::judge::today;
 use crate::extract::{Body, Id, Params};
 use crate::problem::{ApiError, Problem};
-use crate::wire::bench::{Column, SideBySide};
+use crate::wire::bench::{Column, Ground, SideBySide, bay_of};
 use crate::wire::jobs::{BasedOn, JobChange, JobView, JobsQuery, JournalEntry, NewJob, with_plan_kept};
 
 /// Longest journal handed out at once.
@@ -64,9 +64,15 @@ pub(super) async fn put(
     Id(id): Id,
     Body(change): Body<JobChange>,
 ) -> Result<Json<JobView>, ApiError> {
-    let (content, who) = change.read()?;
+    let (content, car, who) = change.read()?;
     let based_on = change.based_on_revision;
-    let job = store.write(move |tx| jobs::change(tx, id, based_on, &content, &who, Timestamp::now())).await?;
+    let job = store
+        .write(move |tx| {
+            let measurements = car.over(&jobs::get(tx, id)?.content.measurements);
+            let content = JobContent { measurements, ..content };
+            jobs::change(tx, id, based_on, &content, &who, Timestamp::now())
+        })
+        .await?;
     Ok(Json(job.into()))
 }
 
@@ -128,11 +134,11 @@ pub(super) async fn side_by_side(
     State(store): State<Store>,
     Id(id): Id,
 ) -> Result<Json<SideBySide>, ApiError> {
-    let job = store.read(move |c| jobs::get(c, id)).await?;
+    let (job, house) = store.read(move |c| Ok((jobs::get(c, id)?, house::get(c)?))).await?;
     let content = &job.content;
-    let (limits, today) = (HouseLimits::DEFAULT, today());
+    let ground = Ground { limits: house.content.limits, today: today(), bay: bay_of(&content.measurements) };
     let column = |letter, note: &str, pair: &SetupPair| {
-        Column::new(letter, note, &content.fitted, pair, content.drive, &limits, today)
+        Column::new(letter, note, &content.fitted, pair, content.drive, &ground)
     };
     let candidates = &content.candidates;
     let is_kept = candidates.iter().any(|kept| kept.setups == content.planned);

@@ -1,12 +1,13 @@
 //! Comparing and judging.
 
 use axum::Json;
+use axum::extract::State;
 use fitment::date_code::Day;
-use fitment::limits::HouseLimits;
+use store::{Store, StoreError, house, jobs};
 
 use crate::extract::Body;
 use crate::problem::{ApiError, Problem};
-use crate::wire::bench::{Bench, BenchRequest};
+use crate::wire::bench::{Bench, BenchRequest, Ground};
 use crate::wire::compare::{CompareRequest, Comparison};
 
 /// Compare a planned pair of setups with the fitted one: the plain figures.
@@ -24,8 +25,19 @@ pub(super) async fn compare(Body(request): Body<CompareRequest>) -> Result<Json<
     (status = 200, description = "the plan, drawn and judged", body = Bench),
     (status = 422, description = "a setup that could not be read, or a step that cannot be taken", body = Problem)
 ))]
-pub(super) async fn bench(Body(request): Body<BenchRequest>) -> Result<Json<Bench>, ApiError> {
-    Ok(Json(request.read()?.judge(&HouseLimits::DEFAULT, today())))
+pub(super) async fn bench(
+    State(store): State<Store>,
+    Body(request): Body<BenchRequest>,
+) -> Result<Json<Bench>, ApiError> {
+    let job = request.job;
+    let (measurements, house) = store
+        .read(move |c| {
+            let of_job = job.map(|id| Ok::<_, StoreError>(jobs::get(c, id)?.content.measurements));
+            Ok((of_job.transpose()?.unwrap_or_default(), house::get(c)?))
+        })
+        .await?;
+    let (plan, bay) = request.read(&measurements)?;
+    Ok(Json(plan.judge(&Ground { limits: house.content.limits, today: today(), bay })))
 }
 
 /// The clock lives here: the core is handed the day.

@@ -1,14 +1,18 @@
 //! The API's paths, one list.
 
+mod bay;
+mod fit;
+mod house;
 mod jobs;
 mod judge;
 mod read;
 
 use axum::Router;
-use store::Store;
 use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
+
+use crate::Shop;
 
 #[derive(OpenApi)]
 #[openapi(
@@ -22,7 +26,7 @@ use utoipa_axum::routes;
 )]
 struct Description;
 
-fn paths() -> OpenApiRouter<Store> {
+fn paths() -> OpenApiRouter<Shop> {
     OpenApiRouter::with_openapi(Description::openapi()).nest(
         "/api/v1",
         OpenApiRouter::new()
@@ -37,12 +41,21 @@ fn paths() -> OpenApiRouter<Store> {
             .routes(routes!(jobs::redo))
             .routes(routes!(jobs::keep))
             .routes(routes!(jobs::side_by_side))
-            .routes(routes!(jobs::journal)),
+            .routes(routes!(jobs::journal))
+            .routes(routes!(fit::fit))
+            .routes(routes!(fit::window))
+            .routes(routes!(bay::registry))
+            .routes(routes!(bay::gauge))
+            .routes(routes!(bay::cars))
+            .routes(routes!(bay::add))
+            .routes(routes!(bay::remove))
+            .routes(routes!(bay::copy))
+            .routes(routes!(house::get, house::put)),
     )
 }
 
 /// The API's router and its description.
-pub fn api() -> (Router<Store>, utoipa::openapi::OpenApi) {
+pub fn api() -> (Router<Shop>, utoipa::openapi::OpenApi) {
     paths().split_for_parts()
 }
 

@@ -1,19 +1,28 @@
 //! The bench: a plan drawn and judged, and plans side by side.
 
+use fitment::clearance::Trial;
+use fitment::corner::taken::corners;
 use fitment::date_code::Day;
-use fitment::ledger::Plan;
+use fitment::ledger::{Bay, Plan};
 use fitment::limits::{Drive, HouseLimits};
 use fitment::setup::adjust::Adjustment;
 use fitment::setup::{Axle, Setup, SetupPair};
 use fitment::speedometer::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
 use fitment::tire::dimensions;
 use fitment::wheel::Backspacing;
+use fitment::window::widths_round;
 use serde::{Deserialize, Serialize};
+use store::measurements::Measurements;
 use utoipa::ToSchema;
 
 use super::change::{AxleChangeView, PairChangeView};
+use super::corner::{
+    ClearanceView, LeverAmount, MeasureView, TireChoiceCode, VerdictCode, WidthView, lever_amounts,
+    window_views,
+};
 use super::drawing::Drawing;
-use super::ledger::LineOfLedger;
+use super::ledger::{FragmentView, LineOfLedger, fragments};
+use super::measured::{LeversView, WantedPair, read_pair_levers, read_wanted};
 use super::read::Reading;
 use super::{ArrangementCode, AxleCode, DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
@@ -31,6 +40,18 @@ pub struct BenchRequest {
     /// Steps to take on the planned setups first, as the hand does on the drawing.
     #[serde(default)]
     pub adjust: Vec<Step>,
+    /// The job whose car and readings the plan is held against.
+    #[serde(default)]
+    pub job: Option<i64>,
+    /// What is done to the car; as the job has it when left out.
+    #[serde(default)]
+    pub levers: Option<LeversView>,
+    /// How it is to stand; as the job has it when left out.
+    #[serde(default)]
+    pub wanted: Option<WantedPair>,
+    /// Which tire the window puts on each rim width.
+    #[serde(default)]
+    pub tire_choice: Option<TireChoiceCode>,
 }
 
 /// Steps on one axle's planned setup.
@@ -55,17 +76,42 @@ pub struct ReadBench {
     fitted: SetupPair,
     planned: SetupPair,
     drive: Option<Drive>,
+    tire_choice: TireChoiceCode,
+}
+
+/// What a plan is judged on: the house, the day, and what is known of the car.
+#[derive(Debug)]
+pub struct Ground {
+    /// The house's limits.
+    pub limits: HouseLimits,
+    /// Today.
+    pub today: Day,
+    /// The car as measured.
+    pub bay: Bay,
+}
+
+/// The corners a job's readings and record make.
+pub fn bay_of(measurements: &Measurements) -> Bay {
+    let (corners, _) = corners(&measurements.taken(), &measurements.car);
+    Bay::new(corners, measurements.levers, measurements.wanted)
 }
 
 impl BenchRequest {
-    /// Reads the lines and takes the steps.
+    /// Reads the lines, takes the steps, and puts levers and wishes given here over the job's.
     ///
     /// # Errors
     /// Every line that could not be read; the first step that cannot be taken.
-    pub fn read(&self) -> Result<ReadBench, ApiError> {
+    pub fn read(&self, measurements: &Measurements) -> Result<(ReadBench, Bay), ApiError> {
         let mut reading = Reading::default();
         let fitted = reading.pair("/fitted", &self.fitted);
         let mut planned = reading.pair("/planned", &self.planned);
+        let mut measurements = measurements.clone();
+        if let Some(levers) = &self.levers {
+            measurements.levers = read_pair_levers(&mut reading, "/levers", levers);
+        }
+        if let Some(wanted) = &self.wanted {
+            measurements.wanted = read_wanted(&mut reading, "/wanted", wanted);
+        }
         reading.finish(())?;
         for (at, step) in self.adjust.iter().enumerate() {
             let by = Adjustment {
@@ -77,7 +123,9 @@ impl BenchRequest {
             let adjusted = setup.unwrap_or_default().adjusted(by);
             *setup = Some(adjusted.map_err(|error| ApiError::CannotAdjust(error, format!("/adjust/{at}")))?);
         }
-        Ok(ReadBench { fitted, planned, drive: self.drive.map(Drive::from) })
+        let drive = self.drive.map(Drive::from);
+        let tire_choice = self.tire_choice.unwrap_or_default();
+        Ok((ReadBench { fitted, planned, drive, tire_choice }, bay_of(&measurements)))
     }
 }
 
@@ -139,6 +187,77 @@ pub struct BenchAxle {
     pub planned_drawing: Option<Drawing>,
     /// What changes.
     pub change: Option<AxleChangeView>,
+    /// The plan, or without one what is fitted, against what was measured.
+    pub fit: Option<AxleFit>,
+}
+
+/// One axle against what was measured.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct AxleFit {
+    /// The worst line.
+    pub verdict: VerdictCode,
+    /// A line for each part.
+    pub clearances: Vec<ClearanceView>,
+    /// `tucked`, `flush` or `poke`; null while the fender lip was not read.
+    pub style: Option<&'static str>,
+    /// The fender line at the top of the arch.
+    pub fender_line_y_mm: Option<f64>,
+    /// The window, narrowest rim first.
+    pub window: Vec<WidthView>,
+    /// The mildest set of levers that turns the verdict; null when nothing must be turned, or nothing known helps.
+    pub proposal: Option<ProposalView>,
+    /// What must still be read, the most decisive first.
+    pub measure_list: Vec<MeasureView>,
+}
+
+/// A set of levers that turns the verdict.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ProposalView {
+    /// The setup line with it.
+    pub line: String,
+    /// What is then done to the car.
+    pub levers: Vec<LeverAmount>,
+    /// In a sentence.
+    pub says: Vec<FragmentView>,
+    /// What each lever of it costs elsewhere, and its caution.
+    pub costs: Vec<CostView>,
+    /// Whether all of it can be undone.
+    pub can_be_undone: bool,
+}
+
+/// What a lever costs.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::lever::Facts")]
+pub struct CostView {
+    pub title: &'static str,
+    pub costs: &'static str,
+    pub caution: &'static str,
+}
+
+fn axle_fit(trial: &Trial<'_>, planned: &Setup, choice: TireChoiceCode, bay: &Bay) -> Option<AxleFit> {
+    let fit = trial.fit(planned)?;
+    let widths = widths_round(Some(trial.fitted), Some(planned));
+    let proposal = trial.mildest(planned).map(|proposal| ProposalView {
+        line: proposal.setup.to_string(),
+        levers: lever_amounts(&proposal.levers),
+        says: fragments(proposal.says(trial)),
+        costs: proposal
+            .pulled
+            .iter()
+            .map(|(lever, _)| lever.facts())
+            .map(|facts| CostView { title: facts.title, costs: facts.costs, caution: facts.caution })
+            .collect(),
+        can_be_undone: proposal.can_be_undone(),
+    });
+    Some(AxleFit {
+        verdict: fit.verdict.into(),
+        clearances: fit.clearances.iter().map(|line| ClearanceView::new(line, trial.levers)).collect(),
+        style: trial.style(planned).map(|style| style.style.word()),
+        fender_line_y_mm: trial.fender_line(),
+        window: window_views(trial, planned, choice, &widths, bay.wanted(trial.axle)),
+        proposal,
+        measure_list: trial.measure_list(planned, &fit).into_iter().map(MeasureView::from).collect(),
+    })
 }
 
 /// A shown speed and the true one.
@@ -179,16 +298,22 @@ pub struct Bench {
 
 impl ReadBench {
     /// Draws and judges the plan.
-    pub fn judge(&self, limits: &HouseLimits, today: Day) -> Bench {
-        let plan = Plan::new(&self.fitted, &self.planned, self.drive, limits, Some(today));
+    pub fn judge(&self, ground: &Ground) -> Bench {
+        let plan = Plan::new(&self.fitted, &self.planned, self.drive, &ground.limits, Some(ground.today))
+            .in_bay(ground.bay.clone());
         let axle = |axle: Axle| {
             let (fitted, planned) = (self.fitted.on(axle), self.planned.on(axle));
+            let fit = plan
+                .trial(axle)
+                .zip(planned.or(fitted))
+                .and_then(|(trial, setup)| axle_fit(&trial, setup, self.tire_choice, &ground.bay));
             BenchAxle {
                 fitted: fitted.map(SetupView::from),
                 planned: planned.map(SetupView::from),
                 fitted_drawing: fitted.and_then(Drawing::new),
                 planned_drawing: planned.and_then(Drawing::new),
                 change: plan.change(axle).map(AxleChangeView::from),
+                fit,
             }
         };
         Bench {
@@ -245,10 +370,10 @@ impl Column {
         fitted: &SetupPair,
         pair: &SetupPair,
         drive: Option<Drive>,
-        limits: &HouseLimits,
-        today: Day,
+        ground: &Ground,
     ) -> Self {
-        let plan = Plan::new(fitted, pair, drive, limits, Some(today));
+        let plan =
+            Plan::new(fitted, pair, drive, &ground.limits, Some(ground.today)).in_bay(ground.bay.clone());
         let setup = |axle| pair.on(axle).map(SetupView::from);
         let change = |axle| plan.change(axle).map(AxleChangeView::from);
         Self {

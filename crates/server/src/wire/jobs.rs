@@ -1,10 +1,14 @@
 //! Jobs on the wire.
 
+use fitment::corner::{Corner, taken::corners};
 use fitment::limits::Drive;
 use serde::{Deserialize, Serialize};
 use store::jobs::{Candidate, Job, JobContent, Stage};
+use store::measurements::Measurements;
 use utoipa::{IntoParams, ToSchema};
 
+use super::corner::TroubleView;
+use super::measured::{self, CarChange, CarView, LeversView, ReadingView, WantedPair};
 use super::read::Reading;
 use super::{DriveCode, Lines};
 use crate::problem::ApiError;
@@ -67,7 +71,7 @@ pub struct CandidateView {
 }
 
 /// A job.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct JobView {
     /// Id in paths.
     pub id: i64,
@@ -101,6 +105,16 @@ pub struct JobView {
     pub candidates: Vec<CandidateView>,
     /// Out of the way, not deleted.
     pub put_away: bool,
+    /// The car's record.
+    pub car: CarView,
+    /// What was read in the bay, in the order it was read.
+    pub readings: Vec<ReadingView>,
+    /// Readings with something wrong.
+    pub troubles: Vec<TroubleView>,
+    /// What is done to the car for the plan.
+    pub levers: LeversView,
+    /// How the owner wants it to stand.
+    pub wanted: WantedPair,
 }
 
 impl From<Job> for JobView {
@@ -127,11 +141,28 @@ impl From<Job> for JobView {
                 })
                 .collect(),
             put_away: content.put_away,
+            car: CarView::from(&content.measurements.car),
+            readings: content.measurements.readings.iter().map(ReadingView::from).collect(),
+            troubles: troubles(&content.measurements),
+            levers: measured::levers_view(&content.measurements.levers),
+            wanted: measured::wanted_view(&content.measurements.wanted),
             car_label: content.car_label,
             wish: content.wish,
             notes: content.notes,
         }
     }
+}
+
+/// Readings with something wrong, counted as the job lists them.
+fn troubles(measurements: &Measurements) -> Vec<TroubleView> {
+    let (corners, which) = corners(&measurements.taken(), &measurements.car);
+    let on = |corner: &Corner, which: &[usize]| -> Vec<TroubleView> {
+        let count = |at: usize| which.get(at).copied().unwrap_or(at);
+        corner.resolve().troubles.iter().map(|trouble| TroubleView::new(trouble, count)).collect()
+    };
+    let mut all = on(&corners.front, &which[0]);
+    all.extend(on(&corners.rear, &which[1]));
+    all
 }
 
 /// Which jobs.
@@ -197,6 +228,7 @@ impl NewJob {
             planned: fitment::SetupPair::default(),
             candidates: Vec::new(),
             put_away: false,
+            measurements: Measurements::default(),
         };
         let who = reading.text("/signed_by", &self.signed_by, SIGN_LENGTH);
         reading.finish((content, who))
@@ -237,14 +269,23 @@ pub struct JobChange {
     pub candidates: Vec<CandidateView>,
     /// Out of the way, not deleted.
     pub put_away: bool,
+    /// The car's record; stays as it is when left out.
+    #[serde(default)]
+    pub car: Option<CarView>,
+    /// What is done to the car; stays as it is when left out.
+    #[serde(default)]
+    pub levers: Option<LeversView>,
+    /// How it is to stand; stays as it is when left out.
+    #[serde(default)]
+    pub wanted: Option<WantedPair>,
 }
 
 impl JobChange {
-    /// Into what the store keeps, and who signs.
+    /// Into what the store keeps (its measurements still empty), what of them changes, and who signs.
     ///
     /// # Errors
     /// Every field at fault.
-    pub fn read(&self) -> Result<(JobContent, String), ApiError> {
+    pub fn read(&self) -> Result<(JobContent, CarChange, String), ApiError> {
         let mut reading = Reading::default();
         if self.candidates.len() > MOST_CANDIDATES {
             reading.fault("/candidates", "more than 26 candidates cannot be kept");
@@ -273,9 +314,12 @@ impl JobChange {
             planned: reading.pair("/planned", &self.planned),
             candidates,
             put_away: self.put_away,
+            measurements: Measurements::default(),
         };
+        let car =
+            CarChange::read(&mut reading, self.car.as_ref(), self.levers.as_ref(), self.wanted.as_ref());
         let who = reading.text("/signed_by", &self.signed_by, SIGN_LENGTH);
-        reading.finish((content, who))
+        reading.finish((content, car, who))
     }
 }
 

@@ -59,7 +59,7 @@ pub enum FragmentView {
     Quantity(QuantityView),
 }
 
-fn fragments(phrase: Phrase) -> Vec<FragmentView> {
+pub(super) fn fragments(phrase: Phrase) -> Vec<FragmentView> {
     phrase
         .0
         .into_iter()

@@ -5,11 +5,15 @@
 pub mod bench;
 pub mod change;
 pub mod compare;
+pub mod corner;
 pub mod describe;
 pub mod drawing;
+pub mod house;
 pub mod jobs;
 pub mod ledger;
+pub mod measured;
 pub mod read;
+pub mod registry;
 
 use fitment::limits::Drive;
 use fitment::setup;
@@ -42,7 +46,7 @@ impl From<&fitment::SetupPair> for Lines {
 }
 
 /// One thing for each axle.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize, ToSchema)]
 pub struct PerAxle<T> {
     /// Front axle.
     pub front: T,

@@ -7,7 +7,11 @@ use rusqlite_migration::{M, Migrations};
 
 use crate::StoreError;
 
-const STEPS: &[M<'static>] = &[M::up(include_str!("0001_jobs.sql")), M::up(include_str!("0002_journal.sql"))];
+const STEPS: &[M<'static>] = &[
+    M::up(include_str!("0001_jobs.sql")),
+    M::up(include_str!("0002_journal.sql")),
+    M::up(include_str!("0003_bay.sql")),
+];
 
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 

@@ -1,0 +1,36 @@
+//! Fits and windows for scripts.
+
+use axum::Json;
+use axum::extract::State;
+use store::{Store, house};
+
+use crate::extract::Body;
+use crate::problem::{ApiError, Problem};
+use crate::wire::corner::{FitRequest, FitView, WindowRequest, WindowView};
+
+/// Try a setup against a measured corner.
+#[utoipa::path(post, path = "/fit", request_body = FitRequest, tag = "fit", responses(
+    (status = 200, description = "the verdict and a line for each part", body = FitView),
+    (status = 422, description = "a field at fault", body = Problem)
+))]
+pub(super) async fn fit(
+    State(store): State<Store>,
+    Body(request): Body<FitRequest>,
+) -> Result<Json<FitView>, ApiError> {
+    let house = store.read(house::get).await?;
+    Ok(Json(request.read(&house.content.limits)?.fit()))
+}
+
+/// The offsets that clear, for each rim width.
+#[utoipa::path(post, path = "/window", request_body = WindowRequest, tag = "fit", responses(
+    (status = 200, description = "the window", body = WindowView),
+    (status = 422, description = "a field at fault", body = Problem)
+))]
+pub(super) async fn window(
+    State(store): State<Store>,
+    Body(request): Body<WindowRequest>,
+) -> Result<Json<WindowView>, ApiError> {
+    let house = store.read(house::get).await?;
+    let (corner, widths) = request.read(&house.content.limits)?;
+    Ok(Json(corner.window(&widths, request.tire_choice.unwrap_or_default())))
+}

@@ -1,0 +1,661 @@
+//! A measured corner for scripts, and what a setup and a window look like against it.
+
+use std::collections::BTreeMap;
+
+use fitment::clearance::{Clearance, Fit, Trial, Verdict};
+use fitment::corner::feature::Feature;
+use fitment::corner::{CarSide, Corner, Measured, Place, Reading as CornerReading, Resolved, Stance, Steer};
+use fitment::corner::{Trouble, TroubleKind};
+use fitment::lever::{Lever, Levers};
+use fitment::limits::HouseLimits;
+use fitment::measure::MeasureItem;
+use fitment::setup::{Axle, Setup};
+use fitment::style::StyleTarget;
+use fitment::window::{TireChoice, WidthWindow, widths_round};
+use fitment::{Length, RimWidth};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::AxleCode;
+use super::ledger::{FragmentView, fragments};
+use super::read::Reading;
+use crate::problem::ApiError;
+
+/// One gap read on the car.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct GapReading {
+    /// Code of the part: `strut`, `fender_lateral`, `arch`, …; see `/registry`.
+    pub feature: String,
+    /// The gap, positive while there is room; from the bare hub the distance.
+    pub gap_mm: f64,
+    /// How far the instrument may be off, either way.
+    pub plus_minus_mm: f64,
+    /// `left` or `right`, when noted.
+    #[serde(default)]
+    pub side: Option<String>,
+    /// `ground` (default) or `hanging`.
+    #[serde(default)]
+    pub stance: Option<String>,
+    /// `straight` (default), `lock_left` or `lock_right`.
+    #[serde(default)]
+    pub steer: Option<String>,
+    /// How far from the axle the smallest gap was, when noted.
+    #[serde(default)]
+    pub radius_mm: Option<f64>,
+    /// Read from the bare hub instead of against the fitted wheel.
+    #[serde(default)]
+    pub bare_hub: bool,
+}
+
+/// A corner as measured.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct CornerRequest {
+    /// What was fitted when it was measured, as a setup line.
+    pub fitted: String,
+    /// Camber as aligned; leave it out when nobody knows.
+    #[serde(default)]
+    pub camber_deg: Option<f64>,
+    /// The fitted tire's measured section width, when somebody measured it.
+    #[serde(default)]
+    pub fitted_section_mm: Option<f64>,
+    /// How far that may be off; half a millimetre when left out.
+    #[serde(default)]
+    pub fitted_section_plus_minus_mm: Option<f64>,
+    /// The readings.
+    pub readings: Vec<GapReading>,
+}
+
+/// Most readings taken at once.
+const MOST_READINGS: usize = 200;
+/// Most rim widths asked for at once.
+const MOST_WIDTHS: usize = 60;
+
+/// A code of a plain enum; `None` notes the fault.
+pub(super) fn coded<T: Copy>(
+    reading: &mut Reading,
+    pointer: &str,
+    code: &str,
+    found: Option<T>,
+    choices: impl FnOnce() -> String,
+) -> Option<T> {
+    if found.is_none() {
+        reading.fault(pointer, format!("{code:?} is not one of {}", choices()));
+    }
+    found
+}
+
+/// The codes of a plain enum, for a message.
+macro_rules! choices {
+    ($type:ty) => {
+        || <$type>::ALL.iter().map(|one| one.code()).collect::<Vec<_>>().join(", ")
+    };
+}
+pub(super) use choices;
+
+/// A length that was given as a number.
+pub(super) fn length(reading: &mut Reading, pointer: &str, mm: f64) -> Length {
+    Length::from_mm(mm).unwrap_or_else(|| {
+        reading.fault(pointer, "is not a finite number");
+        Length::ZERO
+    })
+}
+
+impl GapReading {
+    fn read(&self, reading: &mut Reading, pointer: &str, fitted: Setup) -> Option<CornerReading> {
+        let at = |field: &str| format!("{pointer}/{field}");
+        let feature = Feature::from_code(&self.feature);
+        let feature = coded(reading, &at("feature"), &self.feature, feature, choices!(Feature));
+        let gap = length(reading, &at("gap_mm"), self.gap_mm);
+        let plus_minus = length(reading, &at("plus_minus_mm"), self.plus_minus_mm);
+        let radius = self.radius_mm.map(|radius| length(reading, &at("radius_mm"), radius));
+        let side = self
+            .side
+            .as_deref()
+            .and_then(|code| coded(reading, &at("side"), code, CarSide::from_code(code), choices!(CarSide)));
+        let stance = self
+            .stance
+            .as_deref()
+            .and_then(|code| coded(reading, &at("stance"), code, Stance::from_code(code), choices!(Stance)));
+        let steer = self
+            .steer
+            .as_deref()
+            .and_then(|code| coded(reading, &at("steer"), code, Steer::from_code(code), choices!(Steer)));
+        Some(CornerReading {
+            feature: feature?,
+            side,
+            gap,
+            plus_minus,
+            on: (!self.bare_hub).then_some(fitted),
+            stance: stance.unwrap_or_default(),
+            steer: steer.unwrap_or_default(),
+            radius,
+            is_copied: false,
+        })
+    }
+}
+
+impl CornerRequest {
+    fn read(&self, reading: &mut Reading) -> Option<(Corner, Setup)> {
+        let fitted = placed(reading, "/corner/fitted", &self.fitted);
+        if self.readings.len() > MOST_READINGS {
+            reading.fault("/corner/readings", format!("more than {MOST_READINGS} readings are not taken"));
+            return None;
+        }
+        if let Some(camber) = self.camber_deg.filter(|camber| !(-15.0..=15.0).contains(camber)) {
+            reading.fault("/corner/camber_deg", format!("{camber} ° is not a road car's camber"));
+        }
+        let on = fitted.unwrap_or_default();
+        let readings = self
+            .readings
+            .iter()
+            .enumerate()
+            .filter_map(|(at, one)| one.read(reading, &format!("/corner/readings/{at}"), on))
+            .collect();
+        let plus_minus = self.fitted_section_plus_minus_mm.unwrap_or(0.5);
+        let fitted_section = self.fitted_section_mm.map(|value| Measured {
+            value: length(reading, "/corner/fitted_section_mm", value),
+            plus_minus: length(reading, "/corner/fitted_section_plus_minus_mm", plus_minus),
+        });
+        Some((Corner { readings, camber_deg: self.camber_deg, fitted_section }, fitted?))
+    }
+}
+
+/// A setup that can be placed: with a wheel and its offset.
+fn placed(reading: &mut Reading, pointer: &str, line: &str) -> Option<Setup> {
+    let Some(setup) = reading.setup(pointer, Some(line)) else {
+        if line.trim().is_empty() {
+            reading.fault(pointer, "name a wheel with its offset, as in 18x8.5 ET35 245/40R18");
+        }
+        return None;
+    };
+    if setup.effective_offset().is_none() {
+        reading.fault(
+            pointer,
+            "name the wheel and its offset, as in 18x8.5 ET35: without it nothing can be placed",
+        );
+        return None;
+    }
+    Some(setup)
+}
+
+/// A lever pulled on the car.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LeverAmount {
+    /// Its code, see `/registry`.
+    pub lever: String,
+    /// How far: millimetres, or degrees for camber.
+    pub amount: f64,
+}
+
+/// The levers of one axle, as set.
+pub fn lever_amounts(levers: &Levers) -> Vec<LeverAmount> {
+    levers
+        .that_are_set()
+        .map(|(lever, amount)| LeverAmount { lever: lever.code().to_owned(), amount })
+        .collect()
+}
+
+/// Reads levers; faults are noted.
+pub(super) fn read_levers(reading: &mut Reading, pointer: &str, given: &[LeverAmount]) -> Levers {
+    let mut levers = Levers::default();
+    for (at, one) in given.iter().enumerate() {
+        let pointer = format!("{pointer}/{at}");
+        let lever = Lever::from_code(&one.lever);
+        let lever = coded(reading, &format!("{pointer}/lever"), &one.lever, lever, choices!(Lever));
+        if let Some(lever) = lever
+            && let Err(error) = levers.set(lever, one.amount)
+        {
+            reading.fault(&format!("{pointer}/amount"), error.to_string());
+        }
+    }
+    levers
+}
+
+/// A setup to be tried against a measured corner.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct FitRequest {
+    /// The corner.
+    pub corner: CornerRequest,
+    /// The planned setup line.
+    pub planned: String,
+    /// Limits other than the house's, by code: `{"strut_mm": 6}`.
+    #[serde(default)]
+    pub limits: BTreeMap<String, f64>,
+    /// What else is done to the car.
+    #[serde(default)]
+    pub levers: Vec<LeverAmount>,
+}
+
+/// A window to be worked out for a measured corner.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct WindowRequest {
+    /// The corner.
+    pub corner: CornerRequest,
+    /// The setup whose tire, rim diameter and spacer are meant; what is fitted when left out.
+    #[serde(default)]
+    pub planned: Option<String>,
+    /// Rim widths; when left out the half inches round what is fitted and planned.
+    #[serde(default)]
+    pub rim_widths_in: Option<Vec<f64>>,
+    /// `same` (default): the same tire on every width; `nearest_square`: the size that stands squarest on it.
+    #[serde(default)]
+    pub tire_choice: Option<TireChoiceCode>,
+    /// Limits other than the house's, by code.
+    #[serde(default)]
+    pub limits: BTreeMap<String, f64>,
+    /// What else is done to the car.
+    #[serde(default)]
+    pub levers: Vec<LeverAmount>,
+}
+
+/// Which tire goes on each rim width.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum TireChoiceCode {
+    /// The same tire on every width.
+    #[default]
+    Same,
+    /// The size that stands squarest on the width.
+    NearestSquare,
+}
+
+impl From<TireChoiceCode> for TireChoice {
+    fn from(code: TireChoiceCode) -> Self {
+        match code {
+            TireChoiceCode::Same => Self::Same,
+            TireChoiceCode::NearestSquare => Self::NearestSquare,
+        }
+    }
+}
+
+fn read_limits(reading: &mut Reading, house: &HouseLimits, given: &BTreeMap<String, f64>) -> HouseLimits {
+    let mut limits = *house;
+    for (code, value) in given {
+        if let Err(error) = limits.set(code, *value) {
+            reading.fault(&format!("/limits/{code}"), error.to_string());
+        }
+    }
+    limits
+}
+
+/// A request read into the core's types.
+#[derive(Debug)]
+pub struct ReadCorner {
+    corner: Corner,
+    fitted: Setup,
+    planned: Setup,
+    limits: HouseLimits,
+    levers: Levers,
+}
+
+impl ReadCorner {
+    fn with_trial<T>(&self, ask: impl FnOnce(&Trial<'_>, &Resolved) -> T) -> T {
+        let resolved = self.corner.resolve();
+        let trial = Trial {
+            axle: Axle::Front,
+            corner: &self.corner,
+            resolved: &resolved,
+            fitted: &self.fitted,
+            limits: &self.limits,
+            levers: &self.levers,
+        };
+        ask(&trial, &resolved)
+    }
+}
+
+impl FitRequest {
+    /// Into the core's types.
+    ///
+    /// # Errors
+    /// Every field at fault.
+    pub fn read(&self, house: &HouseLimits) -> Result<ReadCorner, ApiError> {
+        let mut reading = Reading::default();
+        let corner = self.corner.read(&mut reading);
+        let planned = placed(&mut reading, "/planned", &self.planned);
+        let limits = read_limits(&mut reading, house, &self.limits);
+        let levers = read_levers(&mut reading, "/levers", &self.levers);
+        let (corner, fitted) = corner.unwrap_or_default();
+        let planned = planned.unwrap_or_default();
+        reading.finish(ReadCorner { corner, fitted, planned, limits, levers })
+    }
+}
+
+impl WindowRequest {
+    /// Into the core's types.
+    ///
+    /// # Errors
+    /// Every field at fault.
+    pub fn read(&self, house: &HouseLimits) -> Result<(ReadCorner, Vec<RimWidth>), ApiError> {
+        let mut reading = Reading::default();
+        let corner = self.corner.read(&mut reading);
+        let planned = self.planned.as_deref().map(|line| placed(&mut reading, "/planned", line));
+        let limits = read_limits(&mut reading, house, &self.limits);
+        let levers = read_levers(&mut reading, "/levers", &self.levers);
+        let (corner, fitted) = corner.unwrap_or_default();
+        let planned = planned.map_or(fitted, Option::unwrap_or_default);
+        let widths = match &self.rim_widths_in {
+            None => widths_round(Some(&fitted), Some(&planned)),
+            Some(given) if given.len() > MOST_WIDTHS => {
+                reading.fault("/rim_widths_in", format!("more than {MOST_WIDTHS} widths are not worked out"));
+                Vec::new()
+            }
+            Some(given) => given
+                .iter()
+                .enumerate()
+                .filter_map(|(at, width)| {
+                    let code = RimWidth::from_code(*width);
+                    if code.is_none() {
+                        reading
+                            .fault(&format!("/rim_widths_in/{at}"), format!("{width} in is not a rim width"));
+                    }
+                    code
+                })
+                .collect(),
+        };
+        reading.finish((ReadCorner { corner, fitted, planned, limits, levers }, widths))
+    }
+}
+
+/// How a line or a setup stands.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs, reason = "see fitment::clearance::Verdict")]
+pub enum VerdictCode {
+    Clears,
+    Tight,
+    MeasureFirst,
+    Touches,
+}
+
+impl From<Verdict> for VerdictCode {
+    fn from(verdict: Verdict) -> Self {
+        match verdict {
+            Verdict::Clears => Self::Clears,
+            Verdict::Tight => Self::Tight,
+            Verdict::MeasureFirst => Self::MeasureFirst,
+            Verdict::Touches => Self::Touches,
+        }
+    }
+}
+
+/// Where a part of the car begins, to be drawn. Corner frame: y outboard from the hub face, height above the
+/// axle.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct PlaceView {
+    /// Sideways; null for what is above the tire.
+    pub y_mm: Option<f64>,
+    /// Above the axle; null for what was read without noting the height.
+    pub height_mm: Option<f64>,
+}
+
+/// A part of the car and the room to it. Figures are null while it was not read.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit; the rules stand in fitment")]
+pub struct ClearanceView {
+    pub feature: &'static str,
+    /// Its name in a sentence.
+    pub name: &'static str,
+    /// `left` or `right`, when noted.
+    pub side: Option<&'static str>,
+    pub nominal_mm: Option<f64>,
+    pub likely_low_mm: Option<f64>,
+    pub likely_high_mm: Option<f64>,
+    pub worst_low_mm: Option<f64>,
+    pub worst_high_mm: Option<f64>,
+    pub limit_mm: f64,
+    pub verdict: VerdictCode,
+    /// The gap that must be found with the fitted wheel, where it was not read.
+    pub must_find_mm: Option<f64>,
+    /// Where it begins; null for what is known only by its gap.
+    pub place: Option<PlaceView>,
+    /// What may be off, largest first.
+    pub contributions: Vec<ContributionView>,
+}
+
+/// Something that may be off.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct ContributionView {
+    pub what: &'static str,
+    pub plus_minus_mm: f64,
+    /// Where that comes from.
+    pub source: &'static str,
+}
+
+impl ClearanceView {
+    /// A line, its place moved by what is done to the car.
+    pub fn new(line: &Clearance, levers: &Levers) -> Self {
+        let band = line.band.as_ref();
+        let mm = |of: fn(&fitment::clearance::Band) -> Length| band.map(|band| of(band).as_mm());
+        let room = levers.room_to(line.feature).as_mm();
+        let place = line.obstacle.and_then(|obstacle| {
+            let outward =
+                if line.feature.bears() == fitment::corner::feature::Bears::Outboard { 1.0 } else { -1.0 };
+            match obstacle.place {
+                Place::Wall { y } => Some(PlaceView { y_mm: Some(y + outward * room), height_mm: None }),
+                Place::Spot { y, height } => {
+                    Some(PlaceView { y_mm: Some(y + outward * room), height_mm: Some(height) })
+                }
+                Place::Ceiling { z } => {
+                    Some(PlaceView { y_mm: None, height_mm: Some(z + levers.raised() + room) })
+                }
+                Place::Beside { .. } => None,
+            }
+        });
+        Self {
+            feature: line.feature.code(),
+            name: line.feature.facts().name,
+            side: line.obstacle.and_then(|obstacle| obstacle.side).map(CarSide::code),
+            nominal_mm: mm(|band| band.nominal),
+            likely_low_mm: mm(fitment::clearance::Band::likely_low),
+            likely_high_mm: mm(fitment::clearance::Band::likely_high),
+            worst_low_mm: mm(fitment::clearance::Band::worst_low),
+            worst_high_mm: mm(fitment::clearance::Band::worst_high),
+            limit_mm: line.limit.as_mm(),
+            verdict: line.verdict.into(),
+            must_find_mm: line.must_find.map(Length::as_mm),
+            place,
+            contributions: band
+                .map_or(&[][..], |band| &band.contributions)
+                .iter()
+                .map(|one| ContributionView {
+                    what: one.what,
+                    plus_minus_mm: one.plus_minus.as_mm(),
+                    source: one.source.cite,
+                })
+                .collect(),
+        }
+    }
+}
+
+/// One row of the measure list.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct MeasureView {
+    /// On which axle.
+    pub axle: AxleCode,
+    /// Code of what is to be read.
+    pub feature: &'static str,
+    /// Its title.
+    pub title: &'static str,
+    /// Where to put the gauge.
+    pub how: &'static str,
+    /// The gap that must be found with the fitted wheel for the plan to clear; null where there is no figure.
+    pub must_find_mm: Option<f64>,
+    /// Why it is asked for.
+    pub why: Vec<FragmentView>,
+    /// How likely it is to decide the plan, 0 to 1.
+    pub power: f64,
+    /// Whether it must be read at full lock, each way.
+    pub at_lock: bool,
+}
+
+impl From<MeasureItem> for MeasureView {
+    fn from(item: MeasureItem) -> Self {
+        let at_lock = matches!(item.to_read, fitment::measure::ToRead::Gap(part) if part.facts().at_lock);
+        Self {
+            axle: item.axle.into(),
+            feature: item.to_read.code(),
+            title: item.to_read.title(),
+            how: item.to_read.how(),
+            must_find_mm: item.must_find.map(Length::as_mm),
+            why: fragments(item.why),
+            power: item.power,
+            at_lock,
+        }
+    }
+}
+
+/// A reading that is kept, marked and explained.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct TroubleView {
+    /// Which of the readings, counted from 0.
+    pub reading: usize,
+    /// `impossible`, `contradicts` or `not_usable`.
+    pub kind: &'static str,
+    /// The reading it contradicts.
+    pub other: Option<usize>,
+    /// Why.
+    pub says: Vec<FragmentView>,
+}
+
+impl TroubleView {
+    /// A trouble, its readings counted as the caller does.
+    pub fn new(trouble: &Trouble, count: impl Fn(usize) -> usize) -> Self {
+        Self {
+            reading: count(trouble.reading),
+            kind: match trouble.kind {
+                TroubleKind::Impossible => "impossible",
+                TroubleKind::Contradicts => "contradicts",
+                TroubleKind::NotUsable => "not_usable",
+            },
+            other: trouble.other.map(count),
+            says: fragments(trouble.says.clone()),
+        }
+    }
+}
+
+/// A setup tried against a measured corner.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FitView {
+    /// The worst line.
+    pub verdict: VerdictCode,
+    /// A line for each part.
+    pub clearances: Vec<ClearanceView>,
+    /// `tucked`, `flush` or `poke`; null while the fender lip was not read.
+    pub style: Option<&'static str>,
+    /// What must still be read, the most decisive first.
+    pub measure_list: Vec<MeasureView>,
+    /// Readings with something wrong.
+    pub troubles: Vec<TroubleView>,
+    /// What must be minded.
+    pub caution: &'static str,
+}
+
+/// What stands beside every verdict.
+pub const CAUTION: &str = "A plan does not replace a trial fit: turn lock to lock and load the suspension before the first \
+     drive. Local codes and a licensed inspector decide.";
+
+impl ReadCorner {
+    /// Tries the setup.
+    pub fn fit(&self) -> FitView {
+        self.with_trial(|trial, resolved| {
+            let fit = trial
+                .fit(&self.planned)
+                .unwrap_or(Fit { verdict: Verdict::MeasureFirst, clearances: Vec::new() });
+            let measure_list = trial.measure_list(&self.planned, &fit);
+            FitView {
+                verdict: fit.verdict.into(),
+                clearances: fit
+                    .clearances
+                    .iter()
+                    .map(|line| ClearanceView::new(line, &self.levers))
+                    .collect(),
+                style: trial.style(&self.planned).map(|style| style.style.word()),
+                measure_list: measure_list.into_iter().map(MeasureView::from).collect(),
+                troubles: resolved.troubles.iter().map(|one| TroubleView::new(one, |at| at)).collect(),
+                caution: CAUTION,
+            }
+        })
+    }
+
+    /// Works out the window.
+    pub fn window(&self, widths: &[RimWidth], choice: TireChoiceCode) -> WindowView {
+        self.with_trial(|trial, resolved| WindowView {
+            widths: window_views(trial, &self.planned, choice, widths, None),
+            troubles: resolved.troubles.iter().map(|one| TroubleView::new(one, |at| at)).collect(),
+            caution: CAUTION,
+        })
+    }
+}
+
+/// One rim width of a window. A bound is null where it is open.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit; the rules stand in fitment")]
+pub struct WidthView {
+    pub rim_width_in: f64,
+    pub offset_min_mm: Option<f64>,
+    pub offset_max_mm: Option<f64>,
+    /// Code of the part that sets the least offset.
+    pub min_bound_by: Option<&'static str>,
+    /// Code of the part that sets the most offset.
+    pub max_bound_by: Option<&'static str>,
+    /// Their names.
+    pub min_bound_name: Option<&'static str>,
+    pub max_bound_name: Option<&'static str>,
+    /// Whether any offset clears.
+    pub clears: bool,
+    /// Parts that no offset clears.
+    pub blocked_by: Vec<&'static str>,
+    /// The tire it was worked out with.
+    pub tire: Option<String>,
+    /// Whether that tire may be put on this width.
+    pub tire_permitted: bool,
+    /// Offsets of the wanted style.
+    pub wanted_min_mm: Option<f64>,
+    pub wanted_max_mm: Option<f64>,
+}
+
+impl From<WidthWindow> for WidthView {
+    fn from(window: WidthWindow) -> Self {
+        let clears = window.is_open();
+        let name = |feature: Feature| feature.facts().name;
+        Self {
+            rim_width_in: window.rim_width.code(),
+            offset_min_mm: window.least.map(|edge| edge.offset_mm),
+            offset_max_mm: window.most.map(|edge| edge.offset_mm),
+            min_bound_by: window.least.map(|edge| edge.bound_by.code()),
+            max_bound_by: window.most.map(|edge| edge.bound_by.code()),
+            min_bound_name: window.least.map(|edge| name(edge.bound_by)),
+            max_bound_name: window.most.map(|edge| name(edge.bound_by)),
+            clears,
+            blocked_by: window.blocked_by.iter().map(|part| part.code()).collect(),
+            tire: window.tire.map(|tire| tire.to_string()),
+            tire_permitted: window.is_permitted,
+            wanted_min_mm: window.wanted.and_then(|wanted| wanted.0),
+            wanted_max_mm: window.wanted.and_then(|wanted| wanted.1),
+        }
+    }
+}
+
+/// A window's rows.
+pub(super) fn window_views(
+    trial: &Trial<'_>,
+    planned: &Setup,
+    choice: TireChoiceCode,
+    widths: &[RimWidth],
+    target: Option<StyleTarget>,
+) -> Vec<WidthView> {
+    trial.window(planned, choice.into(), widths, target).into_iter().map(WidthView::from).collect()
+}
+
+/// A fit window.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct WindowView {
+    /// Each rim width, narrowest first.
+    pub widths: Vec<WidthView>,
+    /// Readings with something wrong.
+    pub troubles: Vec<TroubleView>,
+    /// What must be minded.
+    pub caution: &'static str,
+}

@@ -1,0 +1,218 @@
+//! The registries of the trade, so that nobody keeps a second list of labels, units or ranges.
+
+use fitment::car::{FACTS, FactKind};
+use fitment::corner::feature::{Bears, Carrier};
+use fitment::corner::{Feature, ReadingUnit};
+use fitment::lever;
+use fitment::limits::{HouseLimits, LIMITS};
+use fitment::measure::ToRead;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// What can be known about a car.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::car::FactFacts")]
+pub struct FactEntry {
+    pub code: &'static str,
+    pub title: &'static str,
+    pub group: &'static str,
+    /// `words`, `number`, `one_of` or `setup`.
+    pub kind: &'static str,
+    pub unit: Option<&'static str>,
+    pub least: Option<f64>,
+    pub most: Option<f64>,
+    pub choices: &'static [&'static str],
+    pub per_axle: bool,
+    pub individual: bool,
+    pub note: &'static str,
+}
+
+/// What can be read in the bay.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::corner::feature::Facts")]
+pub struct PartEntry {
+    pub code: &'static str,
+    pub title: &'static str,
+    pub name: &'static str,
+    pub how: &'static str,
+    /// `body`, `upright` or `arm`; null for what is no part of the car.
+    pub carrier: Option<&'static str>,
+    /// From where it stands in the way.
+    pub bears: Option<&'static str>,
+    pub at_lock: bool,
+    pub from_bare_hub: bool,
+    /// Whether the height of the smallest gap is worth noting.
+    pub takes_radius: bool,
+}
+
+/// A lever.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::lever::Facts")]
+pub struct LeverEntry {
+    pub code: &'static str,
+    pub title: &'static str,
+    /// `mm` or `°`.
+    pub unit: &'static str,
+    /// Null for what is chosen in the setup line.
+    pub least: Option<f64>,
+    pub most: Option<f64>,
+    pub step: Option<f64>,
+    /// Codes of the parts it makes room to.
+    pub moves: Vec<&'static str>,
+    pub does: &'static str,
+    pub never: &'static str,
+    pub can_be_undone: bool,
+    pub costs: &'static str,
+    pub caution: &'static str,
+}
+
+/// A house limit.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::limits::LimitFacts")]
+pub struct LimitEntry {
+    pub code: &'static str,
+    pub title: &'static str,
+    pub unit: &'static str,
+    pub least: f64,
+    pub most: f64,
+    pub default: f64,
+}
+
+/// A unit a reading is spoken in.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "code and name")]
+pub struct UnitEntry {
+    pub code: &'static str,
+    pub name: &'static str,
+}
+
+/// Everything that is listed.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Registry {
+    /// What can be known about a car.
+    pub facts: Vec<FactEntry>,
+    /// What can be read in the bay, in bay order.
+    pub parts: Vec<PartEntry>,
+    /// The levers, from mild to hard.
+    pub levers: Vec<LeverEntry>,
+    /// The house's limits.
+    pub limits: Vec<LimitEntry>,
+    /// Units a reading is spoken in.
+    pub units: Vec<UnitEntry>,
+}
+
+impl Registry {
+    /// Everything.
+    pub fn new() -> Self {
+        let parts = Feature::ALL.into_iter().map(ToRead::Gap).chain([ToRead::FittedSection]);
+        Self {
+            facts: FACTS.iter().map(fact).collect(),
+            parts: parts.map(part).collect(),
+            levers: lever::FACTS.iter().map(lever_entry).collect(),
+            limits: LIMITS
+                .iter()
+                .map(|limit| LimitEntry {
+                    code: limit.code,
+                    title: limit.title,
+                    unit: limit.unit,
+                    least: limit.range.0,
+                    most: limit.range.1,
+                    default: limit.of(&HouseLimits::DEFAULT),
+                })
+                .collect(),
+            units: ReadingUnit::ALL
+                .iter()
+                .map(|unit| UnitEntry { code: unit.code(), name: unit_name(*unit) })
+                .collect(),
+        }
+    }
+}
+
+impl Default for Registry {
+    fn default() -> Self {
+        Self::new()
+    }
+}
+
+fn unit_name(unit: ReadingUnit) -> &'static str {
+    match unit {
+        ReadingUnit::Millimetres => "mm",
+        ReadingUnit::Inches => "inches",
+        ReadingUnit::Sixteenths => "1/16 in",
+        ReadingUnit::Fingers => "fingers",
+    }
+}
+
+fn fact(row: &fitment::car::FactFacts) -> FactEntry {
+    let (kind, unit, range, choices): (_, _, Option<(f64, f64)>, &'static [&'static str]) = match row.kind {
+        FactKind::Words(_) => ("words", None, None, &[]),
+        FactKind::Number(unit, least, most) => ("number", Some(unit), Some((least, most)), &[]),
+        FactKind::OneOf(choices) => ("one_of", None, None, choices),
+        FactKind::Setup => ("setup", None, None, &[]),
+    };
+    FactEntry {
+        code: row.code,
+        title: row.title,
+        group: row.group,
+        kind,
+        unit,
+        least: range.map(|range| range.0),
+        most: range.map(|range| range.1),
+        choices,
+        per_axle: row.is_per_axle,
+        individual: row.is_individual,
+        note: row.note,
+    }
+}
+
+fn part(what: ToRead) -> PartEntry {
+    let facts = match what {
+        ToRead::Gap(feature) => Some(feature.facts()),
+        ToRead::FittedSection => None,
+    };
+    let carrier = facts.map(|facts| match facts.carrier {
+        Carrier::Body => "body",
+        Carrier::Upright => "upright",
+        Carrier::Arm => "arm",
+    });
+    let bears = facts.map(|facts| match facts.bears {
+        Bears::Inboard => "inboard",
+        Bears::Outboard => "outboard",
+        Bears::Above => "above",
+        Bears::AheadOrBehind => "ahead_or_behind",
+        Bears::Barrel => "barrel",
+        Bears::Spoke => "spoke",
+    });
+    PartEntry {
+        code: what.code(),
+        title: what.title(),
+        name: facts.map_or("fitted tire", |facts| facts.name),
+        how: what.how(),
+        carrier,
+        bears,
+        at_lock: facts.is_some_and(|facts| facts.at_lock),
+        from_bare_hub: facts.is_some_and(|facts| facts.bare_hub_mm.is_some()),
+        takes_radius: facts.is_some_and(|facts| {
+            facts.carrier != Carrier::Body && matches!(facts.bears, Bears::Inboard | Bears::Barrel)
+        }),
+    }
+}
+
+fn lever_entry(row: &lever::Facts) -> LeverEntry {
+    let (least, most, step) = row.range;
+    let on_the_car = |value: f64| row.lever.is_on_the_car().then_some(value);
+    LeverEntry {
+        code: row.code,
+        title: row.title,
+        unit: if row.in_degrees { "°" } else { "mm" },
+        least: on_the_car(least),
+        most: on_the_car(most),
+        step: on_the_car(step),
+        moves: row.moves.iter().filter(|(_, share)| *share > 0.0).map(|(part, _)| part.code()).collect(),
+        does: row.does,
+        never: row.never,
+        can_be_undone: row.can_be_undone,
+        costs: row.costs,
+        caution: row.caution,
+    }
+}

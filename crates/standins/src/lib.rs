@@ -1,0 +1,8 @@
+//! Simulated devices that ship with the program, so that everything can be tried without buying one.
+//!
+//! - [`gauge`]: a digital gauge that sends what it reads.
+//!
+//! What holds: each speaks its own wire protocol over loopback and depends on no other crate of ours; a real
+//! device that speaks the same protocol can take its place.
+
+pub mod gauge;

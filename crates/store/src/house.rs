@@ -1,0 +1,139 @@
+//! The house: its limits, its instruments, its people, its units.
+
+use fitment::Length;
+use fitment::corner::instrument::{self, Instrument};
+use fitment::limits::{HouseLimits, LIMITS};
+use rusqlite::{Connection, OptionalExtension, params};
+
+use crate::StoreError;
+
+/// Someone who signs.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Person {
+    /// As they sign.
+    pub initials: String,
+    /// Their name.
+    pub name: String,
+}
+
+/// What the house has settled.
+#[derive(Debug, Clone, PartialEq)]
+pub struct HouseContent {
+    /// Its limits.
+    pub limits: HouseLimits,
+    /// Its instruments, in order.
+    pub instruments: Vec<Instrument>,
+    /// Its people, in order.
+    pub people: Vec<Person>,
+    /// Units a new screen starts with: `metric`, `mixed` or `imperial`.
+    pub units: String,
+}
+
+impl Default for HouseContent {
+    fn default() -> Self {
+        Self {
+            limits: HouseLimits::DEFAULT,
+            instruments: instrument::defaults(),
+            people: Vec::new(),
+            units: "metric".to_owned(),
+        }
+    }
+}
+
+/// The house as kept.
+#[derive(Debug, Clone, PartialEq)]
+pub struct House {
+    /// Grows by one with every change; 0 while everything is the trade's default.
+    pub revision: i64,
+    /// The rest.
+    pub content: HouseContent,
+}
+
+/// The house; the trade's defaults until it was changed.
+///
+/// # Errors
+/// Only what SQLite says, or a row that cannot be read.
+pub fn get(connection: &Connection) -> Result<House, StoreError> {
+    let row = connection
+        .query_row("SELECT revision, units FROM house WHERE id = 1", [], |row| {
+            Ok((row.get::<_, i64>("revision")?, row.get::<_, String>("units")?))
+        })
+        .optional()?;
+    let Some((revision, units)) = row else {
+        return Ok(House { revision: 0, content: HouseContent::default() });
+    };
+    let corrupt = |table, why: String| StoreError::Corrupt { table, id: 1, why };
+    let mut limits = HouseLimits::DEFAULT;
+    let mut statement = connection.prepare_cached("SELECT code, value FROM house_limit")?;
+    let rows =
+        statement.query_map([], |row| Ok((row.get::<_, String>("code")?, row.get::<_, f64>("value")?)))?;
+    for row in rows {
+        let (code, value) = row?;
+        limits.set(&code, value).map_err(|error| corrupt("house_limit", error.to_string()))?;
+    }
+    let mut statement =
+        connection.prepare_cached("SELECT code, name, plus_minus_mm FROM instrument ORDER BY position")?;
+    let instruments = statement
+        .query_map([], |row| {
+            Ok((
+                row.get::<_, String>("code")?,
+                row.get::<_, String>("name")?,
+                row.get::<_, f64>("plus_minus_mm")?,
+            ))
+        })?
+        .map(|row| {
+            let (code, name, plus_minus) = row?;
+            let plus_minus = Length::from_mm(plus_minus)
+                .ok_or_else(|| corrupt("instrument", format!("± {plus_minus}")))?;
+            Ok(Instrument { code, name, plus_minus })
+        })
+        .collect::<Result<_, StoreError>>()?;
+    let mut statement = connection.prepare_cached("SELECT initials, name FROM person ORDER BY position")?;
+    let people = statement
+        .query_map([], |row| Ok(Person { initials: row.get("initials")?, name: row.get("name")? }))?
+        .collect::<Result<_, _>>()?;
+    Ok(House { revision, content: HouseContent { limits, instruments, people, units } })
+}
+
+/// Replaces what the house has settled, when `based_on` is its revision.
+///
+/// # Errors
+/// [`StoreError::StaleHouse`] when it was changed elsewhere.
+pub fn change(connection: &Connection, based_on: i64, content: &HouseContent) -> Result<House, StoreError> {
+    let current = get(connection)?;
+    if current.revision != based_on {
+        return Err(StoreError::StaleHouse { based_on, revision: current.revision });
+    }
+    if current.content == *content {
+        return Ok(current);
+    }
+    connection.execute(
+        "INSERT INTO house (id, revision, units) VALUES (1, ?1, ?2)
+         ON CONFLICT (id) DO UPDATE SET revision = excluded.revision, units = excluded.units",
+        params![current.revision + 1, content.units],
+    )?;
+    connection.execute_batch("DELETE FROM house_limit; DELETE FROM instrument; DELETE FROM person;")?;
+    // Only what differs from the trade's: a default that is mended later then reaches every house.
+    for limit in LIMITS {
+        let value = limit.of(&content.limits);
+        if value != limit.of(&HouseLimits::DEFAULT) {
+            connection.execute(
+                "INSERT INTO house_limit (code, value) VALUES (?1, ?2)",
+                params![limit.code, value],
+            )?;
+        }
+    }
+    for (position, one) in content.instruments.iter().enumerate() {
+        connection.execute(
+            "INSERT INTO instrument (code, position, name, plus_minus_mm) VALUES (?1, ?2, ?3, ?4)",
+            params![one.code, position as i64, one.name, one.plus_minus.as_mm()],
+        )?;
+    }
+    for (position, one) in content.people.iter().enumerate() {
+        connection.execute(
+            "INSERT INTO person (initials, position, name) VALUES (?1, ?2, ?3)",
+            params![one.initials, position as i64, one.name],
+        )?;
+    }
+    get(connection)
+}

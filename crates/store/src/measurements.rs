@@ -1,0 +1,357 @@
+//! What a job knows of its car: the record, the readings, what is done to it, and how it is to stand.
+
+use fitment::car::{Alternative, Car, Fact};
+use fitment::corner::{CarSide, ReadingUnit, Stance, Steer, Taken};
+use fitment::lever::{Lever, PairLevers};
+use fitment::measure::ToRead;
+use fitment::setup::Axle;
+use fitment::style::{Style, StyleTarget};
+use fitment::{Length, Setup};
+use jiff::Timestamp;
+use rusqlite::{Connection, params};
+use serde::{Deserialize, Serialize};
+
+use crate::StoreError;
+use crate::snapshot::Lines;
+
+/// What a job knows of its car beside its setups.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Measurements {
+    /// The car's record.
+    pub car: Car,
+    /// The readings, in the order they were taken.
+    pub readings: Vec<KeptReading>,
+    /// What is done to the car for the plan.
+    pub levers: PairLevers,
+    /// How the owner wants it to stand, front and rear.
+    pub wanted: (Option<StyleTarget>, Option<StyleTarget>),
+}
+
+/// A reading with who took it and when.
+#[derive(Debug, Clone, PartialEq)]
+pub struct KeptReading {
+    /// The tablet's own id for it.
+    pub id: String,
+    /// The reading.
+    pub taken: Taken,
+    /// Who took it.
+    pub who: String,
+    /// When.
+    pub at: Timestamp,
+}
+
+impl Measurements {
+    /// The readings without who and when.
+    pub fn taken(&self) -> Vec<Taken> {
+        self.readings.iter().map(|kept| kept.taken.clone()).collect()
+    }
+}
+
+/// The same in plain rows: what the tables hold and the journal keeps.
+#[derive(Debug, Clone, Default, Serialize, Deserialize)]
+#[serde(default)]
+pub(crate) struct Rows {
+    facts: Vec<FactRow>,
+    alternatives: Vec<AlternativeRow>,
+    readings: Vec<ReadingRow>,
+    levers: Vec<LeverRow>,
+    wanted: Vec<WantedRow>,
+}
+
+#[derive(Debug, Clone, Serialize, Deserialize)]
+struct FactRow {
+    fact: String,
+    axle: Option<String>,
+    value: String,
+}
+
+#[derive(Debug, Clone, Serialize, Deserialize)]
+struct AlternativeRow {
+    name: String,
+    #[serde(flatten)]
+    lines: Lines,
+}
+
+#[derive(Debug, Clone, Serialize, Deserialize)]
+struct ReadingRow {
+    id: String,
+    axle: String,
+    side: Option<String>,
+    what: String,
+    value: f64,
+    unit: String,
+    instrument: String,
+    plus_minus_mm: f64,
+    fitted: Option<String>,
+    stance: String,
+    steer: String,
+    radius_mm: Option<f64>,
+    is_copied: bool,
+    who: String,
+    at: String,
+}
+
+#[derive(Debug, Clone, Serialize, Deserialize)]
+struct LeverRow {
+    axle: String,
+    lever: String,
+    amount: f64,
+}
+
+#[derive(Debug, Clone, Serialize, Deserialize)]
+struct WantedRow {
+    axle: String,
+    style: String,
+    within_mm: Option<f64>,
+    is_show: bool,
+}
+
+/// A code read back; what is not one is damage.
+fn known<T>(what: &str, code: &str, found: Option<T>) -> Result<T, String> {
+    found.ok_or_else(|| format!("{what} {code:?}"))
+}
+
+fn axle_of(code: &str) -> Result<Axle, String> {
+    known("axle", code, Axle::from_code(code))
+}
+
+fn length_of(mm: f64) -> Result<Length, String> {
+    known("length", &mm.to_string(), Length::from_mm(mm))
+}
+
+impl ReadingRow {
+    fn of(kept: &KeptReading) -> Self {
+        let taken = &kept.taken;
+        Self {
+            id: kept.id.clone(),
+            axle: taken.axle.code().to_owned(),
+            side: taken.side.map(|side| side.code().to_owned()),
+            what: taken.what.code().to_owned(),
+            value: taken.value,
+            unit: taken.unit.code().to_owned(),
+            instrument: taken.instrument.clone(),
+            plus_minus_mm: taken.plus_minus.as_mm(),
+            fitted: taken.on.map(|setup| setup.to_string()),
+            stance: taken.stance.code().to_owned(),
+            steer: taken.steer.code().to_owned(),
+            radius_mm: taken.radius.map(Length::as_mm),
+            is_copied: taken.is_copied,
+            who: kept.who.clone(),
+            at: kept.at.to_string(),
+        }
+    }
+
+    fn kept(&self) -> Result<KeptReading, String> {
+        let fitted = self.fitted.as_ref().map(|line| line.parse::<Setup>()).transpose();
+        let side = self.side.as_ref().map(|code| known("side", code, CarSide::from_code(code)));
+        Ok(KeptReading {
+            id: self.id.clone(),
+            taken: Taken {
+                axle: axle_of(&self.axle)?,
+                side: side.transpose()?,
+                what: known("reading", &self.what, ToRead::from_code(&self.what))?,
+                value: self.value,
+                unit: known("unit", &self.unit, ReadingUnit::from_code(&self.unit))?,
+                instrument: self.instrument.clone(),
+                plus_minus: length_of(self.plus_minus_mm)?,
+                on: fitted.map_err(|error| error.to_string())?,
+                stance: known("stance", &self.stance, Stance::from_code(&self.stance))?,
+                steer: known("steer", &self.steer, Steer::from_code(&self.steer))?,
+                radius: self.radius_mm.map(length_of).transpose()?,
+                is_copied: self.is_copied,
+            },
+            who: self.who.clone(),
+            at: self.at.parse().map_err(|error: jiff::Error| error.to_string())?,
+        })
+    }
+}
+
+impl Rows {
+    pub(crate) fn of(all: &Measurements) -> Self {
+        let on_axles = Axle::BOTH.into_iter();
+        Self {
+            facts: all
+                .car
+                .known()
+                .map(|(fact, axle, value)| FactRow {
+                    fact: fact.facts().code.to_owned(),
+                    axle: axle.map(|axle| axle.code().to_owned()),
+                    value: value.to_string(),
+                })
+                .collect(),
+            alternatives: all
+                .car
+                .alternatives
+                .iter()
+                .map(|one| AlternativeRow { name: one.name.clone(), lines: Lines::of(&one.setups) })
+                .collect(),
+            readings: all.readings.iter().map(ReadingRow::of).collect(),
+            levers: on_axles
+                .flat_map(|axle| {
+                    all.levers.on(axle).that_are_set().map(move |(lever, amount)| LeverRow {
+                        axle: axle.code().to_owned(),
+                        lever: lever.code().to_owned(),
+                        amount,
+                    })
+                })
+                .collect(),
+            wanted: [(Axle::Front, all.wanted.0), (Axle::Rear, all.wanted.1)]
+                .into_iter()
+                .filter_map(|(axle, target)| {
+                    let target = target?;
+                    Some(WantedRow {
+                        axle: axle.code().to_owned(),
+                        style: target.style.code().to_owned(),
+                        within_mm: target.within.map(Length::as_mm),
+                        is_show: target.is_show,
+                    })
+                })
+                .collect(),
+        }
+    }
+
+    pub(crate) fn measurements(&self) -> Result<Measurements, String> {
+        let mut all = Measurements::default();
+        for row in &self.facts {
+            let fact = known("fact", &row.fact, Fact::from_code(&row.fact))?;
+            let axle = row.axle.as_deref().map(axle_of).transpose()?;
+            all.car.note(fact, axle, &row.value).map_err(|error| error.to_string())?;
+        }
+        for row in &self.alternatives {
+            all.car.alternatives.push(Alternative { name: row.name.clone(), setups: row.lines.pair()? });
+        }
+        all.readings = self.readings.iter().map(ReadingRow::kept).collect::<Result<_, _>>()?;
+        for row in &self.levers {
+            let lever = known("lever", &row.lever, Lever::from_code(&row.lever))?;
+            let levers = all.levers.on_mut(axle_of(&row.axle)?);
+            levers.set(lever, row.amount).map_err(|error| error.to_string())?;
+        }
+        for row in &self.wanted {
+            let target = StyleTarget {
+                style: known("style", &row.style, Style::from_code(&row.style))?,
+                within: row.within_mm.map(length_of).transpose()?,
+                is_show: row.is_show,
+            };
+            match axle_of(&row.axle)? {
+                Axle::Front => all.wanted.0 = Some(target),
+                Axle::Rear => all.wanted.1 = Some(target),
+            }
+        }
+        Ok(all)
+    }
+
+    /// Replaces what the tables hold for a job.
+    pub(crate) fn put(&self, connection: &Connection, job: i64) -> Result<(), StoreError> {
+        for table in ["car_fact", "car_alternative", "reading", "lever", "wanted_style"] {
+            connection.prepare_cached(&format!("DELETE FROM {table} WHERE job_id = ?1"))?.execute([job])?;
+        }
+        let mut insert = connection
+            .prepare_cached("INSERT INTO car_fact (job_id, fact, axle, value) VALUES (?1, ?2, ?3, ?4)")?;
+        for row in &self.facts {
+            insert.execute(params![job, row.fact, row.axle, row.value])?;
+        }
+        let mut insert = connection.prepare_cached(
+            "INSERT INTO car_alternative (job_id, position, name, front, rear) VALUES (?1, ?2, ?3, ?4, ?5)",
+        )?;
+        for (position, row) in self.alternatives.iter().enumerate() {
+            insert.execute(params![job, position as i64, row.name, row.lines.front, row.lines.rear])?;
+        }
+        let mut insert = connection.prepare_cached(
+            "INSERT INTO reading (job_id, id, position, axle, side, what, value, unit, instrument, plus_minus_mm,
+                 fitted, stance, steer, radius_mm, is_copied, who, at)
+             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11, ?12, ?13, ?14, ?15, ?16, ?17)",
+        )?;
+        for (position, row) in self.readings.iter().enumerate() {
+            insert.execute(params![
+                job,
+                row.id,
+                position as i64,
+                row.axle,
+                row.side,
+                row.what,
+                row.value,
+                row.unit,
+                row.instrument,
+                row.plus_minus_mm,
+                row.fitted,
+                row.stance,
+                row.steer,
+                row.radius_mm,
+                row.is_copied,
+                row.who,
+                row.at,
+            ])?;
+        }
+        let mut insert = connection
+            .prepare_cached("INSERT INTO lever (job_id, axle, lever, amount) VALUES (?1, ?2, ?3, ?4)")?;
+        for row in &self.levers {
+            insert.execute(params![job, row.axle, row.lever, row.amount])?;
+        }
+        let mut insert = connection.prepare_cached(
+            "INSERT INTO wanted_style (job_id, axle, style, within_mm, is_show) VALUES (?1, ?2, ?3, ?4, ?5)",
+        )?;
+        for row in &self.wanted {
+            insert.execute(params![job, row.axle, row.style, row.within_mm, row.is_show])?;
+        }
+        Ok(())
+    }
+
+    /// What the tables hold for a job.
+    pub(crate) fn get(connection: &Connection, job: i64) -> Result<Self, StoreError> {
+        let facts = connection
+            .prepare_cached("SELECT fact, axle, value FROM car_fact WHERE job_id = ?1 ORDER BY rowid")?
+            .query_map([job], |row| {
+                Ok(FactRow { fact: row.get("fact")?, axle: row.get("axle")?, value: row.get("value")? })
+            })?
+            .collect::<Result<_, _>>()?;
+        let alternatives = connection
+            .prepare_cached(
+                "SELECT name, front, rear FROM car_alternative WHERE job_id = ?1 ORDER BY position",
+            )?
+            .query_map([job], |row| {
+                let lines = Lines { front: row.get("front")?, rear: row.get("rear")? };
+                Ok(AlternativeRow { name: row.get("name")?, lines })
+            })?
+            .collect::<Result<_, _>>()?;
+        let readings = connection
+            .prepare_cached("SELECT * FROM reading WHERE job_id = ?1 ORDER BY position")?
+            .query_map([job], |row| {
+                Ok(ReadingRow {
+                    id: row.get("id")?,
+                    axle: row.get("axle")?,
+                    side: row.get("side")?,
+                    what: row.get("what")?,
+                    value: row.get("value")?,
+                    unit: row.get("unit")?,
+                    instrument: row.get("instrument")?,
+                    plus_minus_mm: row.get("plus_minus_mm")?,
+                    fitted: row.get("fitted")?,
+                    stance: row.get("stance")?,
+                    steer: row.get("steer")?,
+                    radius_mm: row.get("radius_mm")?,
+                    is_copied: row.get("is_copied")?,
+                    who: row.get("who")?,
+                    at: row.get("at")?,
+                })
+            })?
+            .collect::<Result<_, _>>()?;
+        let levers = connection
+            .prepare_cached("SELECT axle, lever, amount FROM lever WHERE job_id = ?1")?
+            .query_map([job], |row| {
+                Ok(LeverRow { axle: row.get("axle")?, lever: row.get("lever")?, amount: row.get("amount")? })
+            })?
+            .collect::<Result<_, _>>()?;
+        let wanted = connection
+            .prepare_cached("SELECT axle, style, within_mm, is_show FROM wanted_style WHERE job_id = ?1")?
+            .query_map([job], |row| {
+                Ok(WantedRow {
+                    axle: row.get("axle")?,
+                    style: row.get("style")?,
+                    within_mm: row.get("within_mm")?,
+                    is_show: row.get("is_show")?,
+                })
+            })?
+            .collect::<Result<_, _>>()?;
+        Ok(Self { facts, alternatives, readings, levers, wanted })
+    }
+}
