@@ -75,8 +75,11 @@ async fn each_sample_job_has_something_wrong_to_find() {
         ("Ousel", "speedometer", Value::Null, "good"),
         ("Fellmark", "arch-gap", json!("front"), "measure"),
         ("Fellmark", "overall-diameter", json!("rear"), "stop"),
-        ("Corrie", "load-index", json!("front"), "unknown"),
-        ("Corrie", "speed-symbol", json!("rear"), "unknown"),
+        ("drag", "load-index", json!("front"), "unknown"),
+        ("drag", "speed-symbol", json!("rear"), "unknown"),
+        ("Lomond", "load-index", json!("front"), "stop"),
+        ("Lomond", "front-to-rear", Value::Null, "stop"),
+        ("Brant", "load-index", json!("rear"), "stop"),
     ] {
         let ledger = shop.ledger_of(car).await;
         let line = ledger.iter().find(|line| line["code"] == code && line["axle"] == axle);
@@ -90,7 +93,7 @@ async fn the_list_finds_by_every_word_and_newest_first() {
     let numbers = |jobs: &Value| -> Vec<String> {
         jobs.as_array().unwrap().iter().map(|job| job["number"].as_str().unwrap().to_owned()).collect()
     };
-    assert_eq!(numbers(&shop.get("/jobs").await).len(), 7);
+    assert_eq!(numbers(&shop.get("/jobs").await).len(), 9);
     for (find, expected) in [
         ("coup%C3%A9", vec!["0004", "0005"]),
         ("0003", vec!["0003"]),
@@ -106,7 +109,7 @@ async fn the_list_finds_by_every_word_and_newest_first() {
     job["put_away"] = json!(true);
     assert_eq!(shop.put(&job).await.0, 200);
     assert_eq!(numbers(&shop.get("/jobs?put_away=true").await), ["0001"]);
-    assert_eq!(numbers(&shop.get("/jobs").await).len(), 6);
+    assert_eq!(numbers(&shop.get("/jobs").await).len(), 8);
 }
 
 #[tokio::test]

@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cars the shop has had, each model once, the latest first. */
+        get: operations["cars"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/compare": {
         parameters: {
             query?: never;
@@ -32,6 +49,58 @@ export interface paths {
         put?: never;
         /** Compare a planned pair of setups with the fitted one: the plain figures. */
         post: operations["compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Try a setup against a measured corner. */
+        post: operations["fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/gauge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the gauge shows now. */
+        get: operations["gauge"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the house has settled. */
+        get: operations["get"];
+        /** Change it. A change based on another revision is refused. */
+        put: operations["put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -108,6 +177,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add readings. They never conflict with what was changed meanwhile; one sent twice is kept once. */
+        post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/readings/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write one side's readings over to the other, marked as copies. */
+        post: operations["copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/readings/{reading}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a reading away; undo brings it back. */
+        delete: operations["remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/redo": {
         parameters: {
             query?: never;
@@ -153,6 +273,23 @@ export interface paths {
         put?: never;
         /** Take the last change back. */
         post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/registry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that is listed: parts, levers, limits, facts of a car, units. */
+        get: operations["registry"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -210,10 +347,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/window": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The offsets that clear, for each rim width. */
+        post: operations["window"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description Another wheel and tire the factory offered. */
+        AlternativeView: {
+            /** @description Its setup lines. */
+            lines: components["schemas"]["Lines"];
+            /** @description What it is called. */
+            name: string;
+        };
         /**
          * @description Square or staggered.
          * @enum {string}
@@ -259,6 +420,25 @@ export interface components {
          * @enum {string}
          */
         AxleCode: "front" | "rear";
+        /** @description One axle against what was measured. */
+        AxleFit: {
+            /** @description A line for each part. */
+            clearances: components["schemas"]["ClearanceView"][];
+            /**
+             * Format: double
+             * @description The fender line at the top of the arch.
+             */
+            fender_line_y_mm?: number | null;
+            /** @description What must still be read, the most decisive first. */
+            measure_list: components["schemas"]["MeasureView"][];
+            proposal?: components["schemas"]["ProposalView"] | null;
+            /** @description `tucked`, `flush` or `poke`; null while the fender lip was not read. */
+            style?: string | null;
+            /** @description The worst line. */
+            verdict: components["schemas"]["VerdictCode"];
+            /** @description The window, narrowest rim first. */
+            window: components["schemas"]["WidthView"][];
+        };
         /** @description A step that needs nothing but the revision it is based on. */
         BasedOn: {
             /**
@@ -285,6 +465,7 @@ export interface components {
         /** @description One axle on the bench. */
         BenchAxle: {
             change?: components["schemas"]["AxleChangeView"] | null;
+            fit?: components["schemas"]["AxleFit"] | null;
             fitted?: components["schemas"]["SetupView"] | null;
             fitted_drawing?: components["schemas"]["Drawing"] | null;
             planned?: components["schemas"]["SetupView"] | null;
@@ -297,8 +478,16 @@ export interface components {
             drive?: components["schemas"]["DriveCode"] | null;
             /** @description On the car. */
             fitted: components["schemas"]["Lines"];
+            /**
+             * Format: int64
+             * @description The job whose car and readings the plan is held against.
+             */
+            job?: number | null;
+            levers?: components["schemas"]["PerAxle_Vec_LeverAmount"] | null;
             /** @description Planned. */
             planned: components["schemas"]["Lines"];
+            tire_choice?: components["schemas"]["TireChoiceCode"] | null;
+            wanted?: components["schemas"]["PerAxle_Option_WantedView"] | null;
         };
         /** @description A kept setup. */
         CandidateView: {
@@ -308,6 +497,42 @@ export interface components {
             lines: components["schemas"]["Lines"];
             /** @description What the advisor says about it. */
             note?: string;
+        };
+        /** @description A car's record. What is not in it is not known. */
+        CarView: {
+            /** @description Other wheels and tires the factory offered. */
+            alternatives?: components["schemas"]["AlternativeView"][];
+            /** @description What is known. */
+            facts: components["schemas"]["FactView"][];
+        };
+        /** @description A part of the car and the room to it. Figures are null while it was not read. */
+        ClearanceView: {
+            /** @description What may be off, largest first. */
+            contributions: components["schemas"]["ContributionView"][];
+            feature: string;
+            /** Format: double */
+            likely_high_mm?: number | null;
+            /** Format: double */
+            likely_low_mm?: number | null;
+            /** Format: double */
+            limit_mm: number;
+            /**
+             * Format: double
+             * @description The gap that must be found with the fitted wheel, where it was not read.
+             */
+            must_find_mm?: number | null;
+            /** @description Its name in a sentence. */
+            name: string;
+            /** Format: double */
+            nominal_mm?: number | null;
+            place?: components["schemas"]["PlaceView"] | null;
+            /** @description `left` or `right`, when noted. */
+            side?: string | null;
+            verdict: components["schemas"]["VerdictCode"];
+            /** Format: double */
+            worst_high_mm?: number | null;
+            /** Format: double */
+            worst_low_mm?: number | null;
         };
         /** @description A setup beside others: what is on the car, what is kept, what is on the bench. */
         Column: {
@@ -341,6 +566,51 @@ export interface components {
             /** @description Between the axles. */
             pair: components["schemas"]["PairChangeView"];
             rear?: components["schemas"]["AxleChangeView"] | null;
+        };
+        /** @description Something that may be off. */
+        ContributionView: {
+            /** Format: double */
+            plus_minus_mm: number;
+            /** @description Where that comes from. */
+            source: string;
+            what: string;
+        };
+        /** @description Writing one side's readings over to the other. */
+        CopyOver: {
+            /** @description On which axle. */
+            axle: components["schemas"]["AxleCode"];
+            /** @description From `left` or `right`. */
+            from: string;
+            /** @description Who signs. */
+            signed_by?: string;
+        };
+        /** @description A corner as measured. */
+        CornerRequest: {
+            /**
+             * Format: double
+             * @description Camber as aligned; leave it out when nobody knows.
+             */
+            camber_deg?: number | null;
+            /** @description What was fitted when it was measured, as a setup line. */
+            fitted: string;
+            /**
+             * Format: double
+             * @description The fitted tire's measured section width, when somebody measured it.
+             */
+            fitted_section_mm?: number | null;
+            /**
+             * Format: double
+             * @description How far that may be off; half a millimetre when left out.
+             */
+            fitted_section_plus_minus_mm?: number | null;
+            /** @description The readings. */
+            readings: components["schemas"]["GapReading"][];
+        };
+        /** @description What a lever costs. */
+        CostView: {
+            caution: string;
+            costs: string;
+            title: string;
         };
         /**
          * @description A wheel, its tire and its spacer cut across.
@@ -384,6 +654,31 @@ export interface components {
          * @enum {string}
          */
         DriveCode: "fwd" | "rwd" | "awd";
+        /** @description What can be known about a car. */
+        FactEntry: {
+            choices: string[];
+            code: string;
+            group: string;
+            individual: boolean;
+            /** @description `words`, `number`, `one_of` or `setup`. */
+            kind: string;
+            /** Format: double */
+            least?: number | null;
+            /** Format: double */
+            most?: number | null;
+            note: string;
+            per_axle: boolean;
+            title: string;
+            unit?: string | null;
+        };
+        /** @description Something known about a car. */
+        FactView: {
+            axle?: components["schemas"]["AxleCode"] | null;
+            /** @description Its code, see `/registry`. */
+            fact: string;
+            /** @description What is known. */
+            value: components["schemas"]["NumberOrWords"];
+        };
         /** @description One field at fault. */
         FieldError: {
             /** @description What is wrong. */
@@ -395,6 +690,34 @@ export interface components {
             /** @description JSON pointer into the body (`/planned/front`), or the name of a query parameter. */
             pointer: string;
         };
+        /** @description A setup to be tried against a measured corner. */
+        FitRequest: {
+            /** @description The corner. */
+            corner: components["schemas"]["CornerRequest"];
+            /** @description What else is done to the car. */
+            levers?: components["schemas"]["LeverAmount"][];
+            /** @description Limits other than the house's, by code: `{"strut_mm": 6}`. */
+            limits?: {
+                [key: string]: number;
+            };
+            /** @description The planned setup line. */
+            planned: string;
+        };
+        /** @description A setup tried against a measured corner. */
+        FitView: {
+            /** @description What must be minded. */
+            caution: string;
+            /** @description A line for each part. */
+            clearances: components["schemas"]["ClearanceView"][];
+            /** @description What must still be read, the most decisive first. */
+            measure_list: components["schemas"]["MeasureView"][];
+            /** @description `tucked`, `flush` or `poke`; null while the fender lip was not read. */
+            style?: string | null;
+            /** @description Readings with something wrong. */
+            troubles: components["schemas"]["TroubleView"][];
+            /** @description The worst line. */
+            verdict: components["schemas"]["VerdictCode"];
+        };
         /** @description A piece of a sentence. */
         FragmentView: {
             /** @description Words. */
@@ -402,6 +725,99 @@ export interface components {
         } | {
             /** @description A number. */
             quantity: components["schemas"]["QuantityView"];
+        };
+        /** @description One gap read on the car. */
+        GapReading: {
+            /** @description Read from the bare hub instead of against the fitted wheel. */
+            bare_hub?: boolean;
+            /** @description Code of the part: `strut`, `fender_lateral`, `arch`, …; see `/registry`. */
+            feature: string;
+            /**
+             * Format: double
+             * @description The gap, positive while there is room; from the bare hub the distance.
+             */
+            gap_mm: number;
+            /**
+             * Format: double
+             * @description How far the instrument may be off, either way.
+             */
+            plus_minus_mm: number;
+            /**
+             * Format: double
+             * @description How far from the axle the smallest gap was, when noted.
+             */
+            radius_mm?: number | null;
+            /** @description `left` or `right`, when noted. */
+            side?: string | null;
+            /** @description `ground` (default) or `hanging`. */
+            stance?: string | null;
+            /** @description `straight` (default), `lock_left` or `lock_right`. */
+            steer?: string | null;
+        };
+        /** @description What the gauge shows. */
+        GaugeView: {
+            /**
+             * Format: int64
+             * @description Running count of readings.
+             */
+            count?: number | null;
+            /** @description Whether it stands still. */
+            is_still: boolean;
+            /** @description `none`, `away`, `lost` or `live`. */
+            state: string;
+            /**
+             * Format: double
+             * @description The value, while it is live.
+             */
+            value_mm?: number | null;
+        };
+        /** @description What the house is to settle. */
+        HouseChange: {
+            /**
+             * Format: int64
+             * @description The revision this change is based on.
+             */
+            based_on_revision: number;
+            /** @description Its instruments, in order. */
+            instruments: components["schemas"]["InstrumentView"][];
+            /** @description Limits by code; one that is left out is the trade's default. */
+            limits: {
+                [key: string]: number;
+            };
+            /** @description Its people, in order. */
+            people: components["schemas"]["PersonView"][];
+            /** @description `metric`, `mixed` or `imperial`. */
+            units: string;
+        };
+        /** @description What the house has settled. */
+        HouseView: {
+            /** @description Its instruments, in order. */
+            instruments: components["schemas"]["InstrumentView"][];
+            /** @description Its limits by code, see `/registry`. */
+            limits: {
+                [key: string]: number;
+            };
+            /** @description Its people, in order. */
+            people: components["schemas"]["PersonView"][];
+            /**
+             * Format: int64
+             * @description Grows by one with every change.
+             */
+            revision: number;
+            /** @description Units a new screen starts with: `metric`, `mixed` or `imperial`. */
+            units: string;
+        };
+        /** @description An instrument of the house. */
+        InstrumentView: {
+            /** @description Its code in readings. */
+            code: string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description How far it may be off, either way.
+             */
+            plus_minus_mm: number;
         };
         /** @description A job's content, replaced as a whole. */
         JobChange: {
@@ -412,11 +828,13 @@ export interface components {
             based_on_revision: number;
             /** @description Kept setups. */
             candidates: components["schemas"]["CandidateView"][];
+            car?: components["schemas"]["CarView"] | null;
             /** @description Which car. */
             car_label: string;
             drive?: components["schemas"]["DriveCode"] | null;
             /** @description On the car. */
             fitted: components["schemas"]["Lines"];
+            levers?: components["schemas"]["PerAxle_Vec_LeverAmount"] | null;
             /** @description Free notes. */
             notes: string;
             /** @description On the bench. */
@@ -427,6 +845,7 @@ export interface components {
             signed_by?: string;
             /** @description Where the work stands. */
             stage: components["schemas"]["StageCode"];
+            wanted?: components["schemas"]["PerAxle_Option_WantedView"] | null;
             /** @description What the owner wants. */
             wish: string;
         };
@@ -438,6 +857,8 @@ export interface components {
             can_undo: boolean;
             /** @description Kept setups. */
             candidates: components["schemas"]["CandidateView"][];
+            /** @description The car's record. */
+            car: components["schemas"]["CarView"];
             /** @description Which car, in the shop's words. */
             car_label: string;
             /** @description When it was opened, RFC 3339. */
@@ -450,6 +871,8 @@ export interface components {
              * @description Id in paths.
              */
             id: number;
+            /** @description What is done to the car for the plan. */
+            levers: components["schemas"]["PerAxle_Vec_LeverAmount"];
             /** @description Free notes. */
             notes: string;
             /** @description The shop's running number, four figures. */
@@ -458,6 +881,8 @@ export interface components {
             planned: components["schemas"]["Lines"];
             /** @description Out of the way, not deleted. */
             put_away: boolean;
+            /** @description What was read in the bay, in the order it was read. */
+            readings: components["schemas"]["ReadingView"][];
             /**
              * Format: int64
              * @description Grows by one with every change.
@@ -465,8 +890,12 @@ export interface components {
             revision: number;
             /** @description Where the work stands. */
             stage: components["schemas"]["StageCode"];
+            /** @description Readings with something wrong. */
+            troubles: components["schemas"]["TroubleView"][];
             /** @description When it last changed, RFC 3339. */
             updated_at: string;
+            /** @description How the owner wants it to stand. */
+            wanted: components["schemas"]["PerAxle_Option_WantedView"];
             /** @description What the owner wants. */
             wish: string;
         };
@@ -485,6 +914,68 @@ export interface components {
             what: string;
             /** @description Who signed. */
             who: string;
+        };
+        /** @description A car the shop has had. */
+        KnownCar: {
+            /** @description What the next car of this model shares with it. */
+            car: components["schemas"]["CarView"];
+            /** @description Its label there. */
+            car_label: string;
+            drive?: components["schemas"]["DriveCode"] | null;
+            /**
+             * Format: int64
+             * @description The job it was last written down in.
+             */
+            job_id: number;
+            /** @description That job's number. */
+            job_number: string;
+            /** @description What of that was read on it, in words: how many readings, on which day. */
+            readings: number;
+        };
+        /** @description A lever pulled on the car. */
+        LeverAmount: {
+            /**
+             * Format: double
+             * @description How far: millimetres, or degrees for camber.
+             */
+            amount: number;
+            /** @description Its code, see `/registry`. */
+            lever: string;
+        };
+        /** @description A lever. */
+        LeverEntry: {
+            can_be_undone: boolean;
+            caution: string;
+            code: string;
+            costs: string;
+            does: string;
+            /**
+             * Format: double
+             * @description Null for what is chosen in the setup line.
+             */
+            least?: number | null;
+            /** Format: double */
+            most?: number | null;
+            /** @description Codes of the parts it makes room to. */
+            moves: string[];
+            never: string;
+            /** Format: double */
+            step?: number | null;
+            title: string;
+            /** @description `mm` or `°`. */
+            unit: string;
+        };
+        /** @description A house limit. */
+        LimitEntry: {
+            code: string;
+            /** Format: double */
+            default: number;
+            /** Format: double */
+            least: number;
+            /** Format: double */
+            most: number;
+            title: string;
+            unit: string;
         };
         /** @description One line of the ledger. */
         LineOfLedger: {
@@ -532,6 +1023,31 @@ export interface components {
             /** @description Rear axle. */
             rear?: string | null;
         };
+        /** @description One row of the measure list. */
+        MeasureView: {
+            /** @description Whether it must be read at full lock, each way. */
+            at_lock: boolean;
+            /** @description On which axle. */
+            axle: components["schemas"]["AxleCode"];
+            /** @description Code of what is to be read. */
+            feature: string;
+            /** @description Where to put the gauge. */
+            how: string;
+            /**
+             * Format: double
+             * @description The gap that must be found with the fitted wheel for the plan to clear; null where there is no figure.
+             */
+            must_find_mm?: number | null;
+            /**
+             * Format: double
+             * @description How likely it is to decide the plan, 0 to 1.
+             */
+            power: number;
+            /** @description Its title. */
+            title: string;
+            /** @description Why it is asked for. */
+            why: components["schemas"]["FragmentView"][];
+        };
         /** @description A new job: a car and a setup line are enough. */
         NewJob: {
             /** @description Which car. */
@@ -543,6 +1059,55 @@ export interface components {
             /** @description What the owner wants. */
             wish?: string;
         };
+        /** @description A reading as it is sent from the bay. */
+        NewReading: {
+            /** @description When it was taken, RFC 3339; now when null. */
+            at?: string | null;
+            /** @description On which axle. */
+            axle: components["schemas"]["AxleCode"];
+            /** @description Read from the bare hub. */
+            bare_hub?: boolean;
+            /** @description What was fitted, as a setup line; what the job says is fitted when null. */
+            fitted?: string | null;
+            /** @description The tablet's own id for it, so that one sent twice is kept once: up to 60 letters, figures or dashes. */
+            id: string;
+            /** @description Code of the instrument. */
+            instrument: string;
+            /**
+             * Format: double
+             * @description How far it may be off; the house's figure for the instrument when null.
+             */
+            plus_minus_mm?: number | null;
+            /**
+             * Format: double
+             * @description How far from the axle the smallest gap was.
+             */
+            radius_mm?: number | null;
+            /** @description `left` or `right`. */
+            side?: string | null;
+            /** @description `ground` or `hanging`. */
+            stance?: string | null;
+            /** @description `straight`, `lock_left` or `lock_right`. */
+            steer?: string | null;
+            /** @description Its unit: `mm`, `in`, `in_16` or `fingers`. */
+            unit: string;
+            /**
+             * Format: double
+             * @description The figure as read.
+             */
+            value: number;
+            /** @description Code of what was read, see `/registry`. */
+            what: string;
+        };
+        /** @description Readings taken in the bay. */
+        NewReadings: {
+            /** @description The readings, in the order they were taken. */
+            readings: components["schemas"]["NewReading"][];
+            /** @description Who took them. */
+            signed_by?: string;
+        };
+        /** @description A number, or words. */
+        NumberOrWords: number | string;
         /** @description What changes between the axles. */
         PairChangeView: {
             /** Format: double */
@@ -552,11 +1117,27 @@ export interface components {
             /** Format: double */
             rear_overall_diameter_mm?: number | null;
         };
+        /** @description What can be read in the bay. */
+        PartEntry: {
+            at_lock: boolean;
+            /** @description From where it stands in the way. */
+            bears?: string | null;
+            /** @description `body`, `upright` or `arm`; null for what is no part of the car. */
+            carrier?: string | null;
+            code: string;
+            from_bare_hub: boolean;
+            how: string;
+            name: string;
+            /** @description Whether the height of the smallest gap is worth noting. */
+            takes_radius: boolean;
+            title: string;
+        };
         /** @description One thing for each axle. */
         PerAxle_BenchAxle: {
             /** @description One axle on the bench. */
             front: {
                 change?: components["schemas"]["AxleChangeView"] | null;
+                fit?: components["schemas"]["AxleFit"] | null;
                 fitted?: components["schemas"]["SetupView"] | null;
                 fitted_drawing?: components["schemas"]["Drawing"] | null;
                 planned?: components["schemas"]["SetupView"] | null;
@@ -565,6 +1146,7 @@ export interface components {
             /** @description One axle on the bench. */
             rear: {
                 change?: components["schemas"]["AxleChangeView"] | null;
+                fit?: components["schemas"]["AxleFit"] | null;
                 fitted?: components["schemas"]["SetupView"] | null;
                 fitted_drawing?: components["schemas"]["Drawing"] | null;
                 planned?: components["schemas"]["SetupView"] | null;
@@ -691,11 +1273,80 @@ export interface components {
                 wheel?: string | null;
             };
         };
+        /** @description One thing for each axle. */
+        PerAxle_Option_WantedView: {
+            front: null | {
+                /** @description Stance: a show setup, to be marked so. */
+                stance?: boolean;
+                /** @description `tucked`, `flush` or `poke`. */
+                style: string;
+                /**
+                 * Format: double
+                 * @description How far from level still counts; the house's tolerance when null.
+                 */
+                within_mm?: number | null;
+            };
+            rear: null | {
+                /** @description Stance: a show setup, to be marked so. */
+                stance?: boolean;
+                /** @description `tucked`, `flush` or `poke`. */
+                style: string;
+                /**
+                 * Format: double
+                 * @description How far from level still counts; the house's tolerance when null.
+                 */
+                within_mm?: number | null;
+            };
+        };
+        /** @description One thing for each axle. */
+        PerAxle_Vec_LeverAmount: {
+            front: {
+                /**
+                 * Format: double
+                 * @description How far: millimetres, or degrees for camber.
+                 */
+                amount: number;
+                /** @description Its code, see `/registry`. */
+                lever: string;
+            }[];
+            rear: {
+                /**
+                 * Format: double
+                 * @description How far: millimetres, or degrees for camber.
+                 */
+                amount: number;
+                /** @description Its code, see `/registry`. */
+                lever: string;
+            }[];
+        };
+        /** @description Someone who signs. */
+        PersonView: {
+            /** @description As they sign. */
+            initials: string;
+            /** @description Their name. */
+            name: string;
+        };
         /**
          * @description What a stretch of a line was read as.
          * @enum {string}
          */
         PieceKind: "gap" | "left_aside" | "axle" | "wheel" | "offset" | "backspacing" | "bolt_circle" | "center_bore" | "tire" | "service" | "spacer" | "date_code" | "fault";
+        /**
+         * @description Where a part of the car begins, to be drawn. Corner frame: y outboard from the hub face, height above the
+         *     axle.
+         */
+        PlaceView: {
+            /**
+             * Format: double
+             * @description Above the axle; null for what was read without noting the height.
+             */
+            height_mm?: number | null;
+            /**
+             * Format: double
+             * @description Sideways; null for what is above the tire.
+             */
+            y_mm?: number | null;
+        };
         /** @description The body of a problem response. */
         Problem: {
             current?: components["schemas"]["JobView"] | null;
@@ -712,6 +1363,19 @@ export interface components {
             title: string;
             /** @description Kind of problem, a stable name. */
             type: string;
+        };
+        /** @description A set of levers that turns the verdict. */
+        ProposalView: {
+            /** @description Whether all of it can be undone. */
+            can_be_undone: boolean;
+            /** @description What each lever of it costs elsewhere, and its caution. */
+            costs: components["schemas"]["CostView"][];
+            /** @description What is then done to the car. */
+            levers: components["schemas"]["LeverAmount"][];
+            /** @description The setup line with it. */
+            line: string;
+            /** @description In a sentence. */
+            says: components["schemas"]["FragmentView"][];
         };
         /** @description A symbol and the figure put in for it. */
         PutIn: {
@@ -736,6 +1400,66 @@ export interface components {
              * @description The number, in the kind's unit.
              */
             value: number;
+        };
+        /** @description A reading as kept. */
+        ReadingView: {
+            /** @description When, RFC 3339. */
+            at: string;
+            /** @description On which axle. */
+            axle: components["schemas"]["AxleCode"];
+            /** @description What was fitted; null for the bare hub. */
+            fitted?: string | null;
+            /** @description The id it was sent with. */
+            id: string;
+            /** @description Code of the instrument. */
+            instrument: string;
+            /** @description Written over from the other side, not read. */
+            is_copied: boolean;
+            /**
+             * Format: double
+             * @description How far it may be off.
+             */
+            plus_minus_mm: number;
+            /**
+             * Format: double
+             * @description How far from the axle.
+             */
+            radius_mm?: number | null;
+            /** @description `left` or `right`, when noted. */
+            side?: string | null;
+            /** @description `ground` or `hanging`. */
+            stance: string;
+            /** @description `straight`, `lock_left` or `lock_right`. */
+            steer: string;
+            /** @description `mm`, `in`, `in_16` or `fingers`. */
+            unit: string;
+            /**
+             * Format: double
+             * @description The figure, in the unit it was read in.
+             */
+            value: number;
+            /**
+             * Format: double
+             * @description The same in millimetres.
+             */
+            value_mm: number;
+            /** @description Code of what was read. */
+            what: string;
+            /** @description Who took it. */
+            who: string;
+        };
+        /** @description Everything that is listed. */
+        Registry: {
+            /** @description What can be known about a car. */
+            facts: components["schemas"]["FactEntry"][];
+            /** @description The levers, from mild to hard. */
+            levers: components["schemas"]["LeverEntry"][];
+            /** @description The house's limits. */
+            limits: components["schemas"]["LimitEntry"][];
+            /** @description What can be read in the bay, in bay order. */
+            parts: components["schemas"]["PartEntry"][];
+            /** @description Units a reading is spoken in. */
+            units: components["schemas"]["UnitEntry"][];
         };
         /** @description What a setup is, with the figures that are written on the drawing. */
         SetupView: {
@@ -838,6 +1562,11 @@ export interface components {
             /** @description As written. */
             text: string;
         };
+        /**
+         * @description Which tire goes on each rim width.
+         * @enum {string}
+         */
+        TireChoiceCode: "same" | "nearest_square";
         /** @description A tire cut across. */
         TireDrawing: {
             /**
@@ -913,6 +1642,17 @@ export interface components {
             /** Format: double */
             top_speed_kmh?: number | null;
         };
+        /** @description A reading that is kept, marked and explained. */
+        TroubleView: {
+            /** @description `impossible`, `contradicts` or `not_usable`. */
+            kind: string;
+            /** @description The reading it contradicts. */
+            other?: number | null;
+            /** @description Which of the readings, counted from 0. */
+            reading: number;
+            /** @description Why. */
+            says: components["schemas"]["FragmentView"][];
+        };
         /** @description A shown speed and the true one. */
         TrueSpeed: {
             /** Format: double */
@@ -929,6 +1669,16 @@ export interface components {
             /** @description At 50, 100 and 130 km/h. */
             metric: components["schemas"]["TrueSpeed"][];
         };
+        /** @description A unit a reading is spoken in. */
+        UnitEntry: {
+            code: string;
+            name: string;
+        };
+        /**
+         * @description How a line or a setup stands.
+         * @enum {string}
+         */
+        VerdictCode: "clears" | "tight" | "measure_first" | "touches";
         /** @description Everything that follows from a wheel's size; null where it is not stated. */
         WheelView: {
             /** Format: double */
@@ -950,6 +1700,62 @@ export interface components {
             offset_mm?: number | null;
             /** Format: double */
             width_in: number;
+        };
+        /** @description One rim width of a window. A bound is null where it is open. */
+        WidthView: {
+            /** @description Parts that no offset clears. */
+            blocked_by: string[];
+            /** @description Whether any offset clears. */
+            clears: boolean;
+            /** @description Code of the part that sets the most offset. */
+            max_bound_by?: string | null;
+            max_bound_name?: string | null;
+            /** @description Code of the part that sets the least offset. */
+            min_bound_by?: string | null;
+            /** @description Their names. */
+            min_bound_name?: string | null;
+            /** Format: double */
+            offset_max_mm?: number | null;
+            /** Format: double */
+            offset_min_mm?: number | null;
+            /** Format: double */
+            rim_width_in: number;
+            /** @description The tire it was worked out with. */
+            tire?: string | null;
+            /** @description Whether that tire may be put on this width. */
+            tire_permitted: boolean;
+            /** Format: double */
+            wanted_max_mm?: number | null;
+            /**
+             * Format: double
+             * @description Offsets of the wanted style.
+             */
+            wanted_min_mm?: number | null;
+        };
+        /** @description A window to be worked out for a measured corner. */
+        WindowRequest: {
+            /** @description The corner. */
+            corner: components["schemas"]["CornerRequest"];
+            /** @description What else is done to the car. */
+            levers?: components["schemas"]["LeverAmount"][];
+            /** @description Limits other than the house's, by code. */
+            limits?: {
+                [key: string]: number;
+            };
+            /** @description The setup whose tire, rim diameter and spacer are meant; what is fitted when left out. */
+            planned?: string | null;
+            /** @description Rim widths; when left out the half inches round what is fitted and planned. */
+            rim_widths_in?: number[] | null;
+            tire_choice?: components["schemas"]["TireChoiceCode"] | null;
+        };
+        /** @description A fit window. */
+        WindowView: {
+            /** @description What must be minded. */
+            caution: string;
+            /** @description Readings with something wrong. */
+            troubles: components["schemas"]["TroubleView"][];
+            /** @description Each rim width, narrowest first. */
+            widths: components["schemas"]["WidthView"][];
         };
     };
     responses: never;
@@ -993,6 +1799,29 @@ export interface operations {
             };
         };
     };
+    cars: {
+        parameters: {
+            query?: {
+                /** @description Words that must all occur in model, body, generation or brakes. */
+                find?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the cars */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownCar"][];
+                };
+            };
+        };
+    };
     compare: {
         parameters: {
             query?: never;
@@ -1016,6 +1845,121 @@ export interface operations {
                 };
             };
             /** @description a setup that could not be read */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitRequest"];
+            };
+        };
+        responses: {
+            /** @description the verdict and a line for each part */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitView"];
+                };
+            };
+            /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    gauge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description its state and value */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeView"];
+                };
+            };
+        };
+    };
+    get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description limits, instruments, people, units */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseView"];
+                };
+            };
+        };
+    };
+    put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseChange"];
+            };
+        };
+        responses: {
+            /** @description the house as changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseView"];
+                };
+            };
+            /** @description changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description a field at fault */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -1252,6 +2196,129 @@ export interface operations {
             };
         };
     };
+    add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewReadings"];
+            };
+        };
+        responses: {
+            /** @description the job with its readings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyOver"];
+            };
+        };
+        responses: {
+            /** @description the job with the copies */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description nothing to copy */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove: {
+        parameters: {
+            query?: {
+                /** @description Who signs, for the journal. */
+                signed_by?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+                reading: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the job without it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     redo: {
         parameters: {
             query?: never;
@@ -1371,6 +2438,26 @@ export interface operations {
             };
         };
     };
+    registry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the registries */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Registry"];
+                };
+            };
+        };
+    };
     read_line: {
         parameters: {
             query?: never;
@@ -1469,6 +2556,39 @@ export interface operations {
                 };
             };
             /** @description a wheel that could not be read */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    window: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WindowRequest"];
+            };
+        };
+        responses: {
+            /** @description the window */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WindowView"];
+                };
+            };
+            /** @description a field at fault */
             422: {
                 headers: {
                     [name: string]: unknown;

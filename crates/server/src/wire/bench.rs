@@ -22,7 +22,7 @@ use super::corner::{
 };
 use super::drawing::Drawing;
 use super::ledger::{FragmentView, LineOfLedger, fragments};
-use super::measured::{LeversView, WantedPair, read_pair_levers, read_wanted};
+use super::measured::{WantedView, read_pair_levers, read_wanted};
 use super::read::Reading;
 use super::{ArrangementCode, AxleCode, DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
@@ -45,10 +45,10 @@ pub struct BenchRequest {
     pub job: Option<i64>,
     /// What is done to the car; as the job has it when left out.
     #[serde(default)]
-    pub levers: Option<LeversView>,
+    pub levers: Option<PerAxle<Vec<LeverAmount>>>,
     /// How it is to stand; as the job has it when left out.
     #[serde(default)]
-    pub wanted: Option<WantedPair>,
+    pub wanted: Option<PerAxle<Option<WantedView>>>,
     /// Which tire the window puts on each rim width.
     #[serde(default)]
     pub tire_choice: Option<TireChoiceCode>,

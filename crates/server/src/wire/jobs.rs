@@ -7,10 +7,10 @@ use store::jobs::{Candidate, Job, JobContent, Stage};
 use store::measurements::Measurements;
 use utoipa::{IntoParams, ToSchema};
 
-use super::corner::TroubleView;
-use super::measured::{self, CarChange, CarView, LeversView, ReadingView, WantedPair};
+use super::corner::{LeverAmount, TroubleView};
+use super::measured::{self, CarChange, CarView, ReadingView, WantedView};
 use super::read::Reading;
-use super::{DriveCode, Lines};
+use super::{DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
 
 /// Where a job stands in the order of the work.
@@ -112,9 +112,9 @@ pub struct JobView {
     /// Readings with something wrong.
     pub troubles: Vec<TroubleView>,
     /// What is done to the car for the plan.
-    pub levers: LeversView,
+    pub levers: PerAxle<Vec<LeverAmount>>,
     /// How the owner wants it to stand.
-    pub wanted: WantedPair,
+    pub wanted: PerAxle<Option<WantedView>>,
 }
 
 impl From<Job> for JobView {
@@ -274,10 +274,10 @@ pub struct JobChange {
     pub car: Option<CarView>,
     /// What is done to the car; stays as it is when left out.
     #[serde(default)]
-    pub levers: Option<LeversView>,
+    pub levers: Option<PerAxle<Vec<LeverAmount>>>,
     /// How it is to stand; stays as it is when left out.
     #[serde(default)]
-    pub wanted: Option<WantedPair>,
+    pub wanted: Option<PerAxle<Option<WantedView>>>,
 }
 
 impl JobChange {

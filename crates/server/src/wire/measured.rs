@@ -152,13 +152,12 @@ impl From<StyleTarget> for WantedView {
     }
 }
 
-/// What is done to the car on each axle.
-pub type LeversView = PerAxle<Vec<LeverAmount>>;
-/// How it is to stand on each axle.
-pub type WantedPair = PerAxle<Option<WantedView>>;
-
 /// Reads both axles' levers.
-pub fn read_pair_levers(reading: &mut Reading, pointer: &str, given: &LeversView) -> PairLevers {
+pub fn read_pair_levers(
+    reading: &mut Reading,
+    pointer: &str,
+    given: &PerAxle<Vec<LeverAmount>>,
+) -> PairLevers {
     PairLevers {
         front: read_levers(reading, &format!("{pointer}/front"), &given.front),
         rear: read_levers(reading, &format!("{pointer}/rear"), &given.rear),
@@ -169,7 +168,7 @@ pub fn read_pair_levers(reading: &mut Reading, pointer: &str, given: &LeversView
 pub fn read_wanted(
     reading: &mut Reading,
     pointer: &str,
-    given: &WantedPair,
+    given: &PerAxle<Option<WantedView>>,
 ) -> (Option<StyleTarget>, Option<StyleTarget>) {
     let mut one = |axle: &str, wanted: &Option<WantedView>| {
         wanted.as_ref().and_then(|wanted| wanted.read(reading, &format!("{pointer}/{axle}")))
@@ -524,8 +523,8 @@ impl CarChange {
     pub(super) fn read(
         reading: &mut Reading,
         car: Option<&CarView>,
-        levers: Option<&LeversView>,
-        wanted: Option<&WantedPair>,
+        levers: Option<&PerAxle<Vec<LeverAmount>>>,
+        wanted: Option<&PerAxle<Option<WantedView>>>,
     ) -> Self {
         Self {
             car: car.map(|car| car.read(reading, "/car")),
@@ -546,11 +545,11 @@ impl CarChange {
 }
 
 /// A job's levers, to be shown.
-pub fn levers_view(levers: &PairLevers) -> LeversView {
+pub fn levers_view(levers: &PairLevers) -> PerAxle<Vec<LeverAmount>> {
     PerAxle { front: lever_amounts(&levers.front), rear: lever_amounts(&levers.rear) }
 }
 
 /// A job's wanted styles, to be shown.
-pub fn wanted_view(wanted: &(Option<StyleTarget>, Option<StyleTarget>)) -> WantedPair {
+pub fn wanted_view(wanted: &(Option<StyleTarget>, Option<StyleTarget>)) -> PerAxle<Option<WantedView>> {
     PerAxle { front: wanted.0.map(WantedView::from), rear: wanted.1.map(WantedView::from) }
 }

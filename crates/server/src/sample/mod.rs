@@ -1,7 +1,10 @@
 //! The sample shop: a made-up wheel shop in the made-up lakeside town of Vennmere, its commuters and its
 //! hill-climb club. Every job has something to find.
 
+mod bay;
+
 use jiff::{SignedDuration, Timestamp};
+use store::house::{self, HouseContent, Person};
 use store::jobs::{Candidate, JobContent, Stage, change, create};
 use store::measurements::Measurements;
 use store::{Store, StoreError};
@@ -25,6 +28,32 @@ struct SampleJob {
 }
 
 const JOBS: &[SampleJob] = &[
+    // Smaller wheels in front: the diameters drift apart, and nobody has asked for the placard yet.
+    SampleJob {
+        car: "Corrie Lomond 3.5 saloon",
+        wish: "19 in front, 20 behind, as the club car has it; daily, no rubbing on the lake road",
+        stage: Stage::RoadAndTrack,
+        drive: Some(Drive::Rear),
+        notes: "Mixed diameters: the owner saw it on a show stand.",
+        fitted: "18x8 ET30 5x114.3 CB66.1 245/45R18 100Y XL",
+        planned: "F: 19x8.5 ET30 5x114.3 CB66.1 245/35R19 93Y XL R: 20x9.5 ET32 5x114.3 CB66.1 275/35R20 102Y XL",
+        kept: &[],
+        hours_ago: 8,
+        by: "ov",
+    },
+    // The small wheel of the winter set will not go over the large front caliper.
+    SampleJob {
+        car: "Skerrin Brant RS hatch",
+        wish: "Large brake kit in spring, winter wheels that still go over it",
+        stage: Stage::Handover,
+        drive: Some(Drive::Front),
+        notes: "Kit's card template is on its way. Ask before the winter wheels are ordered.",
+        fitted: "18x8 ET50 5x108 CB63.4 235/40R18 95Y XL",
+        planned: "16x7 ET50 5x108 CB63.4 205/55R16 94H XL",
+        kept: &[("17x7.5 ET50 5x108 CB63.4 215/45R17 91V XL", "the smallest that may do")],
+        hours_ago: 30,
+        by: "rs",
+    },
     // The dial under-reads: the plan is well inside the diameter band and still not lawful.
     SampleJob {
         car: "Skerrin Pip 1.2 hatch",
@@ -135,9 +164,14 @@ pub async fn fill(store: &Store) -> Result<(), StoreError> {
     let now = Timestamp::now();
     store
         .write(move |tx| {
+            let people = [("mk", "Mikke Karv"), ("ov", "Ottilie Vass"), ("rs", "Runar Sele")];
+            let people =
+                people.map(|(initials, name)| Person { initials: initials.into(), name: name.into() });
+            let settled = HouseContent { people: people.into(), ..HouseContent::default() };
+            house::change(tx, 0, &settled)?;
             for job in JOBS.iter().rev() {
                 let at = now.checked_sub(SignedDuration::from_hours(job.hours_ago)).unwrap_or(now);
-                let content = job.content();
+                let content = job.content(at);
                 // Opened with what is fitted, then planned: so that there is something to undo.
                 let opened =
                     JobContent { planned: SetupPair::default(), candidates: Vec::new(), ..content.clone() };
@@ -151,14 +185,16 @@ pub async fn fill(store: &Store) -> Result<(), StoreError> {
 }
 
 impl SampleJob {
-    fn content(&self) -> JobContent {
+    fn content(&self, at: Timestamp) -> JobContent {
+        let fitted = pair(self.fitted);
+        let car = bay::CARS.iter().find(|car| car.label == self.car);
         JobContent {
             car_label: self.car.to_owned(),
             wish: self.wish.to_owned(),
             stage: self.stage,
             drive: self.drive,
             notes: self.notes.to_owned(),
-            fitted: pair(self.fitted),
+            fitted,
             planned: pair(self.planned),
             candidates: ('A'..)
                 .zip(self.kept)
@@ -169,7 +205,8 @@ impl SampleJob {
                 })
                 .collect(),
             put_away: false,
-            measurements: Measurements::default(),
+            measurements: car
+                .map_or_else(Measurements::default, |car| car.measurements(&fitted, self.by, at)),
         }
     }
 }
@@ -182,6 +219,13 @@ fn pair(text: &str) -> SetupPair {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn what_is_known_of_a_car_belongs_to_a_job() {
+        for car in bay::CARS {
+            assert!(JOBS.iter().any(|job| job.car == car.label), "{}", car.label);
+        }
+    }
 
     #[test]
     fn every_line_of_the_sample_shop_can_be_read() {
