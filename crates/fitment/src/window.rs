@@ -15,6 +15,7 @@ use crate::style::StyleTarget;
 use crate::tire::dimensions::{overall_diameter, sidewall};
 use crate::tire::rims::{measuring_rim, permitted_rims};
 use crate::tire::{Construction, MetricSize, Prefix, Size, Tire};
+use crate::working::{Phrase, Quantity};
 
 /// Which tire goes on each rim width.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
@@ -63,12 +64,67 @@ impl WidthWindow {
         self.blocked_by.is_empty() && !crossed
     }
 
+    /// How much room is missing between the two edges; `None` where there is some.
+    pub fn short_by(&self) -> Option<Length> {
+        let (least, most) = self.least.zip(self.most)?;
+        (least.offset_mm > most.offset_mm).then(|| Length::mm(least.offset_mm - most.offset_mm))
+    }
+
     /// Whether this offset clears.
     pub fn clears(&self, offset_mm: f64) -> bool {
         self.blocked_by.is_empty()
             && self.least.is_none_or(|edge| offset_mm >= edge.offset_mm)
             && self.most.is_none_or(|edge| offset_mm <= edge.offset_mm)
     }
+}
+
+/// The widest permitted rim that clears, and the one after it: what stops the next half inch. `None` while no
+/// side is bounded, or no permitted width clears and none could.
+pub fn says(windows: &[WidthWindow]) -> Option<Phrase> {
+    let is_measured = |window: &WidthWindow| {
+        window.least.is_some() || window.most.is_some() || !window.blocked_by.is_empty()
+    };
+    if !windows.iter().any(is_measured) {
+        return None;
+    }
+    let width = |window: &WidthWindow| Quantity::rim_inches(window.rim_width.code());
+    let widest = windows.iter().rposition(|window| window.is_open() && window.is_permitted);
+    let (phrase, next) = match widest {
+        Some(at) => {
+            let window = &windows[at];
+            let phrase = Phrase::new("Widest that clears: ").quantity(width(window)).text(", ");
+            let offset = |edge: Edge| format!("ET {:.1}", edge.offset_mm);
+            let phrase = match (window.least, window.most) {
+                (Some(least), Some(most)) => {
+                    phrase.text(format!("{} to {:.1}", offset(least), most.offset_mm))
+                }
+                (Some(least), None) => {
+                    phrase.text(format!("{} and more, inboard not measured", offset(least)))
+                }
+                (None, Some(most)) => {
+                    phrase.text(format!("{} and less, outboard not measured", offset(most)))
+                }
+                (None, None) => phrase.text("any offset"),
+            };
+            (phrase.text("."), windows.get(at + 1))
+        }
+        None => {
+            (Phrase::new("No permitted width clears."), windows.iter().find(|window| window.is_permitted))
+        }
+    };
+    let Some(next) = next else { return Some(phrase) };
+    let phrase = phrase.text(" ").quantity(width(next));
+    Some(match (next.short_by(), next.least, next.most) {
+        _ if !next.blocked_by.is_empty() => {
+            let names: Vec<&str> = next.blocked_by.iter().map(|part| part.facts().name).collect();
+            phrase.text(format!(" is stopped by the {} at any offset.", names.join(" and the ")))
+        }
+        (Some(short), Some(least), Some(most)) => phrase.text(" is ").quantity(Quantity::length(short)).text(
+            format!(" short between {} and {}.", least.bound_by.facts().name, most.bound_by.facts().name),
+        ),
+        _ if !next.is_permitted => phrase.text(" is outside of the tire's permitted rims."),
+        _ => phrase.text(" clears as well."),
+    })
 }
 
 /// The half-inch widths round a planned and a fitted wheel that a window is worth drawing for.

@@ -282,6 +282,36 @@ fn sides_nobody_read_are_open() {
 }
 
 #[test]
+fn the_window_says_what_stops_the_next_half_inch() {
+    use fitment::working::Fragment;
+    let said = |corner: &Corner, widths: &[f64]| {
+        let widths: Vec<RimWidth> = widths.iter().map(|width| RimWidth::from_code(*width).unwrap()).collect();
+        let planned = setup("17x7.5 ET45 225/45R17");
+        let windows = with_trial(corner, &Levers::default(), |trial| {
+            trial.window(&planned, TireChoice::Same, &widths, None)
+        });
+        let phrase = fitment::window::says(&windows)?;
+        let words = phrase.0.iter().map(|fragment| match fragment {
+            Fragment::Text(text) => text.to_string(),
+            Fragment::Quantity(quantity) => format!("{:.1}", quantity.value),
+        });
+        Some(words.collect::<String>())
+    };
+    // 225/45R17 may go on 7 to 8.5. At 7.5: 14 − 5 − 6.48 = 2.52 over ET45, 12 − 3 − 6.48 under it. At 8 the section
+    // is 5.08 mm wider (UN R30 §6.1.1), the band 6.55: each side lacks 0.09.
+    assert_eq!(
+        said(&example(), &[7.5, 8.0, 8.5]).unwrap(),
+        "Widest that clears: 7.5, ET 42.5 to 47.5. 8.0 is 0.2 short between fender lip and strut."
+    );
+    let only_arch = Corner { readings: vec![reading(Feature::Arch, 20.0, 1.0)], ..example() };
+    assert_eq!(
+        said(&only_arch, &[7.5, 8.0]).unwrap(),
+        "No permitted width clears. 7.5 is stopped by the arch at any offset."
+    );
+    assert_eq!(said(&Corner::default(), &[7.5]), None, "nothing was read");
+}
+
+#[test]
 fn the_square_choice_follows_the_rim() {
     let widths: Vec<RimWidth> = [7.5, 8.5, 9.5].map(|width| RimWidth::from_code(width).unwrap()).to_vec();
     let windows = with_trial(&example(), &Levers::default(), |trial| {

@@ -438,6 +438,8 @@ export interface components {
             verdict: components["schemas"]["VerdictCode"];
             /** @description The window, narrowest rim first. */
             window: components["schemas"]["WidthView"][];
+            /** @description The widest rim that clears and what stops the next half inch; empty while nothing was read. */
+            window_says: components["schemas"]["FragmentView"][];
         };
         /** @description A step that needs nothing but the revision it is based on. */
         BasedOn: {
@@ -1720,6 +1722,11 @@ export interface components {
             offset_min_mm?: number | null;
             /** Format: double */
             rim_width_in: number;
+            /**
+             * Format: double
+             * @description How much room is missing between the two edges; null where there is some.
+             */
+            short_by_mm?: number | null;
             /** @description The tire it was worked out with. */
             tire?: string | null;
             /** @description Whether that tire may be put on this width. */

@@ -10,7 +10,7 @@ use fitment::setup::{Axle, Setup, SetupPair};
 use fitment::speedometer::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
 use fitment::tire::dimensions;
 use fitment::wheel::Backspacing;
-use fitment::window::widths_round;
+use fitment::window::{self, widths_round};
 use serde::{Deserialize, Serialize};
 use store::measurements::Measurements;
 use utoipa::ToSchema;
@@ -18,7 +18,6 @@ use utoipa::ToSchema;
 use super::change::{AxleChangeView, PairChangeView};
 use super::corner::{
     ClearanceView, LeverAmount, MeasureView, TireChoiceCode, VerdictCode, WidthView, lever_amounts,
-    window_views,
 };
 use super::drawing::Drawing;
 use super::ledger::{FragmentView, LineOfLedger, fragments};
@@ -204,6 +203,8 @@ pub struct AxleFit {
     pub fender_line_y_mm: Option<f64>,
     /// The window, narrowest rim first.
     pub window: Vec<WidthView>,
+    /// The widest rim that clears and what stops the next half inch; empty while nothing was read.
+    pub window_says: Vec<FragmentView>,
     /// The mildest set of levers that turns the verdict; null when nothing must be turned, or nothing known helps.
     pub proposal: Option<ProposalView>,
     /// What must still be read, the most decisive first.
@@ -237,6 +238,7 @@ pub struct CostView {
 fn axle_fit(trial: &Trial<'_>, planned: &Setup, choice: TireChoiceCode, bay: &Bay) -> Option<AxleFit> {
     let fit = trial.fit(planned)?;
     let widths = widths_round(Some(trial.fitted), Some(planned));
+    let windows = trial.window(planned, choice.into(), &widths, bay.wanted(trial.axle));
     let proposal = trial.mildest(planned).map(|proposal| ProposalView {
         line: proposal.setup.to_string(),
         levers: lever_amounts(&proposal.levers),
@@ -254,7 +256,8 @@ fn axle_fit(trial: &Trial<'_>, planned: &Setup, choice: TireChoiceCode, bay: &Ba
         clearances: fit.clearances.iter().map(|line| ClearanceView::new(line, trial.levers)).collect(),
         style: trial.style(planned).map(|style| style.style.word()),
         fender_line_y_mm: trial.fender_line(),
-        window: window_views(trial, planned, choice, &widths, bay.wanted(trial.axle)),
+        window_says: window::says(&windows).map(fragments).unwrap_or_default(),
+        window: windows.into_iter().map(WidthView::from).collect(),
         proposal,
         measure_list: trial.measure_list(planned, &fit).into_iter().map(MeasureView::from).collect(),
     })

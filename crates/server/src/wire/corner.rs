@@ -10,7 +10,6 @@ use fitment::lever::{Lever, Levers};
 use fitment::limits::HouseLimits;
 use fitment::measure::MeasureItem;
 use fitment::setup::{Axle, Setup};
-use fitment::style::StyleTarget;
 use fitment::window::{TireChoice, WidthWindow, widths_round};
 use fitment::{Length, RimWidth};
 use serde::{Deserialize, Serialize};
@@ -582,7 +581,11 @@ impl ReadCorner {
     /// Works out the window.
     pub fn window(&self, widths: &[RimWidth], choice: TireChoiceCode) -> WindowView {
         self.with_trial(|trial, resolved| WindowView {
-            widths: window_views(trial, &self.planned, choice, widths, None),
+            widths: trial
+                .window(&self.planned, choice.into(), widths, None)
+                .into_iter()
+                .map(WidthView::from)
+                .collect(),
             troubles: resolved.troubles.iter().map(|one| TroubleView::new(one, |at| at)).collect(),
             caution: CAUTION,
         })
@@ -605,6 +608,8 @@ pub struct WidthView {
     pub max_bound_name: Option<&'static str>,
     /// Whether any offset clears.
     pub clears: bool,
+    /// How much room is missing between the two edges; null where there is some.
+    pub short_by_mm: Option<f64>,
     /// Parts that no offset clears.
     pub blocked_by: Vec<&'static str>,
     /// The tire it was worked out with.
@@ -629,6 +634,7 @@ impl From<WidthWindow> for WidthView {
             min_bound_name: window.least.map(|edge| name(edge.bound_by)),
             max_bound_name: window.most.map(|edge| name(edge.bound_by)),
             clears,
+            short_by_mm: window.short_by().map(Length::as_mm),
             blocked_by: window.blocked_by.iter().map(|part| part.code()).collect(),
             tire: window.tire.map(|tire| tire.to_string()),
             tire_permitted: window.is_permitted,
@@ -636,17 +642,6 @@ impl From<WidthWindow> for WidthView {
             wanted_max_mm: window.wanted.and_then(|wanted| wanted.1),
         }
     }
-}
-
-/// A window's rows.
-pub(super) fn window_views(
-    trial: &Trial<'_>,
-    planned: &Setup,
-    choice: TireChoiceCode,
-    widths: &[RimWidth],
-    target: Option<StyleTarget>,
-) -> Vec<WidthView> {
-    trial.window(planned, choice.into(), widths, target).into_iter().map(WidthView::from).collect()
 }
 
 /// A fit window.
