@@ -20,6 +20,20 @@ export type Standing = Schemas["StandingCode"];
 export type Axle = Schemas["AxleCode"];
 export type Stage = Schemas["StageCode"];
 export type Drive = Schemas["DriveCode"];
+export type AxleFit = Schemas["AxleFit"];
+export type Clearance = Schemas["ClearanceView"];
+export type Width = Schemas["WidthView"];
+export type Measure = Schemas["MeasureView"];
+export type Verdict = Schemas["VerdictCode"];
+export type Registry = Schemas["Registry"];
+export type House = Schemas["HouseView"];
+export type Reading = Schemas["ReadingView"];
+export type NewReading = Schemas["NewReading"];
+export type Car = Schemas["CarView"];
+export type Fact = Schemas["FactView"];
+export type LeverAmount = Schemas["LeverAmount"];
+export type Wanted = Schemas["WantedView"];
+export type TireChoice = Schemas["TireChoiceCode"];
 
 export const api = createClient<paths>({ baseUrl: "/" });
 

@@ -97,9 +97,9 @@ export interface paths {
             cookie?: never;
         };
         /** What the house has settled. */
-        get: operations["get"];
+        get: operations["get_house"];
         /** Change it. A change based on another revision is refused. */
-        put: operations["put"];
+        put: operations["put_house"];
         post?: never;
         delete?: never;
         options?: never;
@@ -422,6 +422,11 @@ export interface components {
         AxleCode: "front" | "rear";
         /** @description One axle against what was measured. */
         AxleFit: {
+            /**
+             * Format: double
+             * @description Camber of the plan, as aligned and with what is done to the car; negative leans the top inward.
+             */
+            camber_deg: number;
             /** @description A line for each part. */
             clearances: components["schemas"]["ClearanceView"][];
             /**
@@ -429,6 +434,8 @@ export interface components {
              * @description The fender line at the top of the arch.
              */
             fender_line_y_mm?: number | null;
+            /** @description What is fitted, planned and kept, as marks on the window. */
+            marks: components["schemas"]["MarkView"][];
             /** @description What must still be read, the most decisive first. */
             measure_list: components["schemas"]["MeasureView"][];
             proposal?: components["schemas"]["ProposalView"] | null;
@@ -528,6 +535,11 @@ export interface components {
             /** Format: double */
             nominal_mm?: number | null;
             place?: components["schemas"]["PlaceView"] | null;
+            /**
+             * Format: double
+             * @description Half of the likely band.
+             */
+            plus_minus_mm?: number | null;
             /** @description `left` or `right`, when noted. */
             side?: string | null;
             verdict: components["schemas"]["VerdictCode"];
@@ -1024,6 +1036,30 @@ export interface components {
             front?: string | null;
             /** @description Rear axle. */
             rear?: string | null;
+        };
+        /**
+         * @description What a mark on the window stands for.
+         * @enum {string}
+         */
+        MarkKind: "fitted" | "planned" | "kept";
+        /** @description A setup as a mark on the window. */
+        MarkView: {
+            /** @description What it stands for. */
+            kind: components["schemas"]["MarkKind"];
+            /** @description A kept setup's letter. */
+            letter?: string | null;
+            /**
+             * Format: double
+             * @description On the window's scale: the offset that a wheel on the plan's spacer would have to stand there.
+             */
+            offset_mm: number;
+            /**
+             * Format: double
+             * @description Its rim width.
+             */
+            rim_width_in: number;
+            /** @description How the setup stands with its own tire. */
+            verdict: components["schemas"]["VerdictCode"];
         };
         /** @description One row of the measure list. */
         MeasureView: {
@@ -1681,6 +1717,18 @@ export interface components {
          * @enum {string}
          */
         VerdictCode: "clears" | "tight" | "measure_first" | "touches";
+        /** @description How the owner wants it to stand. */
+        WantedView: {
+            /** @description Stance: a show setup, to be marked so. */
+            stance?: boolean;
+            /** @description `tucked`, `flush` or `poke`. */
+            style: string;
+            /**
+             * Format: double
+             * @description How far from level still counts; the house's tolerance when null.
+             */
+            within_mm?: number | null;
+        };
         /** @description Everything that follows from a wheel's size; null where it is not stated. */
         WheelView: {
             /** Format: double */
@@ -1915,7 +1963,7 @@ export interface operations {
             };
         };
     };
-    get: {
+    get_house: {
         parameters: {
             query?: never;
             header?: never;
@@ -1935,7 +1983,7 @@ export interface operations {
             };
         };
     };
-    put: {
+    put_house: {
         parameters: {
             query?: never;
             header?: never;

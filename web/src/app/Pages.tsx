@@ -1,7 +1,11 @@
 import { Navigate, Route, Routes, useParams } from "react-router";
+import { Bay } from "../bay/Bay";
+import { BaySheet } from "../bay/BaySheet";
 import { Bench } from "../bench/Bench";
+import { Car } from "../car/Car";
 import { Compare } from "../compare/Compare";
 import { Counter } from "../counter/Counter";
+import { House } from "../house/House";
 import { JobSheet } from "../job/JobSheet";
 import { PrintSheet } from "../print/PrintSheet";
 import { NotThere } from "./NotThere";
@@ -13,10 +17,14 @@ export function Pages() {
       <Route path="/" element={<Counter />} />
       <Route path="/jobs/:id" element={<KeyedJob />}>
         <Route index element={<Navigate to="bench" replace />} />
+        <Route path="car" element={<Car />} />
+        <Route path="bay" element={<Bay />} />
+        <Route path="bay-sheet" element={<BaySheet />} />
         <Route path="bench" element={<Bench />} />
         <Route path="compare" element={<Compare />} />
         <Route path="sheet" element={<PrintSheet />} />
       </Route>
+      <Route path="/house" element={<House />} />
       <Route path="*" element={<NotThere what="page" />} />
     </Routes>
   );

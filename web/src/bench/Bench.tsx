@@ -1,22 +1,32 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { Axle, Step } from "../api/client";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { useSearchParams } from "react-router";
+import type { Axle, AxleFit, Step, TireChoice } from "../api/client";
 import { CornerSheet } from "../drawing/CornerSheet";
 import { asLine, isEmpty } from "../job/content";
 import { useSheet } from "../job/JobSheet";
 import type { KeyBinding } from "../shared/keys";
 import { SetupField, type SetupFieldHandle } from "../shared/SetupField";
 import { Ledger, type LedgerHandle } from "./Ledger";
+import { MeasureList } from "./MeasureList";
+import { Side, type SideView } from "./Side";
 import { useBench } from "./useBench";
+import { usePlan } from "./usePlan";
+import { WindowPanel } from "./WindowPanel";
 
 type Choice = Axle | "both";
 
-/** The bench: setup lines, both corners drawn, and the ledger beside them. */
+/** The bench: setup lines, both corners drawn, and beside them the ledger, the fit window or the measure list. */
 export function Bench() {
   const { open, setViewKeys } = useSheet();
   const { content, edit, hold, id } = open;
-  const { fitted, planned, drive } = content;
-  const plan = useMemo(() => ({ fitted, planned, drive }), [fitted, planned, drive]);
-  const { bench, trouble, take } = useBench(plan, (lines) => edit({ planned: lines }));
+  const { fitted, planned } = content;
+  const [tireChoice, setTireChoice] = useState<TireChoice>("same");
+  const { bench, trouble, take } = useBench(usePlan(open, tireChoice), (lines) => edit({ planned: lines }));
+  const [asked, setAsked] = useSearchParams();
+  const view: SideView =
+    asked.get("beside") === "window" ? "window" : asked.get("beside") === "measure" ? "measure" : "ledger";
+  const show = (next: SideView) => setAsked(next === "ledger" ? {} : { beside: next }, { replace: true });
+  const toggle = (other: SideView) => show(view === other ? "ledger" : other);
   const [axle, setAxle] = useState<Choice>("both");
   const line = useRef<SetupFieldHandle>(null);
   const ledger = useRef<LedgerHandle>(null);
@@ -27,6 +37,20 @@ export function Bench() {
     change: Omit<Step, "axle" | "offset_mm" | "rim_width_quarter_in" | "spacer_mm"> & Partial<Step>,
   ) =>
     take(there.map((one) => ({ offset_mm: 0, rim_width_quarter_in: 0, spacer_mm: 0, ...change, axle: one })));
+
+  /** A place on the window: the steps from where the plan is to there. */
+  const pick = (on: Axle, rim_width_in: number, offset_mm: number) => {
+    const here = bench?.axles[on].planned ?? bench?.axles[on].fitted;
+    if (here?.rim_width_in == null || here.offset_mm == null) return;
+    const rim_width_quarter_in = Math.round((rim_width_in - here.rim_width_in) * 4);
+    const by = { axle: on, offset_mm: offset_mm - here.offset_mm, rim_width_quarter_in, spacer_mm: 0 };
+    if (planned[on]) take([by]);
+  };
+  const propose = (on: Axle, proposal: NonNullable<AxleFit["proposal"]>) =>
+    edit({
+      planned: { ...planned, [on]: proposal.line },
+      levers: { ...content.levers, [on]: proposal.levers },
+    });
 
   const keys: KeyBinding[] = [
     { keys: ["/"], shown: "/", does: "setup line", run: () => line.current?.focus() },
@@ -66,12 +90,13 @@ export function Bench() {
       does: "spacer by 1 mm",
       run: (key) => step({ spacer_mm: key === "]" ? 1 : -1 }),
     },
-    { keys: ["m"], shown: "m", does: "measure list", run: () => ledger.current?.toggleMeasure() },
+    { keys: ["l"], shown: "l", does: "fit window and levers", run: () => toggle("window") },
+    { keys: ["m"], shown: "m", does: "measure list", run: () => toggle("measure") },
     {
       keys: ["w"],
       shown: "w",
       does: "working of the marked line",
-      run: () => ledger.current?.toggleWorking(),
+      run: () => (view === "ledger" ? ledger.current?.toggleWorking() : show("ledger")),
     },
   ];
   const latestKeys = useRef(keys);
@@ -143,7 +168,28 @@ export function Bench() {
           <CornerSheet bench={bench} chosen={axle} onDrag={onDrag} onHold={hold} onStep={step} />
         </div>
       </section>
-      <Ledger ref={ledger} bench={bench} hasPlan={!isEmpty(planned)} hasFitted={!isEmpty(fitted)} />
+      <Side view={view} bench={bench} onView={show}>
+        {view === "ledger" && (
+          <Ledger
+            ref={ledger}
+            bench={bench}
+            hasPlan={!isEmpty(planned)}
+            hasFitted={!isEmpty(fitted)}
+            onPropose={propose}
+          />
+        )}
+        {view === "window" && (
+          <WindowPanel
+            open={open}
+            bench={bench}
+            axles={axles}
+            tireChoice={tireChoice}
+            onTireChoice={setTireChoice}
+            onPick={pick}
+          />
+        )}
+        {view === "measure" && <MeasureList id={id} bench={bench} />}
+      </Side>
     </main>
   );
 }

@@ -1,17 +1,24 @@
 import { type Ref, useImperativeHandle, useRef, useState } from "react";
-import type { Bench, LedgerLine, Standing } from "../api/client";
+import type { Axle, AxleFit, Bench, LedgerLine, Standing } from "../api/client";
 import { grouped } from "./grouping";
 import { LedgerRow } from "./LedgerRow";
+import { ProposalNote } from "./ProposalNote";
 
-export type LedgerHandle = { toggleMeasure: () => void; toggleWorking: () => void };
+export type LedgerHandle = { toggleWorking: () => void };
 
-type Props = { bench: Bench | null; hasPlan: boolean; hasFitted: boolean; ref?: Ref<LedgerHandle> };
+type Props = {
+  bench: Bench | null;
+  hasPlan: boolean;
+  hasFitted: boolean;
+  /** Tries a proposal: its setup line and what is done to the car. */
+  onPropose: (axle: Axle, proposal: NonNullable<AxleFit["proposal"]>) => void;
+  ref?: Ref<LedgerHandle>;
+};
 
 const keyOf = (line: LedgerLine) => `${line.code}-${line.axle ?? "car"}`;
 
 /** One line per question: word, figure, limit. Open a line to see what it means, its working and its source. */
-export function Ledger({ bench, hasPlan, hasFitted, ref }: Props) {
-  const [onlyMeasure, setOnlyMeasure] = useState(false);
+export function Ledger({ bench, hasPlan, hasFitted, onPropose, ref }: Props) {
   const [openLine, setOpenLine] = useState<string | null>(null);
   const marked = useRef<string | null>(null);
   const lines = bench?.ledger ?? [];
@@ -19,30 +26,14 @@ export function Ledger({ bench, hasPlan, hasFitted, ref }: Props) {
   const stops = groups.flatMap((group) => group.lines).filter((line) => line.standing === "stop");
   const toggle = (key: string) => setOpenLine((now) => (now === key ? null : key));
   useImperativeHandle(ref, () => ({
-    toggleMeasure: () => setOnlyMeasure((now) => !now),
     toggleWorking: () => {
       const first = lines.find((line) => line.standing === "stop") ?? lines[0];
       const key = marked.current ?? (first && keyOf(first));
       if (key) toggle(key);
     },
   }));
-  const shown = onlyMeasure ? lines.filter((line) => line.standing === "measure") : lines;
   return (
-    <aside
-      className="border-base-300 flex min-h-0 flex-col border-t min-[1100px]:w-[352px] min-[1100px]:border-t-0 min-[1100px]:border-l"
-      aria-label="Ledger"
-    >
-      <div className="flex items-center justify-between px-3 py-1.5">
-        <Verdict lines={groups.flatMap((group) => group.lines)} />
-        <button
-          type="button"
-          className="plain-button"
-          aria-pressed={onlyMeasure}
-          onClick={() => setOnlyMeasure(!onlyMeasure)}
-        >
-          {onlyMeasure ? "All lines" : "Measure list"} <span className="key">m</span>
-        </button>
-      </div>
+    <>
       {stops.length > 0 && (
         <p className="border-base-300 flex flex-wrap gap-x-1 border-b px-1 pb-1">
           {stops.map((line) => (
@@ -58,19 +49,29 @@ export function Ledger({ bench, hasPlan, hasFitted, ref }: Props) {
           ))}
         </p>
       )}
-      <div className="min-h-0 flex-1 overflow-y-auto px-3 pb-2">
-        {!hasPlan || !hasFitted ? (
+      {hasPlan &&
+        (["front", "rear"] as const).map((axle) => {
+          const proposal = bench?.axles[axle].fit?.proposal;
+          return (
+            proposal && (
+              <ProposalNote
+                key={axle}
+                axle={axle}
+                proposal={proposal}
+                onTake={() => onPropose(axle, proposal)}
+              />
+            )
+          );
+        })}
+      <div className="px-3 pb-2">
+        {(!hasPlan || !hasFitted) && (
           <p className="mt-2 text-[15px]">
             {hasFitted
               ? "Type the planned setup into the line above: the corners are drawn and judged as you type."
               : "Type what is fitted now, then the plan: everything is held against the fitted setup."}
           </p>
-        ) : shown.length === 0 && onlyMeasure ? (
-          <p className="mt-2 text-[15px]">
-            Nothing has to be measured: the plan reaches no further than what is fitted.
-          </p>
-        ) : null}
-        {grouped(shown).map((group) => (
+        )}
+        {groups.map((group) => (
           <section key={group.title}>
             <h2 className="label-small mt-2 mb-0.5 font-semibold">{group.title}</h2>
             <ul>
@@ -78,8 +79,7 @@ export function Ledger({ bench, hasPlan, hasFitted, ref }: Props) {
                 <LedgerRow
                   key={keyOf(line)}
                   line={line}
-                  isOpen={openLine === keyOf(line) || onlyMeasure}
-                  showsWorking={openLine === keyOf(line)}
+                  isOpen={openLine === keyOf(line)}
                   speeds={line.code === "speedometer" ? (bench?.true_speeds ?? null) : null}
                   onToggle={() => toggle(keyOf(line))}
                   onMark={() => {
@@ -91,12 +91,13 @@ export function Ledger({ bench, hasPlan, hasFitted, ref }: Props) {
           </section>
         ))}
       </div>
-    </aside>
+    </>
   );
 }
 
 /** The plan in a few words: its worst line. */
-function Verdict({ lines }: { lines: LedgerLine[] }) {
+export function Verdict({ bench }: { bench: Bench | null }) {
+  const lines = grouped(bench?.ledger ?? []).flatMap((group) => group.lines);
   const count = (standing: Standing) => lines.filter((line) => line.standing === standing).length;
   const things = (n: number) => (n === 1 ? "One thing" : `${n} things`);
   const [stops, measures, minds] = [count("stop"), count("measure"), count("mind")];

@@ -8,17 +8,16 @@ import { Working } from "./Working";
 type Props = {
   line: LedgerLine;
   isOpen: boolean;
-  showsWorking: boolean;
   speeds: Bench["true_speeds"] | null;
   onToggle: () => void;
   onMark: () => void;
 };
 
-export function LedgerRow({ line, isOpen, showsWorking, speeds, onToggle, onMark }: Props) {
+export function LedgerRow({ line, isOpen, speeds, onToggle, onMark }: Props) {
   const row = useRef<HTMLLIElement>(null);
   useEffect(() => {
-    if (showsWorking) row.current?.scrollIntoView({ block: "nearest" });
-  }, [showsWorking]);
+    if (isOpen) row.current?.scrollIntoView({ block: "nearest" });
+  }, [isOpen]);
   return (
     <li
       ref={row}
@@ -57,7 +56,7 @@ export function LedgerRow({ line, isOpen, showsWorking, speeds, onToggle, onMark
           </p>
           {line.caution && <p className="border-warning mt-1 border-l-3 pl-2">{line.caution}</p>}
           {speeds && <Speeds speeds={speeds} />}
-          {showsWorking && <Working line={line} />}
+          <Working line={line} />
         </div>
       )}
     </li>

@@ -1,8 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { answer, api, type Bench, type Drive, type Lines, Refused, type Step } from "../api/client";
+import { answer, api, type Bench, type Lines, Refused, type Schemas, type Step } from "../api/client";
 import { same } from "../job/content";
 
-type Plan = { fitted: Lines; planned: Lines; drive?: Drive | null };
+/** The plan with the job whose readings it is held against; `readings` changes when they do. */
+export type Plan = Omit<Schemas["BenchRequest"], "adjust"> & { readings?: string };
 
 /**
  * The plan as the program draws and judges it, and steps of the hand on it.
@@ -33,7 +34,8 @@ export function useBench(plan: Plan, onPlanned: (planned: Lines) => void) {
     now.steps = [];
     now.busy = true;
     try {
-      const answered = await answer(api.POST("/api/v1/bench", { body: { ...question, adjust: steps } }));
+      const { readings: _, ...body } = question;
+      const answered = await answer(api.POST("/api/v1/bench", { body: { ...body, adjust: steps } }));
       now.busy = false;
       now.asked = { ...question, planned: answered.planned };
       setBench(answered);

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
+import { Link } from "react-router";
 import { answer, api } from "../api/client";
 import { KeysDialog } from "../shared/Dialog";
 import { type KeyBinding, useKeys } from "../shared/keys";
@@ -61,6 +62,13 @@ export function Counter() {
           >
             {putAway ? "Open jobs" : "Put away"}
           </button>
+          <Link
+            to="/house"
+            className="plain-button flex items-center"
+            title="Limits, instruments, people, units"
+          >
+            House
+          </Link>
           <button type="button" className="plain-button" onClick={next}>
             {units.length} · {units.speed}
           </button>

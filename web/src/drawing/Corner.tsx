@@ -1,6 +1,8 @@
 import { type PointerEvent, useRef } from "react";
 import type { Axle, BenchAxle, Drawing } from "../api/client";
 import { CornerDimensions } from "./CornerDimensions";
+import { FitRuler } from "./FitRuler";
+import { BodyObstacles, UprightObstacles } from "./Obstacles";
 import { type Place, path } from "./scale";
 
 type Props = {
@@ -15,12 +17,19 @@ type Props = {
 
 const NAMES: Record<Axle, string> = { front: "Front", rear: "Rear" };
 
-/** One corner: hub, the fitted wheel as a phantom, the planned one solid, edges not measured, dimensions. */
+/**
+ * One corner: hub, the fitted wheel as a phantom, the planned one solid, what was measured round it with its gaps,
+ * edges not measured, dimensions. Camber leans the wheel with all that it carries; the body stands still.
+ */
 export function Corner({ axle, data, place, hatch, isChosen, onDrag, onHold }: Props) {
   const { fitted, planned, fitted_drawing, planned_drawing } = data;
   const drag = useWheelDrag(axle, place.k, onDrag, onHold);
   const shown = planned ?? fitted;
   const grip = planned_drawing && onDrag;
+  const fit = data.fit ?? null;
+  const drawings = [fitted_drawing, planned_drawing].filter((drawing) => drawing != null);
+  const center = (planned_drawing ?? fitted_drawing)?.center_y_mm ?? 0;
+  const lean = fit?.camber_deg ? `rotate(${fit.camber_deg} ${place.x(center)} ${place.y(0)})` : undefined;
   return (
     <g data-corner={axle}>
       <text className="name" x={place.left + 16} y={26}>
@@ -35,28 +44,34 @@ export function Corner({ axle, data, place, hatch, isChosen, onDrag, onHold }: P
       <text className="note" x={place.left + 16} y={60}>
         {shown?.tire ?? ""}
       </text>
-      <line className="axis" x1={place.left + 12} x2={place.right - 12} y1={place.y(0)} y2={place.y(0)} />
-      <Hub place={place} bore={33} />
-      <OpenEdges place={place} drawings={[fitted_drawing, planned_drawing]} />
-      {fitted_drawing && <Phantom drawing={fitted_drawing} place={place} />}
-      {planned_drawing && (
-        // biome-ignore lint/a11y/useAriaPropsSupportedByRole: with a grip the wheel is a slider, without it has no role and no value
-        <g
-          className={grip ? "wheel" : ""}
-          role={grip ? "slider" : undefined}
-          tabIndex={grip ? 0 : undefined}
-          aria-label={grip ? `${NAMES[axle]} wheel, offset` : undefined}
-          aria-valuenow={grip ? (planned?.offset_mm ?? 0) : undefined}
-          aria-valuetext={grip ? `ET ${planned?.offset_mm}` : undefined}
-          aria-valuemin={grip ? -150 : undefined}
-          aria-valuemax={grip ? 150 : undefined}
-          {...(grip ? drag : {})}
-        >
-          {grip && <Reachable drawing={planned_drawing} place={place} />}
-          <Solid drawing={planned_drawing} place={place} hatch={hatch} />
-        </g>
+      <BodyObstacles fit={fit} drawings={drawings} place={place} />
+      <g transform={lean}>
+        <line className="axis" x1={place.left + 12} x2={place.right - 12} y1={place.y(0)} y2={place.y(0)} />
+        <Hub place={place} bore={33} />
+        <UprightObstacles fit={fit} drawings={drawings} place={place} />
+        {fitted_drawing && <Phantom drawing={fitted_drawing} place={place} />}
+        {planned_drawing && (
+          // biome-ignore lint/a11y/useAriaPropsSupportedByRole: with a grip the wheel is a slider, without it has no role and no value
+          <g
+            className={grip ? "wheel" : ""}
+            role={grip ? "slider" : undefined}
+            tabIndex={grip ? 0 : undefined}
+            aria-label={grip ? `${NAMES[axle]} wheel, offset` : undefined}
+            aria-valuenow={grip ? (planned?.offset_mm ?? 0) : undefined}
+            aria-valuetext={grip ? `ET ${planned?.offset_mm}` : undefined}
+            aria-valuemin={grip ? -150 : undefined}
+            aria-valuemax={grip ? 150 : undefined}
+            {...(grip ? drag : {})}
+          >
+            {grip && <Reachable drawing={planned_drawing} place={place} />}
+            <Solid drawing={planned_drawing} place={place} hatch={hatch} />
+          </g>
+        )}
+        <CornerDimensions data={data} place={place} />
+      </g>
+      {fit && planned && onDrag && (
+        <FitRuler axle={axle} fit={fit} planned={planned} place={place} drag={drag} />
       )}
-      <CornerDimensions data={data} place={place} />
     </g>
   );
 }
@@ -163,33 +178,6 @@ function Hub({ place, bore }: { place: Place; bore: number }) {
     <g>
       <path className="hub" d={path(outline, place)} />
       <line x1={face} x2={face} y1={place.y(84)} y2={place.y(-8)} stroke="var(--scribe)" strokeWidth="1.6" />
-    </g>
-  );
-}
-
-/** Strut and fender lip as open edges: nobody has measured where they are. */
-function OpenEdges({ place, drawings }: { place: Place; drawings: (Drawing | null | undefined)[] }) {
-  const there = drawings.filter((drawing) => drawing != null);
-  if (there.length === 0) return null;
-  const inner = place.x(Math.min(...there.map((d) => d.reach_y_mm[0] ?? 0))) - 60;
-  const outer = place.x(Math.max(...there.map((d) => d.reach_y_mm[1] ?? 0))) + 26;
-  const high = place.y(Math.max(...there.map((d) => d.tire?.crown_r_mm ?? d.flange_top_r_mm)));
-  const low = place.y(110);
-  const lip = high - 48;
-  return (
-    <g>
-      <path className="open-edge" d={`M${inner} ${high - 14}V${low}`} />
-      <text
-        className="note"
-        textAnchor="middle"
-        transform={`translate(${inner - 6} ${(high + low) / 2}) rotate(-90)`}
-      >
-        strut: not measured
-      </text>
-      <path className="open-edge" d={`M${outer + 30} ${lip - 34}q-2 22 -20 28l-22 3q-22 -8 -46 -10`} />
-      <text className="note" textAnchor="end" x={place.right - 12} y={lip - 42}>
-        fender lip: not measured
-      </text>
     </g>
   );
 }

@@ -22,6 +22,10 @@ export function CornerDimensions({ data, place }: { data: BenchAxle; place: Plac
   const rimAt = outerAt + 30;
   const axis = place.y(0);
   const flangeTop = place.y(drawing.flange_top_r_mm);
+  // Where the arch was measured the gap itself is drawn.
+  const archIsMeasured = data.fit?.clearances.some(
+    (line) => line.feature === "arch" && line.nominal_mm != null,
+  );
   const moved = old
     ? [
         { name: "outer-change", by: change?.outer_change_mm, from: oldOut, to: reachOut, aside: 14 },
@@ -106,7 +110,7 @@ export function CornerDimensions({ data, place }: { data: BenchAxle; place: Plac
             </Horizontal>
           ),
       )}
-      {old?.tire && tire && change?.arch_gap_change_mm != null && (
+      {old?.tire && tire && change?.arch_gap_change_mm != null && !archIsMeasured && (
         <g className="dim" data-dimension="arch-gap-change">
           <text x={place.x(drawing.center_y_mm)} y={crown - 44} textAnchor="middle">
             arch gap <tspan className="figure">{length(change.arch_gap_change_mm, true)}</tspan>

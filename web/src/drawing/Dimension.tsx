@@ -8,7 +8,7 @@ type HorizontalProps = {
   from?: [number, number];
   children: ReactNode;
   /** Where the figure stands: over the line, or beside one end. */
-  label?: "over" | "right" | "left" | "under";
+  label?: "over" | "right" | "left" | "under" | "none";
   moved?: boolean;
   name?: string;
 };
@@ -55,7 +55,7 @@ export function Horizontal({ x1, x2, y, from, children, label = "over", moved, n
           <Head x={right} y={y} turn={0} />
         </>
       )}
-      <text {...at}>{children}</text>
+      {label !== "none" && <text {...at}>{children}</text>}
     </g>
   );
 }

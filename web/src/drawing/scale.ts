@@ -20,7 +20,7 @@ const drawings = (axle: BenchAxle): Drawing[] =>
 const top = (drawing: Drawing) => drawing.tire?.crown_r_mm ?? drawing.flange_top_r_mm;
 
 /** Room round the drawn parts, in pixels: for dimensions, edges not measured, and titles. */
-const ROOM = { side: 84, top: 108, bottom: 82 };
+const ROOM = { side: 88, top: 108, bottom: 128 };
 
 /**
  * Fits both corners side by side. The extent follows what is drawn in coarse steps, so that the sheet stays

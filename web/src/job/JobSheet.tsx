@@ -34,10 +34,11 @@ export function JobSheet({ id }: { id: number }) {
     {
       keys: STAGES.map((_, at) => String(at + 1)),
       shown: "1…8",
-      does: "stage of the work",
+      does: "stage of the work: its screen, or where the job stands",
       run: (key) => {
         const stage = STAGES[Number(key) - 1];
-        if (stage) state.edit({ stage: stage.code });
+        if (stage?.path) navigate(`/jobs/${id}/${stage.path}`);
+        else if (stage) state.edit({ stage: stage.code });
       },
     },
     {
@@ -74,7 +75,7 @@ export function JobSheet({ id }: { id: number }) {
   }
   const open: OpenJob = { ...state, job, content };
   const context: SheetContext = { open, setViewKeys };
-  if (view === "sheet") return <Outlet context={context} />;
+  if (view === "sheet" || view === "bay-sheet") return <Outlet context={context} />;
   return (
     <div className="flex min-h-dvh flex-col p-[10px] min-[1100px]:h-dvh">
       <div className="sheet flex min-h-0 flex-1 flex-col">
@@ -94,7 +95,7 @@ export function JobSheet({ id }: { id: number }) {
       {showsKeys && (
         <KeysDialog
           groups={[
-            { title: "On the bench", keys: viewKeys },
+            { title: "On this screen", keys: viewKeys },
             { title: "Everywhere on the sheet", keys: sheetKeys },
           ].filter((group) => group.keys.length > 0)}
           onClose={() => setShowsKeys(false)}

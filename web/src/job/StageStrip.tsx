@@ -18,37 +18,37 @@ export function StageStrip({ open, view, onCompare, onKeys }: Props) {
       <Link to="/" className="plain-button flex items-center font-medium" title="To the counter (0)">
         ‹ Counter
       </Link>
-      <fieldset
-        className="border-base-300 flex flex-wrap items-stretch border-l"
-        aria-label="Stage of the work"
-      >
-        {STAGES.map((stage, at) => (
-          <label
-            key={stage.code}
-            className={`has-[:focus-visible]:outline-accent hover:bg-base-300/60 flex cursor-pointer items-center gap-1.5 px-2 text-[14px] has-[:focus-visible]:outline-2 ${
-              at === here ? "font-semibold" : ""
-            }`}
-          >
-            <input
-              type="radio"
-              name="stage"
-              className="sr-only"
-              checked={at === here}
-              onChange={() => edit({ stage: stage.code })}
-            />
-            <StageMark is={at < here ? "done" : at === here ? "here" : "to come"} />
-            {stage.name}
-          </label>
-        ))}
-      </fieldset>
+      <nav className="border-base-300 flex flex-wrap items-stretch border-l" aria-label="Stages of the work">
+        {STAGES.map((stage, at) => {
+          const standing = at < here ? "done" : at === here ? "here" : "to come";
+          const look = `hover:bg-base-300/60 flex cursor-pointer items-center gap-1.5 px-2 py-2 text-[14px] ${
+            at === here ? "font-semibold" : ""
+          }`;
+          return stage.path ? (
+            <Link
+              key={stage.code}
+              to={`/jobs/${open.id}/${stage.path}`}
+              aria-current={view === stage.path ? "page" : undefined}
+              className={`${look} aria-[current]:bg-primary aria-[current]:text-primary-content`}
+            >
+              <StageMark is={standing} />
+              {stage.name}
+            </Link>
+          ) : (
+            <button
+              key={stage.code}
+              type="button"
+              className={look}
+              title={`The job stands at ${stage.name}`}
+              onClick={() => edit({ stage: stage.code })}
+            >
+              <StageMark is={standing} />
+              {stage.name}
+            </button>
+          );
+        })}
+      </nav>
       <nav className="border-base-300 ml-auto flex items-stretch border-l" aria-label="Views">
-        <Link
-          to={`/jobs/${open.id}/bench`}
-          aria-current={view === "bench" ? "page" : undefined}
-          className="plain-button aria-[current]:bg-primary aria-[current]:text-primary-content flex items-center px-3"
-        >
-          Bench
-        </Link>
         <Link
           to={`/jobs/${open.id}/compare`}
           aria-current={view === "compare" ? "page" : undefined}

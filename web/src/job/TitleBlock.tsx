@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import type { Drive } from "../api/client";
+import type { Drive, Stage } from "../api/client";
 import { asLine, isEmpty, same } from "./content";
-import { DRIVES } from "./stages";
+import { DRIVES, STAGES } from "./stages";
 import { TextField } from "./TextField";
 import { setSignedBy, signedBy } from "./unsaved";
 import type { OpenJob } from "./useJob";
@@ -44,20 +44,36 @@ export function TitleBlock({ open }: { open: OpenJob }) {
           />
         </label>
       </div>
-      <label className="block">
-        <span className="label-small block">Drive</span>
-        <select
-          className="hover:bg-base-200 w-full bg-transparent py-1 text-[15px]"
-          value={content.drive ?? ""}
-          onChange={(event) => edit({ drive: (event.target.value || null) as Drive | null })}
-        >
-          {DRIVES.map((drive) => (
-            <option key={drive.code} value={drive.code} className="bg-base-100">
-              {drive.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <div className="flex gap-x-3 min-[1100px]:block">
+        <label className="block">
+          <span className="label-small block">Drive</span>
+          <select
+            className="hover:bg-base-200 w-full bg-transparent text-[15px]"
+            value={content.drive ?? ""}
+            onChange={(event) => edit({ drive: (event.target.value || null) as Drive | null })}
+          >
+            {DRIVES.map((drive) => (
+              <option key={drive.code} value={drive.code} className="bg-base-100">
+                {drive.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="block">
+          <span className="label-small block">Stands at</span>
+          <select
+            className="hover:bg-base-200 w-full bg-transparent text-[15px]"
+            value={content.stage}
+            onChange={(event) => edit({ stage: event.target.value as Stage })}
+          >
+            {STAGES.map((stage) => (
+              <option key={stage.code} value={stage.code} className="bg-base-100">
+                {stage.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
       <div>
         <span className="label-small block">Kept</span>
         <div className="mt-0.5 flex flex-wrap items-center gap-1">

@@ -1,11 +1,39 @@
-import type { Job, Lines, Schemas } from "../api/client";
+import type { Job, Lines } from "../api/client";
 
-/** What a person can change of a job. */
-export type Content = Omit<Schemas["JobChange"], "based_on_revision" | "signed_by">;
+/** What a person can change of a job on its sheet. Readings have paths of their own. */
+export type Content = Pick<
+  Job,
+  | "car_label"
+  | "wish"
+  | "stage"
+  | "drive"
+  | "notes"
+  | "fitted"
+  | "planned"
+  | "candidates"
+  | "put_away"
+  | "car"
+  | "levers"
+  | "wanted"
+>;
 
 export function contentOf(job: Job): Content {
   const { car_label, wish, stage, drive, notes, fitted, planned, candidates, put_away } = job;
-  return { car_label, wish, stage, drive, notes, fitted, planned, candidates, put_away };
+  const { car, levers, wanted } = job;
+  return {
+    car_label,
+    wish,
+    stage,
+    drive,
+    notes,
+    fitted,
+    planned,
+    candidates,
+    put_away,
+    car,
+    levers,
+    wanted,
+  };
 }
 
 export const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);

@@ -1,10 +1,10 @@
 import type { Drive, Stage } from "../api/client";
 
-/** The stages of the work, in working order. */
-export const STAGES: { code: Stage; name: string }[] = [
-  { code: "car", name: "Car" },
-  { code: "bay", name: "Bay" },
-  { code: "bench", name: "Bench" },
+/** The stages of the work, in working order; those with a screen of their own name its path. */
+export const STAGES: { code: Stage; name: string; path?: string }[] = [
+  { code: "car", name: "Car", path: "car" },
+  { code: "bay", name: "Bay", path: "bay" },
+  { code: "bench", name: "Bench", path: "bench" },
   { code: "rack", name: "Rack" },
   { code: "brakes", name: "Brakes" },
   { code: "trial_fit", name: "Trial fit" },

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { Away, answer, api, type Job, Refused } from "../api/client";
+import { Away, answer, api, type Job, type Problem, Refused } from "../api/client";
 import { type Content, contentOf, same } from "./content";
 import { forgetUnsaved, keepUnsaved, readUnsaved, signedBy } from "./unsaved";
 
@@ -8,7 +8,7 @@ export type SaveState =
   | { is: "saved"; at: string }
   | { is: "saving" }
   | { is: "away" }
-  | { is: "refused"; why: string }
+  | { is: "refused"; why: string; errors: Problem["errors"] }
   | { is: "stale"; current: Job };
 
 const SAVE_AFTER_MS = 500;
@@ -88,17 +88,24 @@ export function useJob(id: number) {
       return flush();
     } catch (error) {
       state.busy = false;
-      if (error instanceof Refused && error.problem.current) {
-        setSave({ is: "stale", current: error.problem.current });
+      const current = error instanceof Refused ? error.problem.current : null;
+      if (current && same(contentOf(current), contentOf(base))) {
+        // Only readings were added meanwhile: what is changed here goes on top of them.
+        state.base = current;
+        queries.setQueryData(["job", id], current);
+        return flush();
+      }
+      if (current) {
+        setSave({ is: "stale", current });
       } else if (error instanceof Refused) {
-        setSave({ is: "refused", why: error.message });
+        setSave({ is: "refused", why: error.message, errors: error.problem.errors });
       } else {
         setSave({ is: "away" });
         state.timer = window.setTimeout(flush, TRY_AGAIN_MS);
       }
       return false;
     }
-  }, [id, show, takeOver]);
+  }, [id, queries, show, takeOver]);
 
   const later = useCallback(() => {
     window.clearTimeout(now.current.timer);
@@ -127,6 +134,22 @@ export function useJob(id: number) {
     [later],
   );
 
+  /** Takes over a job that the program changed by another way: readings were added or taken away. */
+  const adopt = useCallback(
+    (job: Job) => {
+      const state = now.current;
+      if (state.base && job.revision <= state.base.revision) return;
+      const isClean = !state.base || same(contentOf(state.base), state.content);
+      state.base = job;
+      queries.setQueryData(["job", id], job);
+      if (isClean) {
+        show(contentOf(job));
+        setSave({ is: "saved", at: job.updated_at });
+      }
+    },
+    [id, queries, show],
+  );
+
   // What the program answers: the first time, and whenever the window comes back.
   useEffect(() => {
     const job = query.data;
@@ -145,7 +168,9 @@ export function useJob(id: number) {
       setSave({ is: "saved", at: job.updated_at });
     } else if (job.revision > state.base.revision) {
       const clean = same(contentOf(state.base), state.content);
-      if (clean) {
+      if (!clean && same(contentOf(job), contentOf(state.base))) {
+        state.base = job;
+      } else if (clean) {
         state.base = job;
         show(contentOf(job));
         setSave({ is: "saved", at: job.updated_at });
@@ -218,13 +243,14 @@ export function useJob(id: number) {
       message,
       setMessage,
       edit,
+      adopt,
       hold,
       settle,
       undo: () => void step("undo"),
       redo: () => void step("redo"),
       keep: () => void step("candidates"),
     }),
-    [id, query.data, query.error, content, save, message, edit, hold, settle, step],
+    [id, query.data, query.error, content, save, message, edit, adopt, hold, settle, step],
   );
 }
 

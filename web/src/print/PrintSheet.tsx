@@ -1,7 +1,7 @@
-import { useMemo } from "react";
 import { Link } from "react-router";
 import { grouped } from "../bench/grouping";
 import { useBench } from "../bench/useBench";
+import { usePlan } from "../bench/usePlan";
 import { CornerSheet } from "../drawing/CornerSheet";
 import { asLine } from "../job/content";
 import { useSheet } from "../job/JobSheet";
@@ -15,8 +15,7 @@ export function PrintSheet() {
   const { open } = useSheet();
   const { content, job } = open;
   const { fitted, planned, drive } = content;
-  const plan = useMemo(() => ({ fitted, planned, drive }), [fitted, planned, drive]);
-  const { bench, trouble } = useBench(plan, () => {});
+  const { bench, trouble } = useBench(usePlan(open), () => {});
   const { units } = useUnits();
   const groups = grouped(bench?.ledger ?? []);
   const cautions = [

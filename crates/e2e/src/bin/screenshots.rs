@@ -10,11 +10,17 @@ use e2e::{Browser, Program};
 /// A view: name, path, page size, keys pressed before the picture.
 const VIEWS: &[(&str, &str, (u32, u32), &str)] = &[
     ("counter", "/", (1280, 800), ""),
-    ("bench", "/jobs/6/bench", (1280, 800), ""),
+    ("car", "/jobs/4/car", (1280, 800), ""),
+    ("bay", "/jobs/4/bay?axle=rear", (820, 1180), ""),
+    ("bay-sheet", "/jobs/4/bay-sheet?axle=rear", (820, 1180), ""),
+    ("bench", "/jobs/4/bench", (1280, 800), ""),
+    ("bench-window", "/jobs/4/bench?beside=window", (1280, 800), ""),
+    ("bench-measure", "/jobs/6/bench?beside=measure", (1280, 800), ""),
     ("bench-working", "/jobs/7/bench", (1280, 800), "w"),
     ("bench-tablet", "/jobs/4/bench", (820, 1180), ""),
     ("compare", "/jobs/6/compare", (1280, 800), ""),
-    ("print", "/jobs/6/sheet", (820, 1140), ""),
+    ("house", "/house", (1280, 800), ""),
+    ("print", "/jobs/4/sheet", (820, 1140), ""),
 ];
 
 #[tokio::main]

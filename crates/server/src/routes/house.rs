@@ -9,7 +9,7 @@ use crate::problem::{ApiError, Problem};
 use crate::wire::house::{HouseChange, HouseView};
 
 /// What the house has settled.
-#[utoipa::path(get, path = "/house", tag = "house", responses(
+#[utoipa::path(get, path = "/house", operation_id = "get_house", tag = "house", responses(
     (status = 200, description = "limits, instruments, people, units", body = HouseView)
 ))]
 pub(super) async fn get(State(store): State<Store>) -> Result<Json<HouseView>, ApiError> {
@@ -17,7 +17,7 @@ pub(super) async fn get(State(store): State<Store>) -> Result<Json<HouseView>, A
 }
 
 /// Change it. A change based on another revision is refused.
-#[utoipa::path(put, path = "/house", request_body = HouseChange, tag = "house", responses(
+#[utoipa::path(put, path = "/house", operation_id = "put_house", request_body = HouseChange, tag = "house", responses(
     (status = 200, description = "the house as changed", body = HouseView),
     (status = 409, description = "changed elsewhere", body = Problem),
     (status = 422, description = "a field at fault", body = Problem)

@@ -136,7 +136,12 @@ pub(super) async fn side_by_side(
 ) -> Result<Json<SideBySide>, ApiError> {
     let (job, house) = store.read(move |c| Ok((jobs::get(c, id)?, house::get(c)?))).await?;
     let content = &job.content;
-    let ground = Ground { limits: house.content.limits, today: today(), bay: bay_of(&content.measurements) };
+    let ground = Ground {
+        limits: house.content.limits,
+        today: today(),
+        bay: bay_of(&content.measurements),
+        kept: Vec::new(),
+    };
     let column = |letter, note: &str, pair: &SetupPair| {
         Column::new(letter, note, &content.fitted, pair, content.drive, &ground)
     };

@@ -3,7 +3,7 @@
 use axum::Json;
 use axum::extract::State;
 use fitment::date_code::Day;
-use store::{Store, StoreError, house, jobs};
+use store::{Store, house, jobs};
 
 use crate::extract::Body;
 use crate::problem::{ApiError, Problem};
@@ -30,14 +30,16 @@ pub(super) async fn bench(
     Body(request): Body<BenchRequest>,
 ) -> Result<Json<Bench>, ApiError> {
     let job = request.job;
-    let (measurements, house) = store
+    let (measurements, kept, house) = store
         .read(move |c| {
-            let of_job = job.map(|id| Ok::<_, StoreError>(jobs::get(c, id)?.content.measurements));
-            Ok((of_job.transpose()?.unwrap_or_default(), house::get(c)?))
+            let of_job = job.map(|id| jobs::get(c, id)).transpose()?;
+            let (measurements, kept) =
+                of_job.map(|job| (job.content.measurements, job.content.candidates)).unwrap_or_default();
+            Ok((measurements, kept, house::get(c)?))
         })
         .await?;
     let (plan, bay) = request.read(&measurements)?;
-    Ok(Json(plan.judge(&Ground { limits: house.content.limits, today: today(), bay })))
+    Ok(Json(plan.judge(&Ground { limits: house.content.limits, today: today(), bay, kept })))
 }
 
 /// The clock lives here: the core is handed the day.

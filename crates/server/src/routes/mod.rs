@@ -22,7 +22,11 @@ use crate::Shop;
                        Errors are RFC 9457 problems.",
         license(name = "MIT", identifier = "MIT")
     ),
-    components(schemas(crate::problem::Problem, crate::wire::bench::BenchAxle))
+    components(schemas(
+        crate::problem::Problem,
+        crate::wire::bench::BenchAxle,
+        crate::wire::measured::WantedView
+    ))
 )]
 struct Description;
 

@@ -12,6 +12,7 @@ use fitment::tire::dimensions;
 use fitment::wheel::Backspacing;
 use fitment::window::{self, widths_round};
 use serde::{Deserialize, Serialize};
+use store::jobs::Candidate;
 use store::measurements::Measurements;
 use utoipa::ToSchema;
 
@@ -87,6 +88,8 @@ pub struct Ground {
     pub today: Day,
     /// The car as measured.
     pub bay: Bay,
+    /// Setups kept so far, to be marked on the window.
+    pub kept: Vec<Candidate>,
 }
 
 /// The corners a job's readings and record make.
@@ -201,14 +204,43 @@ pub struct AxleFit {
     pub style: Option<&'static str>,
     /// The fender line at the top of the arch.
     pub fender_line_y_mm: Option<f64>,
+    /// Camber of the plan, as aligned and with what is done to the car; negative leans the top inward.
+    pub camber_deg: f64,
     /// The window, narrowest rim first.
     pub window: Vec<WidthView>,
+    /// What is fitted, planned and kept, as marks on the window.
+    pub marks: Vec<MarkView>,
     /// The widest rim that clears and what stops the next half inch; empty while nothing was read.
     pub window_says: Vec<FragmentView>,
     /// The mildest set of levers that turns the verdict; null when nothing must be turned, or nothing known helps.
     pub proposal: Option<ProposalView>,
     /// What must still be read, the most decisive first.
     pub measure_list: Vec<MeasureView>,
+}
+
+/// What a mark on the window stands for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs, reason = "the marks by their names")]
+pub enum MarkKind {
+    Fitted,
+    Planned,
+    Kept,
+}
+
+/// A setup as a mark on the window.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct MarkView {
+    /// What it stands for.
+    pub kind: MarkKind,
+    /// A kept setup's letter.
+    pub letter: Option<String>,
+    /// Its rim width.
+    pub rim_width_in: f64,
+    /// On the window's scale: the offset that a wheel on the plan's spacer would have to stand there.
+    pub offset_mm: f64,
+    /// How the setup stands with its own tire.
+    pub verdict: VerdictCode,
 }
 
 /// A set of levers that turns the verdict.
@@ -235,7 +267,26 @@ pub struct CostView {
     pub caution: &'static str,
 }
 
-fn axle_fit(trial: &Trial<'_>, planned: &Setup, choice: TireChoiceCode, bay: &Bay) -> Option<AxleFit> {
+/// `None` for a setup that cannot be placed.
+fn mark(
+    trial: &Trial<'_>,
+    planned: &Setup,
+    setup: &Setup,
+    kind: MarkKind,
+    letter: Option<char>,
+) -> Option<MarkView> {
+    let spacer = planned.spacer.map_or(0.0, |spacer| spacer.as_mm());
+    Some(MarkView {
+        kind,
+        letter: letter.map(String::from),
+        rim_width_in: setup.wheel?.width.code(),
+        offset_mm: setup.effective_offset()?.as_mm() + spacer,
+        verdict: trial.fit(setup)?.verdict.into(),
+    })
+}
+
+fn axle_fit(trial: &Trial<'_>, planned: &Setup, choice: TireChoiceCode, ground: &Ground) -> Option<AxleFit> {
+    let bay = &ground.bay;
     let fit = trial.fit(planned)?;
     let widths = widths_round(Some(trial.fitted), Some(planned));
     let windows = trial.window(planned, choice.into(), &widths, bay.wanted(trial.axle));
@@ -251,11 +302,19 @@ fn axle_fit(trial: &Trial<'_>, planned: &Setup, choice: TireChoiceCode, bay: &Ba
             .collect(),
         can_be_undone: proposal.can_be_undone(),
     });
+    let kept = ground.kept.iter().filter_map(|kept| Some((kept.setups.on(trial.axle)?, kept.letter)));
+    let marks = kept
+        .filter_map(|(setup, letter)| mark(trial, planned, setup, MarkKind::Kept, Some(letter)))
+        .chain(mark(trial, planned, trial.fitted, MarkKind::Fitted, None))
+        .chain(mark(trial, planned, planned, MarkKind::Planned, None))
+        .collect();
     Some(AxleFit {
         verdict: fit.verdict.into(),
         clearances: fit.clearances.iter().map(|line| ClearanceView::new(line, trial.levers)).collect(),
         style: trial.style(planned).map(|style| style.style.word()),
         fender_line_y_mm: trial.fender_line(),
+        camber_deg: trial.corner.camber() + trial.levers.camber_deg(),
+        marks,
         window_says: window::says(&windows).map(fragments).unwrap_or_default(),
         window: windows.into_iter().map(WidthView::from).collect(),
         proposal,
@@ -309,7 +368,7 @@ impl ReadBench {
             let fit = plan
                 .trial(axle)
                 .zip(planned.or(fitted))
-                .and_then(|(trial, setup)| axle_fit(&trial, setup, self.tire_choice, &ground.bay));
+                .and_then(|(trial, setup)| axle_fit(&trial, setup, self.tire_choice, ground));
             BenchAxle {
                 fitted: fitted.map(SetupView::from),
                 planned: planned.map(SetupView::from),

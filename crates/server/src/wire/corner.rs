@@ -398,6 +398,8 @@ pub struct ClearanceView {
     /// `left` or `right`, when noted.
     pub side: Option<&'static str>,
     pub nominal_mm: Option<f64>,
+    /// Half of the likely band.
+    pub plus_minus_mm: Option<f64>,
     pub likely_low_mm: Option<f64>,
     pub likely_high_mm: Option<f64>,
     pub worst_low_mm: Option<f64>,
@@ -447,6 +449,7 @@ impl ClearanceView {
             name: line.feature.facts().name,
             side: line.obstacle.and_then(|obstacle| obstacle.side).map(CarSide::code),
             nominal_mm: mm(|band| band.nominal),
+            plus_minus_mm: mm(fitment::clearance::Band::likely),
             likely_low_mm: mm(fitment::clearance::Band::likely_low),
             likely_high_mm: mm(fitment::clearance::Band::likely_high),
             worst_low_mm: mm(fitment::clearance::Band::worst_low),

@@ -1,0 +1,262 @@
+import { useEffect, useRef, useState } from "react";
+import { useSearchParams } from "react-router";
+import type { Axle, NewReading } from "../api/client";
+import { useBench } from "../bench/useBench";
+import { usePlan } from "../bench/usePlan";
+import { useSheet } from "../job/JobSheet";
+import type { KeyBinding } from "../shared/keys";
+import { useHouse, useRegistry } from "../shared/registry";
+import { BayDrawing } from "./BayDrawing";
+import { Entry, type EntryHandle, type Manner } from "./Entry";
+import { rows } from "./order";
+import { PartRow, type Shown } from "./PartRow";
+import { useGauge } from "./useGauge";
+import { useReadings } from "./useReadings";
+
+type Side = "left" | "right";
+
+const START: Manner = { unit: "mm", instrument: "", stance: "ground", steer: "straight", bareHub: false };
+
+/** The bay: one reading at a time, on a tablet, with dirty hands. */
+export function Bay() {
+  const { open, setViewKeys } = useSheet();
+  const { content, job, undo } = open;
+  const registry = useRegistry();
+  const house = useHouse();
+  const gauge = useGauge();
+  const [asked, setAsked] = useSearchParams();
+  const axle: Axle = asked.get("axle") === "rear" ? "rear" : "front";
+  const side: Side = asked.get("side") === "right" ? "right" : "left";
+  const [manner, setManner] = useState<Manner>(START);
+  const entry = useRef<EntryHandle>(null);
+  const { queue, trouble, take, remove, copyOver } = useReadings(open);
+
+  const plan = usePlan(open);
+  const { bench } = useBench(plan, () => {});
+  const list = registry ? rows(registry, bench, axle) : [];
+  const at = list.findIndex((row) => row.part.code === asked.get("part"));
+  const row = list[Math.max(0, at)];
+
+  /** The job's readings and those still kept here, as one list; troubles by the job's own count. */
+  const all: Shown[] = [
+    ...job.readings.map((reading, index) => ({
+      id: reading.id,
+      axle: reading.axle,
+      side: reading.side ?? null,
+      what: reading.what,
+      value: reading.value,
+      unit: reading.unit,
+      instrument: reading.instrument,
+      plusMinus: reading.plus_minus_mm as number | null,
+      how: manners(reading.fitted == null, reading.stance, reading.steer, reading.radius_mm ?? null),
+      isCopied: reading.is_copied,
+      isSent: true,
+      troubles: job.troubles.filter((one) => one.reading === index),
+    })),
+    ...queue.map((reading) => ({
+      id: reading.id,
+      axle: reading.axle,
+      side: reading.side ?? null,
+      what: reading.what,
+      value: reading.value,
+      unit: reading.unit,
+      instrument: reading.instrument,
+      plusMinus: reading.plus_minus_mm ?? null,
+      how: manners(
+        reading.bare_hub ?? false,
+        reading.stance ?? "ground",
+        reading.steer ?? "straight",
+        reading.radius_mm ?? null,
+      ),
+      isCopied: false,
+      isSent: false,
+      troubles: [],
+    })),
+  ];
+  const here = all.filter((one) => one.axle === axle);
+  const of = (code: string) => here.filter((one) => one.what === code);
+  const ofSide = (code: string) => of(code).filter((one) => one.side === side || one.side == null);
+  const done = new Set(list.filter((one) => ofSide(one.part.code).length > 0).map((one) => one.part.code));
+
+  const go = (change: Record<string, string>) => {
+    const next = new URLSearchParams(asked);
+    for (const [name, value] of Object.entries(change)) next.set(name, value);
+    setAsked(next, { replace: true });
+  };
+  const taken = (reading: NewReading) => {
+    take(reading);
+    // On to the next that has not been read on this side.
+    const from = list.findIndex((one) => one.part.code === reading.what);
+    const later = [...list.slice(from + 1), ...list.slice(0, from)];
+    const next = later.find((one) => !done.has(one.part.code));
+    if (next) go({ part: next.part.code });
+  };
+
+  const keys: KeyBinding[] = [
+    { keys: ["g"], shown: "g", does: "take what the gauge shows", run: () => entry.current?.takeGauge() },
+    { keys: ["/"], shown: "/", does: "type a figure", run: () => entry.current?.focus() },
+    { keys: ["f"], shown: "f", does: "front axle", run: () => go({ axle: "front" }) },
+    { keys: ["r"], shown: "r", does: "rear axle", run: () => go({ axle: "rear" }) },
+    {
+      keys: ["ArrowLeft", "ArrowRight"],
+      shown: "← →",
+      does: "left side, right side",
+      run: (key) => go({ side: key === "ArrowLeft" ? "left" : "right" }),
+    },
+    {
+      keys: ["ArrowUp", "ArrowDown"],
+      shown: "↑ ↓",
+      does: "the reading before, the next one",
+      run: (key) => {
+        const next = list[Math.max(0, at) + (key === "ArrowUp" ? -1 : 1)];
+        if (next) go({ part: next.part.code });
+      },
+    },
+  ];
+  const latest = useRef(keys);
+  latest.current = keys;
+  useEffect(() => {
+    setViewKeys(
+      latest.current.map((binding, index) => ({
+        ...binding,
+        run: (key) => latest.current[index]?.run(key),
+      })),
+    );
+    return () => setViewKeys([]);
+  }, [setViewKeys]);
+
+  if (!registry || !row) {
+    return (
+      <main className="p-6">
+        <h1 className="text-[20px] font-semibold">Bay</h1>
+        <p role="status">The list of readings is not here yet. Trying again…</p>
+      </main>
+    );
+  }
+  return (
+    <main className="flex min-h-0 flex-1 flex-col min-[1100px]:flex-row">
+      <h1 className="sr-only">Bay: {content.car_label}</h1>
+      <section className="flex min-h-0 min-w-0 flex-1 flex-col gap-2 p-2" aria-label="At the car">
+        <div className="flex flex-wrap items-stretch gap-2">
+          <Corners axle={axle} side={side} onChoose={(axle, side) => go({ axle, side })} />
+          <button
+            type="button"
+            className="plain-button min-h-[48px] px-3 text-[16px]"
+            disabled={!job.can_undo}
+            onClick={undo}
+          >
+            Undo <span className="key">z</span>
+          </button>
+          <button
+            type="button"
+            className="plain-button min-h-[48px] px-3 text-[16px]"
+            onClick={() => void copyOver(axle, side)}
+            title="For what has no reading of its own there; marked as copied, with 3 mm more doubt"
+          >
+            Copy {side} to {side === "left" ? "right" : "left"}
+          </button>
+          {queue.length > 0 && (
+            <p
+              role="status"
+              className="text-warning flex items-center px-2 text-[15px] font-medium"
+              data-queue={queue.length}
+            >
+              {queue.length === 1 ? "One reading is" : `${queue.length} readings are`} kept here until the
+              program answers
+            </p>
+          )}
+        </div>
+        {trouble && (
+          <p role="alert" className="text-error px-2 text-[15px]">
+            {trouble}
+          </p>
+        )}
+        <div className="h-[330px] min-[1100px]:h-auto min-[1100px]:min-h-[240px] min-[1100px]:flex-1">
+          <BayDrawing
+            bench={bench}
+            axle={axle}
+            lit={row.part.code}
+            done={done}
+            onLight={(part) => go({ part })}
+          />
+        </div>
+        <Entry
+          key={`${row.part.code}-${axle}-${side}`}
+          ref={entry}
+          part={row.part}
+          axle={axle}
+          side={side}
+          registry={registry}
+          house={house}
+          gauge={gauge}
+          manner={manner}
+          onManner={(change) => setManner({ ...manner, ...change })}
+          onTake={taken}
+        />
+        <p className="border-warning border-l-3 px-2 text-[14px]">
+          Safety stands under the car and wheels chocked before a hand goes into the wheel well. Never measure
+          under a car that stands on a jack alone.
+        </p>
+      </section>
+      <aside
+        className="border-base-300 flex min-h-0 flex-col border-t min-[1100px]:w-[372px] min-[1100px]:border-t-0 min-[1100px]:border-l"
+        aria-label="Readings"
+      >
+        <ol className="min-h-0 flex-1 overflow-y-auto">
+          {list.map((one) => (
+            <PartRow
+              key={one.part.code}
+              row={one}
+              isLit={one.part.code === row.part.code}
+              shown={of(one.part.code)}
+              side={side}
+              registry={registry}
+              onChoose={() => go({ part: one.part.code })}
+              onRemove={(reading) => void remove(reading)}
+            />
+          ))}
+        </ol>
+      </aside>
+    </main>
+  );
+}
+
+/** How a reading was taken, where it was not the usual way. */
+function manners(bareHub: boolean, stance: string, steer: string, radius: number | null): string {
+  return [
+    bareHub && "from the bare hub",
+    stance === "hanging" && "hanging",
+    steer === "lock_left" && "lock left",
+    steer === "lock_right" && "lock right",
+    radius != null && `${radius} mm from the axle`,
+  ]
+    .filter(Boolean)
+    .join(", ");
+}
+
+type CornersProps = { axle: Axle; side: Side; onChoose: (axle: Axle, side: Side) => void };
+
+/** The four corners as they stand under the car. */
+function Corners({ axle, side, onChoose }: CornersProps) {
+  return (
+    <fieldset className="border-base-content/30 flex border" aria-label="Corner">
+      {(["front", "rear"] as const).flatMap((one) =>
+        (["left", "right"] as const).map((other) => (
+          <label
+            key={`${one}-${other}`}
+            className="has-[:checked]:bg-primary has-[:checked]:text-primary-content has-[:focus-visible]:outline-accent flex min-h-[48px] cursor-pointer items-center px-3 text-[16px] has-[:focus-visible]:outline-2"
+          >
+            <input
+              type="radio"
+              name="corner"
+              className="sr-only"
+              checked={axle === one && side === other}
+              onChange={() => onChoose(one, other)}
+            />
+            {one} {other}
+          </label>
+        )),
+      )}
+    </fieldset>
+  );
+}

@@ -1,0 +1,234 @@
+import { type Ref, useImperativeHandle, useRef, useState } from "react";
+import type { Axle, House, NewReading, Registry, Schemas } from "../api/client";
+
+export type EntryHandle = { takeGauge: () => void; focus: () => void };
+
+/** How the next reading is taken; stays from one to the next. */
+export type Manner = {
+  unit: string;
+  instrument: string;
+  stance: "ground" | "hanging";
+  steer: "straight" | "lock_left" | "lock_right";
+  bareHub: boolean;
+};
+
+type Props = {
+  part: Registry["parts"][number];
+  axle: Axle;
+  side: "left" | "right";
+  registry: Registry;
+  house: House | null;
+  gauge: Schemas["GaugeView"] | null;
+  manner: Manner;
+  onManner: (change: Partial<Manner>) => void;
+  onTake: (reading: NewReading) => void;
+  ref?: Ref<EntryHandle>;
+};
+
+/** One reading at a time: the figure large, what it was read with and how the car stood. */
+export function Entry({ part, axle, side, registry, house, gauge, manner, onManner, onTake, ref }: Props) {
+  const [text, setText] = useState("");
+  const [radius, setRadius] = useState("");
+  const [fault, setFault] = useState("");
+  const field = useRef<HTMLInputElement>(null);
+  const instruments = house?.instruments ?? [];
+  const instrument = instruments.find((one) => one.code === manner.instrument) ?? instruments[0];
+  const bareHub = manner.bareHub && part.from_bare_hub;
+
+  const take = (value: number, unit: string, code: string) => {
+    if (!Number.isFinite(value)) {
+      setFault("Write the figure as a number, as in 14 or 14,5.");
+      field.current?.focus();
+      return;
+    }
+    const noted = number(radius);
+    onTake({
+      id: crypto.randomUUID(),
+      axle,
+      side,
+      what: part.code,
+      value,
+      unit,
+      instrument: code,
+      bare_hub: bareHub,
+      stance: manner.stance,
+      steer: part.at_lock ? manner.steer : "straight",
+      radius_mm: part.takes_radius && Number.isFinite(noted) ? noted : null,
+      at: new Date().toISOString(),
+    });
+    setText("");
+    setRadius("");
+    setFault("");
+  };
+  const takeTyped = () => take(number(text), manner.unit, instrument?.code ?? "");
+  const takeGauge = () => {
+    if (gauge?.state === "live" && gauge.value_mm != null) take(gauge.value_mm, "mm", "digital_gauge");
+    else setFault("The gauge shows no value now.");
+  };
+  useImperativeHandle(ref, () => ({ takeGauge, focus: () => field.current?.focus() }));
+
+  return (
+    <section className="border-accent border-2 p-3" aria-label="Reading">
+      <h2 className="text-[20px] font-semibold">{part.title}</h2>
+      <p className="text-[15px] leading-5">{part.how}</p>
+      <form
+        className="mt-2 flex flex-wrap items-stretch gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          takeTyped();
+        }}
+      >
+        <input
+          ref={field}
+          className="bg-base-200 h-[60px] w-[132px] px-3 text-right text-[30px] font-semibold"
+          aria-label={`${part.title}, figure`}
+          aria-invalid={fault ? true : undefined}
+          inputMode="decimal"
+          placeholder="0"
+          value={text}
+          onChange={(event) => {
+            setText(event.target.value);
+            setFault("");
+          }}
+        />
+        <Choice
+          label="Unit"
+          value={manner.unit}
+          options={registry.units.map((unit) => [unit.code, unit.name])}
+          onChange={(unit) => onManner({ unit })}
+        />
+        <button type="submit" className="btn btn-primary h-[60px] px-6 text-[18px]">
+          Take
+        </button>
+        {gauge && gauge.state !== "none" && (
+          <button
+            type="button"
+            className="btn h-[60px] px-3 text-left"
+            data-gauge={gauge.state}
+            disabled={gauge.state !== "live"}
+            onClick={takeGauge}
+          >
+            <span className="block text-[13px] leading-4 font-normal">
+              gauge{" "}
+              {gauge.state === "live"
+                ? gauge.is_still
+                  ? "stands still"
+                  : "moves"
+                : gauge.state === "lost"
+                  ? "lost contact"
+                  : "does not answer"}
+            </span>
+            <span className="block text-[22px] leading-6 font-semibold">
+              {gauge.value_mm == null ? "—" : `${gauge.value_mm.toFixed(2)} mm`}{" "}
+              <span className="key">g</span>
+            </span>
+          </button>
+        )}
+      </form>
+      {fault && (
+        <p role="alert" className="text-error mt-1 text-[15px]">
+          {fault}
+        </p>
+      )}
+      <div className="mt-2 flex flex-wrap gap-2">
+        <label className="flex items-center gap-2 text-[15px]">
+          with
+          <select
+            className="bg-base-200 h-[44px] px-2 text-[16px]"
+            aria-label="Instrument"
+            value={instrument?.code ?? ""}
+            onChange={(event) => onManner({ instrument: event.target.value })}
+          >
+            {instruments.map((one) => (
+              <option key={one.code} value={one.code}>
+                {one.name}, ± {one.plus_minus_mm} mm
+              </option>
+            ))}
+          </select>
+        </label>
+        {part.from_bare_hub && (
+          <Choice
+            label="Against"
+            value={bareHub ? "hub" : "wheel"}
+            options={[
+              ["wheel", "fitted wheel"],
+              ["hub", "bare hub"],
+            ]}
+            onChange={(to) => onManner({ bareHub: to === "hub" })}
+          />
+        )}
+        <Choice
+          label="The car stands"
+          value={manner.stance}
+          options={[
+            ["ground", "on the ground"],
+            ["hanging", "hanging"],
+          ]}
+          onChange={(stance) => onManner({ stance: stance as Manner["stance"] })}
+        />
+        {part.at_lock && (
+          <Choice
+            label="Steering"
+            value={manner.steer}
+            options={[
+              ["straight", "straight"],
+              ["lock_left", "lock left"],
+              ["lock_right", "lock right"],
+            ]}
+            onChange={(steer) => onManner({ steer: steer as Manner["steer"] })}
+          />
+        )}
+        {part.takes_radius && (
+          <label className="flex items-center gap-2 text-[15px]">
+            from the axle
+            <input
+              className="bg-base-200 h-[44px] w-[84px] px-2 text-right text-[18px]"
+              aria-label="How far from the axle, in millimetres"
+              inputMode="decimal"
+              placeholder="not noted"
+              value={radius}
+              onChange={(event) => setRadius(event.target.value)}
+            />
+            mm
+          </label>
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** A figure as it is typed: a comma is a decimal point on half of the shop's keyboards. */
+function number(text: string): number {
+  const plain = text.trim().replace(",", ".").replace("−", "-");
+  return plain === "" ? Number.NaN : Number(plain);
+}
+
+type ChoiceProps = {
+  label: string;
+  value: string;
+  options: (readonly [string, string])[];
+  onChange: (value: string) => void;
+};
+
+/** A few choices as one row of large targets. */
+function Choice({ label, value, options, onChange }: ChoiceProps) {
+  return (
+    <fieldset className="border-base-content/30 flex min-h-[44px] items-stretch border" aria-label={label}>
+      {options.map(([code, name]) => (
+        <label
+          key={code}
+          className="has-[:checked]:bg-primary has-[:checked]:text-primary-content has-[:focus-visible]:outline-accent flex cursor-pointer items-center px-3 text-[15px] has-[:focus-visible]:outline-2"
+        >
+          <input
+            type="radio"
+            name={label}
+            className="sr-only"
+            checked={value === code}
+            onChange={() => onChange(code)}
+          />
+          {name}
+        </label>
+      ))}
+    </fieldset>
+  );
+}

@@ -1,0 +1,112 @@
+import type { Registry, Schemas } from "../api/client";
+import { Phrase } from "../shared/Figures";
+import { formatLength, inWords, useUnits } from "../shared/units";
+import type { Row } from "./order";
+
+/** A reading as it is listed, from the job or still kept here. */
+export type Shown = {
+  id: string;
+  axle: string;
+  side: string | null;
+  what: string;
+  value: number;
+  unit: string;
+  instrument: string;
+  plusMinus: number | null;
+  how: string;
+  isCopied: boolean;
+  isSent: boolean;
+  troubles: Schemas["TroubleView"][];
+};
+
+type Props = {
+  row: Row;
+  isLit: boolean;
+  shown: Shown[];
+  side: "left" | "right";
+  registry: Registry;
+  onChoose: () => void;
+  onRemove: (id: string) => void;
+};
+
+/** One part: whether it was read, what was read, what is wrong with it, and what the plan must find there. */
+export function PartRow({ row, isLit, shown, side, registry, onChoose, onRemove }: Props) {
+  const { units } = useUnits();
+  const isDone = shown.some((one) => one.side === side || one.side == null);
+  const { asked, part } = row;
+  return (
+    <li className={`rule ${isLit ? "bg-accent/15" : ""}`} data-part={part.code}>
+      <button
+        type="button"
+        className="hover:bg-base-300/40 flex min-h-[48px] w-full cursor-pointer items-center gap-2 px-3 py-1 text-left"
+        aria-current={isLit ? "step" : undefined}
+        onClick={onChoose}
+      >
+        <svg
+          width="18"
+          height="18"
+          viewBox="0 0 18 18"
+          aria-hidden="true"
+          className={isDone ? "text-success" : ""}
+        >
+          {isDone ? (
+            <path d="M3 10l4 4L15 4" fill="none" stroke="currentColor" strokeWidth="2.2" />
+          ) : (
+            <circle cx="9" cy="9" r="6" fill="none" stroke="currentColor" strokeDasharray="2.4 2" />
+          )}
+        </svg>
+        <span className="min-w-0 flex-1">
+          <span className="block text-[16px] leading-5 font-medium">{part.title}</span>
+          {asked?.must_find_mm != null && !isDone && (
+            <span className="block text-[13px] leading-4 opacity-85">
+              must be {inWords(formatLength(asked.must_find_mm, units))} or more
+            </span>
+          )}
+        </span>
+        {asked && !isDone && (
+          <span className="text-info text-[13px] font-medium">
+            {asked.power >= 0.4 ? "decides" : "asked for"}
+          </span>
+        )}
+      </button>
+      {isLit && asked && shown.length === 0 && (
+        <p className="px-10 pb-1 text-[14px] leading-[18px]">
+          <Phrase fragments={asked.why} />
+        </p>
+      )}
+      {shown.map((one) => (
+        <div key={one.id} className="pb-1 pl-10 text-[15px]" data-reading={one.what}>
+          <div className="flex items-center gap-2">
+            <span className="w-[44px] text-[14px] opacity-85">{one.side ?? "side?"}</span>
+            <span className="font-semibold">
+              {one.value} {registry.units.find((unit) => unit.code === one.unit)?.name}
+            </span>
+            <span className="min-w-0 flex-1 truncate text-[13px] opacity-85">
+              {one.plusMinus != null && `± ${one.plusMinus} mm`}
+              {one.isCopied && " · copied"}
+              {one.how && ` · ${one.how}`}
+              {!one.isSent && " · not sent yet"}
+            </span>
+            <button
+              type="button"
+              className="plain-button min-h-[44px] px-3"
+              aria-label={`Take away ${one.value} ${one.unit}, ${part.title}`}
+              onClick={() => onRemove(one.id)}
+            >
+              ✕
+            </button>
+          </div>
+          {one.troubles.map((trouble) => (
+            <p
+              key={`${trouble.kind}-${trouble.other}`}
+              className="border-error text-error mr-3 border-l-3 pl-2 text-[14px] leading-[18px]"
+              data-trouble={trouble.kind}
+            >
+              <Phrase fragments={trouble.says} />
+            </p>
+          ))}
+        </div>
+      ))}
+    </li>
+  );
+}

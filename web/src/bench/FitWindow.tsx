@@ -1,0 +1,272 @@
+import { type PointerEvent, useId } from "react";
+import type { Axle, AxleFit, Width } from "../api/client";
+import { formatOffset } from "../shared/units";
+
+type Props = {
+  axle: Axle;
+  fit: AxleFit;
+  width: number;
+  height: number;
+  /** A place on the window was pointed at: a rim width and a whole offset. */
+  onPick: (rim_width_in: number, offset_mm: number) => void;
+};
+
+const ROOM = { left: 40, right: 10, top: 18, bottom: 30 };
+/** Offsets shown either way of the marks, and how far an edge may stretch the picture. */
+const MARGIN = 8;
+const MOST = 45;
+
+type Corner = { x: number; y: number };
+/** A stretch of an edge with one part that binds. */
+type Stretch = { name: string; points: Corner[] };
+
+/** The fit window: width across, offset up; where this corner clears, each edge named by what binds. */
+export function FitWindow({ axle, fit, width, height, onPick }: Props) {
+  const id = useId().replaceAll(":", "");
+  const { window: widths, marks } = fit;
+  const first = widths[0];
+  const last = widths.at(-1);
+  if (!first || !last || first === last) return null;
+  const range = offsets(fit);
+  const x = (rim: number) =>
+    ROOM.left +
+    14 +
+    ((rim - first.rim_width_in) / (last.rim_width_in - first.rim_width_in)) *
+      (width - ROOM.left - ROOM.right - 28);
+  const y = (offset: number) =>
+    ROOM.top + ((range.most - offset) / (range.most - range.least)) * (height - ROOM.top - ROOM.bottom);
+  const top = ROOM.top;
+  const bottom = height - ROOM.bottom;
+  const inside = (at: number) => Math.min(bottom, Math.max(top, at));
+  const upper = widths.map((one) => ({
+    x: x(one.rim_width_in),
+    y: one.offset_max_mm == null ? top : y(one.offset_max_mm),
+  }));
+  const lower = widths.map((one) => ({
+    x: x(one.rim_width_in),
+    y: one.offset_min_mm == null ? bottom : y(one.offset_min_mm),
+  }));
+  const line = (points: Corner[]) =>
+    points.map((point) => `${point.x.toFixed(1)} ${point.y.toFixed(1)}`).join("L");
+  const ends = [x(first.rim_width_in), x(last.rim_width_in)] as const;
+  const isOpen = widths.every((one) => one.offset_max_mm == null && one.offset_min_mm == null);
+  const pick = (event: PointerEvent<SVGSVGElement>) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const at = { x: event.clientX - box.left, y: event.clientY - box.top };
+    const near = widths.reduce((best, one) =>
+      Math.abs(x(one.rim_width_in) - at.x) < Math.abs(x(best.rim_width_in) - at.x) ? one : best,
+    );
+    const share = (at.y - top) / (bottom - top);
+    if (share < 0 || share > 1) return;
+    onPick(near.rim_width_in, Math.round(range.most - share * (range.most - range.least)));
+  };
+  const ticks: number[] = [];
+  for (let at = Math.ceil(range.least / 10) * 10; at <= range.most; at += 10) ticks.push(at);
+  return (
+    <svg
+      className="fit-window"
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      role="img"
+      aria-label={`Fit window, ${axle} axle`}
+      data-window={axle}
+      onPointerUp={pick}
+    >
+      <defs>
+        <clipPath id={`${id}-under`}>
+          <path d={`M${ends[0]} ${bottom}L${line(upper)}L${ends[1]} ${bottom}Z`} />
+        </clipPath>
+        <clipPath id={`${id}-over`}>
+          <path d={`M${ends[0]} ${top}L${line(lower)}L${ends[1]} ${top}Z`} />
+        </clipPath>
+        <clipPath id={`${id}-plot`}>
+          <rect x={ROOM.left} y={top} width={width - ROOM.left - ROOM.right} height={bottom - top} />
+        </clipPath>
+      </defs>
+      <rect
+        className="plot"
+        x={ROOM.left}
+        y={top}
+        width={width - ROOM.left - ROOM.right}
+        height={bottom - top}
+      />
+      {ticks.map((at) => (
+        <g key={at}>
+          <path className="grid" d={`M${ROOM.left} ${y(at)}H${width - ROOM.right}`} />
+          <text className="note" x={ROOM.left - 5} y={y(at) + 4} textAnchor="end">
+            {at === ticks.at(-1) ? `ET ${formatOffset(at)}` : at < 0 ? `−${-at}` : at}
+          </text>
+        </g>
+      ))}
+      <g clipPath={`url(#${id}-plot)`}>
+        <g clipPath={`url(#${id}-over)`}>
+          <g clipPath={`url(#${id}-under)`}>
+            {widths.map((one) => (
+              <rect
+                key={one.rim_width_in}
+                className={
+                  one.blocked_by.length > 0 ? "blocked" : one.tire_permitted ? "clears" : "clears-unfit"
+                }
+                {...column(one, widths, x)}
+                y={top}
+                height={bottom - top}
+              />
+            ))}
+          </g>
+        </g>
+        <Wanted widths={widths} x={x} y={y} />
+        <path className="edge" d={stroke(stretches(widths, x, y, "max"))} />
+        <path className="edge" d={stroke(stretches(widths, x, y, "min"))} />
+      </g>
+      {isOpen && (
+        <text className="note" x={(ROOM.left + width) / 2} y={(top + bottom) / 2} textAnchor="middle">
+          nothing measured: open on every side
+        </text>
+      )}
+      <EdgeNames stretches={stretches(widths, x, y, "max")} above top={top} bottom={bottom} />
+      <EdgeNames stretches={stretches(widths, x, y, "min")} above={false} top={top} bottom={bottom} />
+      {widths.map((one) => (
+        <text
+          key={one.rim_width_in}
+          className={`width ${one.clears && one.tire_permitted ? "" : "off"}`}
+          x={x(one.rim_width_in)}
+          y={bottom + 14}
+          textAnchor="middle"
+          data-width={one.rim_width_in}
+          data-clears={one.clears}
+        >
+          {one.rim_width_in}
+        </text>
+      ))}
+      <text className="note" x={width - ROOM.right} y={bottom + 27} textAnchor="end">
+        rim width, in
+      </text>
+      <text className="note" x={ROOM.left} y={bottom + 27}>
+        up: further in
+      </text>
+      {marks.map((mark) => {
+        const at = { x: x(mark.rim_width_in), y: y(mark.offset_mm) };
+        if (at.y !== inside(at.y)) return null;
+        return (
+          <g
+            key={`${mark.kind}-${mark.letter}`}
+            data-mark={mark.kind}
+            transform={`translate(${at.x} ${at.y})`}
+          >
+            <title>
+              {mark.letter ?? mark.kind}: ET {formatOffset(mark.offset_mm)}
+            </title>
+            {mark.kind === "fitted" && <path className="mark-fitted" d="M0 -7L6 0L0 7L-6 0Z" />}
+            {mark.kind === "planned" && (
+              <>
+                <path className="mark-cross" d="M-13 0H13M0 -13V13" />
+                <circle className="mark-planned" r={5.5} />
+              </>
+            )}
+            {mark.kind === "kept" && (
+              <>
+                <rect className="mark-kept" x={-8} y={-8} width={16} height={16} />
+                <text className="letter" y={5} textAnchor="middle">
+                  {mark.letter}
+                </text>
+              </>
+            )}
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+/** Offsets to be shown: marks and the edges near them. */
+function offsets({ window: widths, marks }: AxleFit): { least: number; most: number } {
+  const marked = marks.map((mark) => mark.offset_mm);
+  const middle = marks.find((mark) => mark.kind === "planned")?.offset_mm ?? marked[0] ?? 35;
+  const near = widths
+    .filter((one) => one.clears)
+    .flatMap((one) => [one.offset_min_mm, one.offset_max_mm])
+    .filter((at) => at != null)
+    .filter((at) => Math.abs(at - middle) < MOST);
+  const all = [...marked, ...near, middle - 12, middle + 12];
+  const coarse = (at: number) => Math.round(at / 5) * 5;
+  return { least: coarse(Math.min(...all) - MARGIN), most: coarse(Math.max(...all) + MARGIN) };
+}
+
+/** The column of one width: half way to its neighbours. */
+function column(one: Width, all: Width[], x: (rim: number) => number): { x: number; width: number } {
+  const at = all.indexOf(one);
+  const here = x(one.rim_width_in);
+  const before = all[at - 1];
+  const after = all[at + 1];
+  const from = before ? (x(before.rim_width_in) + here) / 2 : here;
+  const to = after ? (x(after.rim_width_in) + here) / 2 : here;
+  return { x: from, width: to - from };
+}
+
+/** An edge as stretches, each bound by one part; where it is open there is none. */
+function stretches(
+  widths: Width[],
+  x: (rim: number) => number,
+  y: (offset: number) => number,
+  which: "max" | "min",
+): Stretch[] {
+  const found: Stretch[] = [];
+  for (const one of widths) {
+    const offset = which === "max" ? one.offset_max_mm : one.offset_min_mm;
+    const name = which === "max" ? one.max_bound_name : one.min_bound_name;
+    if (offset == null || name == null) continue;
+    const point = { x: x(one.rim_width_in), y: y(offset) };
+    const open = found.at(-1);
+    if (open?.name === name) open.points.push(point);
+    // The next part takes over where the last one's stretch ends: the line runs through.
+    else found.push({ name, points: [...(open ? [open.points.at(-1) ?? point] : []), point] });
+  }
+  return found;
+}
+
+const stroke = (all: Stretch[]) =>
+  all
+    .map(({ points }) => `M${points.map((point) => `${point.x.toFixed(1)} ${point.y.toFixed(1)}`).join("L")}`)
+    .join("");
+
+type NamesProps = { stretches: Stretch[]; above: boolean; top: number; bottom: number };
+
+/** What binds, written along its edge where that can be seen. */
+function EdgeNames({ stretches, above, top, bottom }: NamesProps) {
+  return (
+    <>
+      {stretches.map(({ name, points }) => {
+        const seen = points.filter((point) => point.y > top + 2 && point.y < bottom - 2);
+        const at = seen[Math.floor((seen.length - 1) / 2)];
+        if (!at) return null;
+        return (
+          <text
+            key={name}
+            className="edge-name"
+            x={at.x}
+            y={above ? Math.max(top + 12, at.y - 7) : Math.min(bottom - 5, at.y + 16)}
+            textAnchor={at.x < 90 ? "start" : "middle"}
+          >
+            {name}
+          </text>
+        );
+      })}
+    </>
+  );
+}
+
+type WantedProps = { widths: Width[]; x: (rim: number) => number; y: (offset: number) => number };
+
+/** The offsets of the wanted style, as a brass band. */
+function Wanted({ widths, x, y }: WantedProps) {
+  const there = widths.filter((one) => one.wanted_min_mm != null || one.wanted_max_mm != null);
+  if (there.length === 0) return null;
+  const edge = (of: "wanted_min_mm" | "wanted_max_mm") => {
+    const points = there
+      .filter((one) => one[of] != null)
+      .map((one) => `${x(one.rim_width_in)} ${y(one[of] ?? 0)}`);
+    return points.length > 1 ? `M${points.join("L")}` : "";
+  };
+  return <path className="wanted" d={edge("wanted_min_mm") + edge("wanted_max_mm")} data-wanted />;
+}

@@ -1,0 +1,67 @@
+import { Link } from "react-router";
+import type { Bench, Measure } from "../api/client";
+import { PlaceMark } from "../bay/PlaceMark";
+import { Phrase } from "../shared/Figures";
+import { useRegistry } from "../shared/registry";
+import { formatLength, inWords, useUnits } from "../shared/units";
+
+type Props = { id: number; bench: Bench | null };
+
+/** What the plan still needs from the bay, the most decisive first. */
+export function MeasureList({ id, bench }: Props) {
+  const registry = useRegistry();
+  const { units } = useUnits();
+  const all: Measure[] = bench
+    ? [...(bench.axles.front.fit?.measure_list ?? []), ...(bench.axles.rear.fit?.measure_list ?? [])].sort(
+        (a, b) => b.power - a.power,
+      )
+    : [];
+  return (
+    <div className="px-3 pb-2">
+      <p className="flex flex-wrap items-baseline justify-between gap-2 py-1 text-[14px]">
+        <span>Ordered by how likely each is to decide the plan.</span>
+        <Link className="plain-button text-accent font-medium" to={`/jobs/${id}/bay-sheet`}>
+          Bay sheet to print
+        </Link>
+      </p>
+      {all.length === 0 && (
+        <p className="mt-2 text-[15px]">
+          {bench && (bench.axles.front.fit || bench.axles.rear.fit)
+            ? "Nothing has to be measured: what was read decides this plan. Trial fit it all the same."
+            : "State what is fitted and what is planned, each with its offset: then it can be said what to measure."}
+        </p>
+      )}
+      <ol>
+        {all.map((one) => (
+          <li key={`${one.axle}-${one.feature}`} className="rule" data-measure={`${one.axle}-${one.feature}`}>
+            <Link
+              className="hover:bg-base-300/40 grid min-h-[56px] grid-cols-[52px_1fr_auto] items-center gap-x-2 py-1"
+              to={`/jobs/${id}/bay?axle=${one.axle}&part=${one.feature}`}
+            >
+              <PlaceMark bears={registry?.parts.find((part) => part.code === one.feature)?.bears ?? null} />
+              <span className="min-w-0">
+                <span className="block text-[16px] leading-5 font-medium">
+                  {one.title}, {one.axle}
+                  {one.at_lock && " at lock"}
+                </span>
+                <span className="block text-[14px] leading-[18px]">
+                  <Phrase fragments={one.why} />
+                </span>
+              </span>
+              <span className="text-right">
+                {one.must_find_mm != null && (
+                  <span className="block text-[17px] font-semibold whitespace-nowrap">
+                    ≥ {inWords(formatLength(one.must_find_mm, units))}
+                  </span>
+                )}
+                <span className="text-info text-[13px] font-medium">
+                  {one.power >= 0.4 ? "decides" : "may matter"}
+                </span>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}

@@ -1,0 +1,53 @@
+import type { ReactNode } from "react";
+import type { Bench } from "../api/client";
+import { Verdict } from "./Ledger";
+
+export type SideView = "ledger" | "window" | "measure";
+
+type Props = { view: SideView; bench: Bench | null; onView: (view: SideView) => void; children: ReactNode };
+
+/** Beside the drawing: the verdict always, and below it ledger, fit window or measure list. */
+export function Side({ view, bench, onView, children }: Props) {
+  const asked = (["front", "rear"] as const).reduce(
+    (count, axle) => count + (bench?.axles[axle].fit?.measure_list.length ?? 0),
+    0,
+  );
+  const tabs = [
+    { code: "ledger", name: "Ledger", key: null },
+    { code: "window", name: "Fit window", key: "l" },
+    { code: "measure", name: asked > 0 ? `Measure ${asked}` : "Measure", key: "m" },
+  ] as const;
+  return (
+    <aside
+      className={`border-base-300 flex min-h-0 flex-col border-t min-[1100px]:border-t-0 min-[1100px]:border-l ${
+        view === "window" ? "min-[1100px]:w-[440px]" : "min-[1100px]:w-[352px]"
+      }`}
+      aria-label="Ledger"
+    >
+      <div className="px-3 pt-1.5">
+        <Verdict bench={bench} />
+      </div>
+      <div
+        className="border-base-300 flex items-stretch border-b px-1"
+        role="tablist"
+        aria-label="Beside the drawing"
+      >
+        {tabs.map((tab) => (
+          <button
+            key={tab.code}
+            type="button"
+            role="tab"
+            aria-selected={view === tab.code}
+            className="plain-button aria-selected:border-accent border-b-3 border-transparent aria-selected:font-semibold"
+            onClick={() => onView(tab.code)}
+          >
+            {tab.name} {tab.key && <span className="key">{tab.key}</span>}
+          </button>
+        ))}
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto" role="tabpanel" aria-label={view}>
+        {children}
+      </div>
+    </aside>
+  );
+}

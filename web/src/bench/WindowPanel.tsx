@@ -1,0 +1,109 @@
+import { useEffect, useRef, useState } from "react";
+import type { Axle, Bench, TireChoice } from "../api/client";
+import type { OpenJob } from "../job/useJob";
+import { Phrase } from "../shared/Figures";
+import { useRegistry } from "../shared/registry";
+import { FitWindow } from "./FitWindow";
+import { Levers } from "./Levers";
+import { StyleWish } from "./StyleWish";
+
+type Props = {
+  open: OpenJob;
+  bench: Bench | null;
+  axles: Axle[];
+  tireChoice: TireChoice;
+  onTireChoice: (choice: TireChoice) => void;
+  onPick: (axle: Axle, rim_width_in: number, offset_mm: number) => void;
+};
+
+/** Both axles' fit windows, how each is wanted to stand, and the levers that reshape them. */
+export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onPick }: Props) {
+  const { content, edit, hold } = open;
+  const registry = useRegistry();
+  const frame = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(400);
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const watch = new ResizeObserver(([entry]) => entry && setWidth(Math.round(entry.contentRect.width)));
+    watch.observe(element);
+    return () => watch.disconnect();
+  }, []);
+  return (
+    <div className="px-3 pb-3">
+      <div ref={frame} className="flex items-baseline justify-between pt-1 text-[14px]">
+        <span>Point at a place to plan it.</span>
+        <label className="flex items-center gap-1">
+          on each width
+          <select
+            className="bg-base-200 h-[26px] px-1"
+            aria-label="Tire on each rim width"
+            value={tireChoice}
+            onChange={(event) => onTireChoice(event.target.value as TireChoice)}
+          >
+            <option value="same">the same tire</option>
+            <option value="nearest_square">the squarest tire</option>
+          </select>
+        </label>
+      </div>
+      {(["front", "rear"] as const).map((axle) => {
+        const fit = bench?.axles[axle].fit;
+        const square = tireChoice === "nearest_square" && tiresOf(fit?.window ?? []);
+        return (
+          <section key={axle} className="rule mt-1 pt-1" aria-label={`${axle} axle`}>
+            <div className="flex flex-wrap items-center justify-between gap-x-3">
+              <h3 className="text-[15px] font-semibold capitalize">{axle}</h3>
+              <StyleWish
+                axle={axle}
+                wanted={content.wanted[axle] ?? null}
+                onWant={(wanted) => edit({ wanted: { ...content.wanted, [axle]: wanted } })}
+              />
+            </div>
+            {fit && fit.window.length > 0 ? (
+              <>
+                <div className="drawing mt-1">
+                  <FitWindow
+                    axle={axle}
+                    fit={fit}
+                    width={width}
+                    height={196}
+                    onPick={(rim, offset) => onPick(axle, rim, offset)}
+                  />
+                </div>
+                <p className="mt-0.5 text-[15px] leading-5" data-window-says={axle}>
+                  {fit.window_says.length > 0 ? (
+                    <Phrase fragments={fit.window_says} />
+                  ) : (
+                    "Nothing was measured on this axle: every side is open. The measure list says what to read."
+                  )}
+                </p>
+                {square && <p className="text-[13px] leading-[17px] opacity-85">{square}</p>}
+              </>
+            ) : (
+              <p className="text-[15px]">
+                State the fitted wheel with its offset: the window is held against it.
+              </p>
+            )}
+          </section>
+        );
+      })}
+      {registry && (
+        <Levers
+          registry={registry}
+          levers={content.levers}
+          axles={axles}
+          onSet={(change) => edit({ levers: { ...content.levers, ...change } })}
+          onHold={hold}
+        />
+      )}
+    </div>
+  );
+}
+
+/** Which tire stands on which width, where it is not the same everywhere. */
+function tiresOf(widths: { rim_width_in: number; tire?: string | null }[]): string {
+  return widths
+    .filter((one) => one.tire)
+    .map((one) => `${one.rim_width_in}: ${one.tire}`)
+    .join(" · ");
+}

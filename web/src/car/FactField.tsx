@@ -1,0 +1,73 @@
+import { useEffect, useId, useRef, useState } from "react";
+import type { Axle, Schemas } from "../api/client";
+
+type Props = {
+  entry: Schemas["FactEntry"];
+  axle: Axle | null;
+  value: string;
+  fault: string | null;
+  onChange: (text: string) => void;
+};
+
+/** One fact: its name, its unit, its value or that nobody knows it. */
+export function FactField({ entry, axle, value, fault, onChange }: Props) {
+  const [text, setText] = useState(value);
+  const field = useRef<HTMLInputElement>(null);
+  const id = useId();
+  // Not while it is typed into: what the program tidied ("19." to "19") would take the next figure's place.
+  useEffect(() => {
+    if (document.activeElement !== field.current) setText(value);
+  }, [value]);
+  const name = axle ? `${entry.title}, ${axle}` : entry.title;
+  const look = `bg-base-200 w-full min-w-0 border px-2 text-[16px] leading-[30px] ${
+    fault ? "border-error" : "border-transparent"
+  } placeholder:text-base-content/75`;
+  const put = (next: string) => {
+    setText(next);
+    onChange(next);
+  };
+  return (
+    <div className="min-w-0" title={entry.note || undefined}>
+      <label htmlFor={id} className="flex items-baseline justify-between gap-2 text-[13px]">
+        <span className="truncate">
+          {entry.title}
+          {entry.individual && <span className="opacity-80"> · this car</span>}
+        </span>
+        {entry.unit && <span className="opacity-80">{entry.unit}</span>}
+      </label>
+      {entry.kind === "one_of" ? (
+        <select
+          id={id}
+          className={`${look} h-[32px]`}
+          value={value}
+          aria-label={name}
+          onChange={(event) => put(event.target.value)}
+        >
+          <option value="">not known</option>
+          {entry.choices.map((choice) => (
+            <option key={choice}>{choice}</option>
+          ))}
+        </select>
+      ) : (
+        <input
+          id={id}
+          ref={field}
+          className={look}
+          aria-label={name}
+          aria-invalid={fault ? true : undefined}
+          value={text}
+          placeholder="not known"
+          inputMode={entry.kind === "number" ? "decimal" : "text"}
+          maxLength={160}
+          onChange={(event) => put(event.target.value)}
+          onBlur={() => setText(value)}
+        />
+      )}
+      {fault && (
+        <span role="alert" className="text-error block text-[13px]">
+          {fault}
+        </span>
+      )}
+    </div>
+  );
+}

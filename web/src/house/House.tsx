@@ -1,0 +1,307 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link } from "react-router";
+import { Away, answer, api, type House as HouseView, type Problem, Refused } from "../api/client";
+import { useHouse, useRegistry } from "../shared/registry";
+import { useTheme } from "../shared/theme";
+
+type Draft = Pick<HouseView, "limits" | "instruments" | "people" | "units">;
+
+/** The house: its limits, instruments, people and units. Saved when asked, since every verdict follows. */
+export function House() {
+  const house = useHouse();
+  const registry = useRegistry();
+  const { isDark, toggle } = useTheme();
+  const [draft, setDraft] = useState<Draft | null>(null);
+  const [says, setSays] = useState("");
+  const [errors, setErrors] = useState<Problem["errors"]>([]);
+  const queries = useQueryClient();
+  useEffect(() => {
+    document.title = "House · Dimensione";
+  }, []);
+  const shown = draft ?? house;
+  const change = (part: Partial<Draft>) => {
+    if (!house) return;
+    const { limits, instruments, people, units } = shown ?? house;
+    setDraft({ limits, instruments, people, units, ...part });
+    setSays("");
+  };
+  const save = async () => {
+    if (!draft || !house) return;
+    try {
+      const saved = await answer(
+        api.PUT("/api/v1/house", { body: { ...draft, based_on_revision: house.revision } }),
+      );
+      queries.setQueryData(["house"], saved);
+      await queries.invalidateQueries({ queryKey: ["side-by-side"] });
+      setDraft(null);
+      setErrors([]);
+      setSays("Saved. Every verdict follows from now on.");
+    } catch (error) {
+      if (error instanceof Away)
+        setSays("The program does not answer. What you changed stays here; press Save again.");
+      else if (error instanceof Refused && error.problem.status === 409) {
+        await queries.invalidateQueries({ queryKey: ["house"] });
+        setSays(
+          "The house was changed elsewhere meanwhile. Look at it, then press Save to put yours on top.",
+        );
+      } else if (error instanceof Refused) {
+        setErrors(error.problem.errors);
+        setSays(error.message);
+      }
+    }
+  };
+  const faultOf = (pointer: string) => errors.find((error) => error.pointer === pointer)?.detail;
+  if (!shown || !registry) {
+    return (
+      <main className="p-6">
+        <p role="status">Opening the house…</p>
+      </main>
+    );
+  }
+  const number = (text: string) => (text.trim() === "" ? Number.NaN : Number(text.replace(",", ".")));
+  return (
+    <div className="min-h-dvh p-[10px]">
+      <div className="sheet flex min-h-[calc(100dvh-20px)] flex-col">
+        <header className="border-base-300 flex items-stretch border-b">
+          <Link to="/" className="plain-button flex items-center font-medium">
+            ‹ Counter
+          </Link>
+          <h1 className="flex items-center px-3 text-[17px]">House</h1>
+          <div className="ml-auto flex items-center gap-2 px-2">
+            <output className={`text-[14px] ${errors.length ? "text-error" : ""}`}>
+              {says || (draft ? "changed, not saved" : "")}
+            </output>
+            <button type="button" className="plain-button" disabled={!draft} onClick={() => setDraft(null)}>
+              Undo changes
+            </button>
+            <button
+              type="button"
+              className="btn btn-primary btn-sm"
+              disabled={!draft}
+              onClick={() => void save()}
+            >
+              Save
+            </button>
+            <button type="button" className="plain-button" onClick={toggle}>
+              {isDark ? "Light" : "Dark"}
+            </button>
+          </div>
+        </header>
+        <main className="grid flex-1 content-start gap-x-10 gap-y-5 px-4 py-3 min-[1000px]:grid-cols-[1.25fr_1fr]">
+          <section>
+            <h2 className="label-small font-semibold">Limits</h2>
+            <p className="text-[14px]">
+              Each verdict names the limit it used. The trade's figure stands beside it; common practice, no
+              source.
+            </p>
+            <table className="mt-1 w-full text-[15px]">
+              <tbody>
+                {registry.limits.map((limit) => {
+                  const value = shown.limits[limit.code] ?? limit.default;
+                  const fault = faultOf(`/limits/${limit.code}`);
+                  return (
+                    <tr key={limit.code} className="rule">
+                      <td className="py-0.5 pr-2">
+                        {limit.title}
+                        {fault && (
+                          <span role="alert" className="text-error block text-[13px]">
+                            {fault}
+                          </span>
+                        )}
+                      </td>
+                      <td className="w-[110px] text-right whitespace-nowrap">
+                        <NumberField
+                          label={limit.title}
+                          value={value}
+                          onChange={(text) =>
+                            change({ limits: { ...shown.limits, [limit.code]: number(text) } })
+                          }
+                        />{" "}
+                        {limit.unit}
+                      </td>
+                      <td className="w-[110px] text-right">
+                        {value === limit.default ? (
+                          <span className="opacity-80">as the trade</span>
+                        ) : (
+                          <button
+                            type="button"
+                            className="plain-button py-0"
+                            onClick={() =>
+                              change({ limits: { ...shown.limits, [limit.code]: limit.default } })
+                            }
+                          >
+                            back to {limit.default}
+                          </button>
+                        )}
+                      </td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          </section>
+          <div className="flex flex-col gap-5">
+            <section>
+              <h2 className="label-small font-semibold">Instruments, and how far each may be off</h2>
+              <table className="mt-1 w-full text-[15px]">
+                <tbody>
+                  {shown.instruments.map((one, at) => (
+                    // biome-ignore lint/suspicious/noArrayIndexKey: a row's name is what is being typed
+                    <tr key={at} className="rule">
+                      <td className="py-0.5">
+                        <input
+                          className="bg-base-200 w-full px-2 leading-[28px]"
+                          aria-label="Instrument"
+                          maxLength={60}
+                          value={one.name}
+                          onChange={(event) =>
+                            change({
+                              instruments: replaced(shown.instruments, at, { name: event.target.value }),
+                            })
+                          }
+                        />
+                      </td>
+                      <td className="w-[120px] text-right whitespace-nowrap">
+                        ±{" "}
+                        <NumberField
+                          label={`${one.name}, may be off by`}
+                          value={one.plus_minus_mm}
+                          onChange={(text) =>
+                            change({
+                              instruments: replaced(shown.instruments, at, { plus_minus_mm: number(text) }),
+                            })
+                          }
+                        />{" "}
+                        mm
+                      </td>
+                      <td className="w-[90px] text-right">
+                        <button
+                          type="button"
+                          className="plain-button py-0"
+                          aria-label={`Take away ${one.name}`}
+                          onClick={() => change({ instruments: without(shown.instruments, at) })}
+                        >
+                          Take away
+                        </button>
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              <button
+                type="button"
+                className="plain-button text-accent font-medium"
+                onClick={() =>
+                  change({ instruments: [...shown.instruments, { code: "", name: "", plus_minus_mm: 1 }] })
+                }
+              >
+                Add an instrument
+              </button>
+            </section>
+            <section>
+              <h2 className="label-small font-semibold">People who sign</h2>
+              <table className="mt-1 w-full text-[15px]">
+                <tbody>
+                  {shown.people.map((one, at) => (
+                    // biome-ignore lint/suspicious/noArrayIndexKey: a row's initials are what is being typed
+                    <tr key={at} className="rule">
+                      <td className="w-[90px] py-0.5">
+                        <input
+                          className="bg-base-200 w-full px-2 leading-[28px]"
+                          aria-label="Initials"
+                          placeholder="initials"
+                          maxLength={8}
+                          value={one.initials}
+                          onChange={(event) =>
+                            change({ people: replaced(shown.people, at, { initials: event.target.value }) })
+                          }
+                        />
+                      </td>
+                      <td className="pl-2">
+                        <input
+                          className="bg-base-200 w-full px-2 leading-[28px]"
+                          aria-label="Name"
+                          placeholder="name"
+                          maxLength={60}
+                          value={one.name}
+                          onChange={(event) =>
+                            change({ people: replaced(shown.people, at, { name: event.target.value }) })
+                          }
+                        />
+                      </td>
+                      <td className="w-[90px] text-right">
+                        <button
+                          type="button"
+                          className="plain-button py-0"
+                          aria-label={`Take away ${one.initials}`}
+                          onClick={() => change({ people: without(shown.people, at) })}
+                        >
+                          Take away
+                        </button>
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              <button
+                type="button"
+                className="plain-button text-accent font-medium"
+                onClick={() => change({ people: [...shown.people, { initials: "", name: "" }] })}
+              >
+                Add a person
+              </button>
+            </section>
+            <section>
+              <h2 className="label-small font-semibold">Units a new screen starts with</h2>
+              <select
+                className="bg-base-200 mt-1 h-[32px] px-2 text-[15px]"
+                aria-label="Units a new screen starts with"
+                value={shown.units}
+                onChange={(event) => change({ units: event.target.value })}
+              >
+                <option value="metric">mm, km/h</option>
+                <option value="mixed">mm, mph</option>
+                <option value="imperial">inches, mph</option>
+              </select>
+            </section>
+          </div>
+        </main>
+      </div>
+    </div>
+  );
+}
+
+function NumberField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: number;
+  onChange: (text: string) => void;
+}) {
+  const [text, setText] = useState(String(value));
+  // Not while a figure is half typed: "2." is 2 already.
+  useEffect(() => {
+    setText((now) => (Number(now.replace(",", ".")) === value || Number.isNaN(value) ? now : String(value)));
+  }, [value]);
+  return (
+    <input
+      className="bg-base-200 w-[56px] px-2 text-right leading-[28px]"
+      aria-label={label}
+      inputMode="decimal"
+      value={text}
+      onChange={(event) => {
+        setText(event.target.value);
+        onChange(event.target.value);
+      }}
+    />
+  );
+}
+
+function replaced<T>(rows: T[], at: number, change: Partial<T>): T[] {
+  return rows.map((row, index) => (index === at ? { ...row, ...change } : row));
+}
+
+const without = <T,>(rows: T[], at: number): T[] => rows.filter((_, index) => index !== at);
