@@ -6,10 +6,12 @@ mod system;
 mod verify;
 mod web;
 
+use std::io::{BufRead, BufReader};
 use std::os::unix::process::CommandExt;
-use std::process::{Command, ExitCode};
+use std::path::Path;
+use std::process::{Command, ExitCode, Stdio};
 
-use anyhow::bail;
+use anyhow::{Context, bail};
 
 const USAGE: &str = "\
 cargo xtask CHORE
@@ -45,19 +47,38 @@ fn main() -> ExitCode {
     }
 }
 
-/// Builds page and program and becomes the program, so that Ctrl-C and SIGTERM reach it directly.
+/// Builds page and program, starts a simulated gauge beside it, and becomes the program, so that Ctrl-C and SIGTERM
+/// reach it directly. The gauge ends with it.
 fn demo(rest: &[String]) -> anyhow::Result<()> {
     web::install()?;
     web::build()?;
     run::step(
         "building the program (the first time takes a minute or two)",
-        &mut run::cargo(&["build", "--package", "server"]),
+        &mut run::cargo(&["build", "--package", "server", "--package", "standins"]),
     )?;
-    let error = Command::new(run::target_folder().join("debug/dimensione"))
-        .args(["serve", "--demo"])
-        .args(rest)
-        .exec();
+    let built = run::target_folder().join("debug");
+    let mut program = Command::new(built.join("dimensione"));
+    program.args(["serve", "--demo"]);
+    let has_its_own = rest.iter().any(|argument| argument == "--gauge" || argument.starts_with("--gauge="));
+    if !has_its_own {
+        program.args(["--gauge", &start_gauge(&built.join("gauge"))?]);
+    }
+    let error = program.args(rest).exec();
     bail!("the program does not start: {error}")
+}
+
+/// A simulated gauge that wanders as a hand does; its address.
+fn start_gauge(gauge: &Path) -> anyhow::Result<String> {
+    let child = Command::new(gauge)
+        .args(["--listen", "127.0.0.1:0", "--wander-mm", "4", "--lost-share", "0.02", "--with-parent"])
+        .stdout(Stdio::piped())
+        .spawn()
+        .context("the simulated gauge does not start")?;
+    let mut line = String::new();
+    BufReader::new(child.stdout.context("the gauge has no output")?).read_line(&mut line)?;
+    let address = line.trim().strip_prefix("gauge on ").context("the gauge does not say where it is")?;
+    eprintln!("· a simulated digital gauge stands by on {address}");
+    Ok(address.to_owned())
 }
 
 fn screenshots(rest: &[String]) -> anyhow::Result<()> {

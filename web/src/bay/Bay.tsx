@@ -177,6 +177,7 @@ export function Bay() {
             axle={axle}
             lit={row.part.code}
             done={done}
+            codes={list.map((one) => one.part.code)}
             onLight={(part) => go({ part })}
           />
         </div>

@@ -1,4 +1,4 @@
-import { useEffect, useId, useRef, useState } from "react";
+import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 import type { Axle, Bench, Drawing } from "../api/client";
 import { Hatches } from "../drawing/Hatches";
 import { type Place, path, places } from "../drawing/scale";
@@ -8,14 +8,20 @@ type Props = {
   axle: Axle;
   lit: string;
   done: Set<string>;
+  /** What is read on this axle, in bay order. */
+  codes: string[];
+  /** On paper each place has the number of its row. */
+  isNumbered?: boolean;
   onLight: (code: string) => void;
 };
 
-/** Where the gauge goes, on the sheet: two ends of a short line, and the place of its number. */
+/** Where the gauge goes, on the sheet: two ends of a short line. */
 type Spot = { code: string; from: [number, number]; to: [number, number] };
 
+const ROOM = { side: 84, top: 100, bottom: 26 };
+
 /** The fitted corner in section with every place for a reading, and the wheel from above for those at lock. */
-export function BayDrawing({ bench, axle, lit, done, onLight }: Props) {
+export function BayDrawing({ bench, axle, lit, done, codes, isNumbered, onLight }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 780, height: 360 });
   const hatch = useId().replaceAll(":", "");
@@ -29,10 +35,23 @@ export function BayDrawing({ bench, axle, lit, done, onLight }: Props) {
     watch.observe(element);
     return () => watch.disconnect();
   }, []);
+  const gauges = (spots: Spot[]) =>
+    spots
+      .filter((spot) => codes.includes(spot.code))
+      .map((spot) => (
+        <Gauge
+          key={spot.code}
+          spot={spot}
+          isLit={spot.code === lit}
+          isDone={done.has(spot.code)}
+          number={isNumbered ? codes.indexOf(spot.code) + 1 : null}
+          onLight={onLight}
+        />
+      ));
   const drawing = bench?.axles[axle].fitted_drawing ?? null;
   const { width, height } = size;
   const half = Math.round(width * 0.62);
-  const place = bench && drawing ? { ...places(bench, half * 2, height)[axle] } : null;
+  const place = bench && drawing ? places(bench, half * 2, height, ROOM)[axle] : null;
   const shift = place && axle === "rear" ? -half : 0;
   return (
     <div ref={frame} className="drawing h-full w-full overflow-hidden" data-lit={lit}>
@@ -47,24 +66,9 @@ export function BayDrawing({ bench, axle, lit, done, onLight }: Props) {
           <>
             <g transform={`translate(${shift} 0)`}>
               <Section place={place} drawing={drawing} hatch={hatch} />
-              {spotsInSection(drawing, place).map((spot) => (
-                <Gauge
-                  key={spot.code}
-                  spot={spot}
-                  isLit={spot.code === lit}
-                  isDone={done.has(spot.code)}
-                  onLight={onLight}
-                />
-              ))}
+              {gauges(spotsInSection(drawing, place))}
             </g>
-            <FromAbove
-              left={half}
-              width={width - half}
-              height={height}
-              lit={lit}
-              done={done}
-              onLight={onLight}
-            />
+            <FromAbove left={half} width={width - half} height={height} gauges={gauges} />
           </>
         ) : (
           <text x={width / 2} y={height / 2} textAnchor="middle">
@@ -137,24 +141,35 @@ function spotsInSection(drawing: Drawing, place: Place): Spot[] {
   ];
 }
 
-type GaugeProps = { spot: Spot; isLit: boolean; isDone: boolean; onLight: (code: string) => void };
+type GaugeProps = {
+  spot: Spot;
+  isLit: boolean;
+  isDone: boolean;
+  number: number | null;
+  onLight: (code: string) => void;
+};
 
 /** A place to read: lit while it is asked for, with a tick once it was read. */
-function Gauge({ spot, isLit, isDone, onLight }: GaugeProps) {
+function Gauge({ spot, isLit, isDone, number, onLight }: GaugeProps) {
   const { from, to, code } = spot;
   const middle = [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2] as const;
   return (
-    // biome-ignore lint/a11y/useKeyWithClickEvents: the list beside the drawing is what the keyboard uses
-    // biome-ignore lint/a11y/noStaticElementInteractions: the same
+    // biome-ignore lint/a11y/noStaticElementInteractions: the list beside the drawing is what the keyboard uses
     <g className={`gauge ${isLit ? "lit" : ""}`} onClick={() => onLight(code)} data-place={code}>
       <circle cx={middle[0]} cy={middle[1]} r={20} fill="transparent" />
       <line x1={from[0]} y1={from[1]} x2={to[0]} y2={to[1]} />
       <circle cx={from[0]} cy={from[1]} r={isLit ? 4.5 : 2.6} />
       <circle cx={to[0]} cy={to[1]} r={isLit ? 4.5 : 2.6} />
       {isDone && <path className="tick" d={`M${middle[0] - 6} ${middle[1] - 9}l4 5l8 -10`} fill="none" />}
+      {number != null && (
+        <text className="number" x={middle[0] + 5} y={middle[1] - 5}>
+          {number}
+        </text>
+      )}
       {isLit && (
         <circle
           className="ring"
+          fill="none"
           cx={middle[0]}
           cy={middle[1]}
           r={Math.hypot(to[0] - from[0], to[1] - from[1]) / 2 + 9}
@@ -168,13 +183,11 @@ type FromAboveProps = {
   left: number;
   width: number;
   height: number;
-  lit: string;
-  done: Set<string>;
-  onLight: (code: string) => void;
+  gauges: (spots: Spot[]) => ReactNode;
 };
 
 /** The wheel from above, turned, with what is ahead, behind and inboard of it. */
-function FromAbove({ left, width, height, lit, done, onLight }: FromAboveProps) {
+function FromAbove({ left, width, height, gauges }: FromAboveProps) {
   const x = left + width * 0.56;
   const y = height / 2 + 8;
   const long = Math.min(height * 0.3, 118);
@@ -210,15 +223,7 @@ function FromAbove({ left, width, height, lit, done, onLight }: FromAboveProps) 
       <path className="obstacle" d={`M${x - wide * 1.2} ${y - long - 24}h${wide * 2.3}`} fill="none" />
       <path className="obstacle" d={`M${x - wide * 1.2} ${y + long + 24}h${wide * 2.3}`} fill="none" />
       <path className="obstacle" d={`M${inner} ${y - long * 0.8}V${y + long * 0.8}`} fill="none" />
-      {spots.map((spot) => (
-        <Gauge
-          key={spot.code}
-          spot={spot}
-          isLit={spot.code === lit}
-          isDone={done.has(spot.code)}
-          onLight={onLight}
-        />
-      ))}
+      {gauges(spots)}
     </g>
   );
 }

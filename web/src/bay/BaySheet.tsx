@@ -71,7 +71,15 @@ export function BaySheet() {
             {planned[axle] || asLine(planned) || "none yet"}
           </p>
           <div className="h-[330px] border-b border-black">
-            <BayDrawing bench={bench} axle={axle} lit="" done={NONE} onLight={() => {}} />
+            <BayDrawing
+              bench={bench}
+              axle={axle}
+              lit=""
+              done={NONE}
+              codes={registry ? rows(registry, bench, axle).map((row) => row.part.code) : []}
+              isNumbered
+              onLight={() => {}}
+            />
           </div>
           <table className="w-full text-[11.5px] leading-[14px]">
             <thead>

@@ -217,7 +217,7 @@ function Choice({ label, value, options, onChange }: ChoiceProps) {
       {options.map(([code, name]) => (
         <label
           key={code}
-          className="has-[:checked]:bg-primary has-[:checked]:text-primary-content has-[:focus-visible]:outline-accent flex cursor-pointer items-center px-3 text-[15px] has-[:focus-visible]:outline-2"
+          className="has-[:checked]:bg-primary has-[:checked]:text-primary-content has-[:focus-visible]:outline-accent flex min-h-[44px] cursor-pointer items-center px-3 text-[15px] has-[:focus-visible]:outline-2"
         >
           <input
             type="radio"

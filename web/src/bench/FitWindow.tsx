@@ -124,8 +124,16 @@ export function FitWindow({ axle, fit, width, height, onPick }: Props) {
           nothing measured: open on every side
         </text>
       )}
-      <EdgeNames stretches={stretches(widths, x, y, "max")} above top={top} bottom={bottom} />
-      <EdgeNames stretches={stretches(widths, x, y, "min")} above={false} top={top} bottom={bottom} />
+      {(["max", "min"] as const).map((which) => (
+        <EdgeNames
+          key={which}
+          stretches={stretches(widths, x, y, which)}
+          above={which === "max"}
+          top={top}
+          bottom={bottom}
+          away={marks.map((mark) => x(mark.rim_width_in))}
+        />
+      ))}
       {widths.map((one) => (
         <text
           key={one.rim_width_in}
@@ -230,15 +238,16 @@ const stroke = (all: Stretch[]) =>
     .map(({ points }) => `M${points.map((point) => `${point.x.toFixed(1)} ${point.y.toFixed(1)}`).join("L")}`)
     .join("");
 
-type NamesProps = { stretches: Stretch[]; above: boolean; top: number; bottom: number };
+type NamesProps = { stretches: Stretch[]; above: boolean; top: number; bottom: number; away: number[] };
 
-/** What binds, written along its edge where that can be seen. */
-function EdgeNames({ stretches, above, top, bottom }: NamesProps) {
+/** What binds, written along its edge where that can be seen and no mark stands. */
+function EdgeNames({ stretches, above, top, bottom, away }: NamesProps) {
+  const room = (point: Corner) => Math.min(...away.map((mark) => Math.abs(mark - point.x)));
   return (
     <>
       {stretches.map(({ name, points }) => {
         const seen = points.filter((point) => point.y > top + 2 && point.y < bottom - 2);
-        const at = seen[Math.floor((seen.length - 1) / 2)];
+        const [at] = seen.toSorted((a, b) => room(b) - room(a));
         if (!at) return null;
         return (
           <text

@@ -56,7 +56,7 @@ export function Levers({ registry, levers, axles, onSet, onHold }: Props) {
               </details>
               <div className="flex gap-3">
                 {axles.map((axle) => (
-                  <label key={axle} className="flex flex-1 items-center gap-2 text-[14px]">
+                  <label key={axle} className="flex min-w-0 flex-1 items-center gap-2 text-[14px]">
                     {axles.length > 1 && <span className="w-[34px] opacity-85">{axle}</span>}
                     <input
                       type="range"

@@ -38,25 +38,21 @@ export function MeasureList({ id, bench }: Props) {
               className="hover:bg-base-300/40 grid min-h-[56px] grid-cols-[52px_1fr_auto] items-center gap-x-2 py-1"
               to={`/jobs/${id}/bay?axle=${one.axle}&part=${one.feature}`}
             >
-              <PlaceMark bears={registry?.parts.find((part) => part.code === one.feature)?.bears ?? null} />
-              <span className="min-w-0">
-                <span className="block text-[16px] leading-5 font-medium">
-                  {one.title}, {one.axle}
-                  {one.at_lock && " at lock"}
-                </span>
-                <span className="block text-[14px] leading-[18px]">
-                  <Phrase fragments={one.why} />
-                </span>
+              <span className="row-span-2">
+                <PlaceMark bears={registry?.parts.find((part) => part.code === one.feature)?.bears ?? null} />
               </span>
-              <span className="text-right">
-                {one.must_find_mm != null && (
-                  <span className="block text-[17px] font-semibold whitespace-nowrap">
-                    ≥ {inWords(formatLength(one.must_find_mm, units))}
-                  </span>
-                )}
-                <span className="text-info text-[13px] font-medium">
-                  {one.power >= 0.4 ? "decides" : "may matter"}
-                </span>
+              <span className="text-[16px] leading-5 font-medium">
+                {one.title}, {one.axle}
+                {one.at_lock && " at lock"}
+              </span>
+              <span className="text-right text-[17px] font-semibold whitespace-nowrap">
+                {one.must_find_mm != null && `≥ ${inWords(formatLength(one.must_find_mm, units))}`}
+              </span>
+              <span className="text-[14px] leading-[18px]">
+                <Phrase fragments={one.why} />
+              </span>
+              <span className="text-info self-start text-right text-[13px] font-medium">
+                {one.power >= 0.4 ? "decides" : "may matter"}
               </span>
             </Link>
           </li>

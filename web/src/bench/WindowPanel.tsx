@@ -31,8 +31,7 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onPi
   }, []);
   return (
     <div className="px-3 pb-3">
-      <div ref={frame} className="flex items-baseline justify-between pt-1 text-[14px]">
-        <span>Point at a place to plan it.</span>
+      <div ref={frame} className="flex items-baseline justify-end pt-1 text-[14px]">
         <label className="flex items-center gap-1">
           on each width
           <select
@@ -87,6 +86,10 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onPi
           </section>
         );
       })}
+      <p className="mt-1 text-[13px] leading-4 opacity-85">
+        Point at a place to plan it. Pale: the tire is not for that rim. Dashed: as wanted. ◇ fitted, ●
+        planned.
+      </p>
       {registry && (
         <Levers
           registry={registry}

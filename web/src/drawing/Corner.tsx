@@ -1,18 +1,15 @@
-import { type PointerEvent, useRef } from "react";
 import type { Axle, BenchAxle, Drawing } from "../api/client";
 import { CornerDimensions } from "./CornerDimensions";
 import { FitRuler } from "./FitRuler";
 import { BodyObstacles, UprightObstacles } from "./Obstacles";
 import { type Place, path } from "./scale";
+import { type DragProps, useWheelDrag } from "./useWheelDrag";
 
-type Props = {
-  axle: Axle;
+type Props = DragProps & {
   data: BenchAxle;
   place: Place;
   hatch: string;
   isChosen: boolean;
-  onDrag?: (axle: Axle, out: number) => void;
-  onHold?: (held: boolean) => void;
 };
 
 const NAMES: Record<Axle, string> = { front: "Front", rear: "Rear" };
@@ -23,7 +20,7 @@ const NAMES: Record<Axle, string> = { front: "Front", rear: "Rear" };
  */
 export function Corner({ axle, data, place, hatch, isChosen, onDrag, onHold }: Props) {
   const { fitted, planned, fitted_drawing, planned_drawing } = data;
-  const drag = useWheelDrag(axle, place.k, onDrag, onHold);
+  const drag = useWheelDrag({ axle, onDrag, onHold }, place.k);
   const shown = planned ?? fitted;
   const grip = planned_drawing && onDrag;
   const fit = data.fit ?? null;
@@ -70,38 +67,10 @@ export function Corner({ axle, data, place, hatch, isChosen, onDrag, onHold }: P
         <CornerDimensions data={data} place={place} />
       </g>
       {fit && planned && onDrag && (
-        <FitRuler axle={axle} fit={fit} planned={planned} place={place} drag={drag} />
+        <FitRuler axle={axle} fit={fit} planned={planned} place={place} onDrag={onDrag} onHold={onHold} />
       )}
     </g>
   );
-}
-
-/** The hand on the wheel: whole millimetres, counted from where it took hold. */
-function useWheelDrag(axle: Axle, k: number, onDrag: Props["onDrag"], onHold: Props["onHold"]) {
-  const held = useRef<{ x: number; sent: number } | null>(null);
-  const release = () => {
-    if (held.current) onHold?.(false);
-    held.current = null;
-  };
-  return {
-    onPointerDown: (event: PointerEvent<SVGGElement>) => {
-      if (event.button !== 0) return;
-      event.currentTarget.setPointerCapture(event.pointerId);
-      held.current = { x: event.clientX, sent: 0 };
-      onHold?.(true);
-    },
-    onPointerMove: (event: PointerEvent<SVGGElement>) => {
-      const hold = held.current;
-      if (!hold) return;
-      const out = Math.round((event.clientX - hold.x) / k);
-      if (out !== hold.sent) {
-        onDrag?.(axle, out - hold.sent);
-        hold.sent = out;
-      }
-    },
-    onPointerUp: release,
-    onPointerCancel: release,
-  };
 }
 
 /** The hand may take hold anywhere on the wheel, not only where it is cut. */

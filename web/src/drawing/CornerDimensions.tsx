@@ -71,12 +71,13 @@ export function CornerDimensions({ data, place }: { data: BenchAxle; place: Plac
       </Horizontal>
       {tire && (
         <>
+          {/* In the tire's own hollow, where nothing else stands. */}
           <Horizontal
             name="section-width"
             x1={place.x(tire.faces_y_mm[0] ?? 0)}
             x2={place.x(tire.faces_y_mm[1] ?? 0)}
-            y={crown - 16}
-            from={[place.y(tire.widest_r_mm), place.y(tire.widest_r_mm)]}
+            y={place.y(tire.widest_r_mm)}
+            label="under"
           >
             section <tspan className="figure">{length(setup.section_width_mm ?? 0)}</tspan>
           </Horizontal>
@@ -112,7 +113,7 @@ export function CornerDimensions({ data, place }: { data: BenchAxle; place: Plac
       )}
       {old?.tire && tire && change?.arch_gap_change_mm != null && !archIsMeasured && (
         <g className="dim" data-dimension="arch-gap-change">
-          <text x={place.x(drawing.center_y_mm)} y={crown - 44} textAnchor="middle">
+          <text x={place.x(drawing.center_y_mm)} y={crown - 14} textAnchor="middle">
             arch gap <tspan className="figure">{length(change.arch_gap_change_mm, true)}</tspan>
           </text>
         </g>

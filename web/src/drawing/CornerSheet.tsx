@@ -2,7 +2,7 @@ import { useEffect, useId, useRef, useState } from "react";
 import type { Axle, Bench, Step } from "../api/client";
 import { Corner } from "./Corner";
 import { Hatches } from "./Hatches";
-import { places } from "./scale";
+import { places, ROOM_ON_PAPER } from "./scale";
 
 type Props = {
   bench: Bench | null;
@@ -29,7 +29,7 @@ export function CornerSheet({ bench, chosen = "both", onDrag, onHold }: Props) {
     return () => watch.disconnect();
   }, []);
   const { width, height } = size;
-  const place = bench && places(bench, width, height);
+  const place = bench && places(bench, width, height, onDrag ? undefined : ROOM_ON_PAPER);
   const isDrawn =
     bench &&
     (["front", "rear"] as const).some(

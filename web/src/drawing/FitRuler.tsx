@@ -1,47 +1,39 @@
-import type { PointerEvent } from "react";
-import type { Axle, AxleFit, SetupView } from "../api/client";
+import type { AxleFit, SetupView } from "../api/client";
 import { formatOffset } from "../shared/units";
 import type { Place } from "./scale";
+import { type DragProps, useWheelDrag } from "./useWheelDrag";
 
-type Props = {
-  axle: Axle;
+type Props = DragProps & {
   fit: AxleFit;
   planned: SetupView;
   place: Place;
-  /** Handlers of the hand on the wheel; the ruler is the same grip. */
-  drag: Partial<
-    Record<
-      "onPointerDown" | "onPointerMove" | "onPointerUp" | "onPointerCancel",
-      (event: PointerEvent<SVGGElement>) => void
-    >
-  >;
 };
 
-/** Millimetres of offset either way of the plan. */
-const SPAN = 28;
+/** Millimetres of offset either way of its middle. */
+const SPAN = 26;
 
 /** The fit window at the present rim width: offsets that clear, each edge named by what binds. In is left. */
-export function FitRuler({ axle, fit, planned, place, drag }: Props) {
-  const window = fit.window.find((width) => width.rim_width_in === planned.rim_width_in);
-  const here = planned.offset_mm;
-  if (!window || here == null) return null;
-  // It stands to the drawing's scale, so the grip follows the hand as the wheel does.
+export function FitRuler({ axle, fit, planned, place, onDrag, onHold }: Props) {
   const left = place.left + 20;
   const right = place.right - 20;
   const middle = (left + right) / 2;
-  const span = Math.min(SPAN, Math.floor((right - left) / 2 / place.k));
+  const k = (right - left) / 2 / SPAN;
+  const drag = useWheelDrag({ axle, onDrag, onHold }, k);
+  const window = fit.window.find((width) => width.rim_width_in === planned.rim_width_in);
+  const here = planned.offset_mm;
+  if (!window || here == null) return null;
   const fitted = fit.marks.find((mark) => mark.kind === "fitted");
   // Still under a dragged wheel: laid out round the fitted one, or in coarse steps when that is far.
-  const isNear = fitted && Math.abs(fitted.offset_mm - here) < span - 6;
+  const isNear = fitted && Math.abs(fitted.offset_mm - here) < SPAN - 6;
   const center = isNear ? fitted.offset_mm : Math.round(here / 20) * 20;
-  const x = (offset: number) => middle - (offset - center) * place.k;
+  const x = (offset: number) => middle - (offset - center) * k;
   const inside = (at: number) => Math.min(right, Math.max(left, at));
-  const y = place.bottom - 52;
+  const y = place.bottom - 66;
   const { offset_min_mm: least, offset_max_mm: most, clears } = window;
   const from = most == null ? left : inside(x(most));
   const to = least == null ? right : inside(x(least));
   const ticks: number[] = [];
-  for (let at = Math.ceil((center - span) / 5) * 5; at <= center + span; at += 5) ticks.push(at);
+  for (let at = Math.ceil((center - SPAN) / 5) * 5; at <= center + SPAN; at += 5) ticks.push(at);
   return (
     <g className="ruler" data-ruler={axle} {...drag}>
       <rect x={left} width={right - left} y={y} height={16} className="ruler-ground" />
@@ -54,10 +46,10 @@ export function FitRuler({ axle, fit, planned, place, drag }: Props) {
       {least != null && x(least) > left && x(least) < right && (
         <path className="ruler-edge" d={`M${x(least)} ${y - 2}v20`} />
       )}
-      <text className="note" x={left} y={y - 6}>
+      <text className="note" x={left} y={y - 13}>
         {most == null ? "inboard not measured" : `${window.max_bound_name} at ET ${most.toFixed(1)}`}
       </text>
-      <text className="note" x={right} y={y - 6} textAnchor="end">
+      <text className="note" x={right} y={y - 13} textAnchor="end">
         {least == null ? "outboard not measured" : `${window.min_bound_name} at ET ${least.toFixed(1)}`}
       </text>
       {!clears && (

@@ -15,7 +15,7 @@ const unread = (fit: AxleFit | null, code: string) =>
   fit?.clearances.find((line) => line.feature === code && line.nominal_mm == null);
 
 /** What the figure of a gap says: value, ±, and the verdict's word where it is not a good one. */
-function GapFigure({ line }: { line: Clearance }) {
+function GapFigure({ line, x }: { line: Clearance; x: number }) {
   const { units } = useUnits();
   const gap = formatLength(line.nominal_mm ?? 0, units);
   const band = formatLength(line.plus_minus_mm ?? 0, units);
@@ -23,7 +23,11 @@ function GapFigure({ line }: { line: Clearance }) {
     <>
       <tspan className="figure">{gap.figure}</tspan>
       <tspan> ±{band.figure}</tspan>
-      {line.verdict !== "clears" && <tspan className="word"> {WORD_OF[line.verdict]}</tspan>}
+      {line.verdict !== "clears" && (
+        <tspan x={x} dy={15}>
+          {WORD_OF[line.verdict]}
+        </tspan>
+      )}
     </>
   );
 }
@@ -37,7 +41,8 @@ export function UprightObstacles({ fit, drawings, place }: Props) {
   );
   const high = Math.max(...drawings.map((d) => d.tire?.crown_r_mm ?? d.flange_top_r_mm));
   const drawn = drawings.at(-1);
-  const widest = drawn?.tire?.widest_r_mm ?? drawn?.flange_top_r_mm ?? high;
+  // Walls are dimensioned below the rim, clear of the figures there and of what was read at a height.
+  const below = place.y(drawn?.bead_seat_r_mm ?? high) + 70;
   const strut = measured(fit, "strut");
   const asked = unread(fit, "strut");
   const inner = place.x(Math.min(...drawings.map((d) => d.reach_y_mm[0] ?? 0)));
@@ -50,7 +55,7 @@ export function UprightObstacles({ fit, drawings, place }: Props) {
         const y = line.place?.y_mm ?? 0;
         const height = line.place?.height_mm;
         const x = place.x(y);
-        const level = place.y(height ?? widest) + (height == null ? at * 26 : 0);
+        const level = height == null ? below + at * 40 : place.y(height);
         return (
           <g key={`${line.feature}-${line.side}`} data-obstacle={line.feature}>
             {height == null ? (
@@ -58,8 +63,8 @@ export function UprightObstacles({ fit, drawings, place }: Props) {
             ) : (
               <Nose x={x} y={level} far={place.left + 12} />
             )}
-            <Gap line={line} x={x} y={level} toward={1} place={place} />
-            <text className="note" textAnchor="end" x={x - 22} y={level - 8}>
+            <Gap line={line} x={x} y={level} toward={1} place={place} under={height == null ? 10 : 30} />
+            <text className="note" textAnchor="end" x={x - 14} y={level - (height == null ? 8 : 16)}>
               {line.name}
             </text>
           </g>
@@ -119,25 +124,24 @@ function Gap({
   y,
   toward,
   place,
+  under = 5,
 }: {
   line: Clearance;
   x: number;
   y: number;
   toward: 1 | -1;
   place: Place;
+  under?: number;
 }) {
   const end = x + toward * (line.nominal_mm ?? 0) * place.k;
+  const at = toward === 1 ? x - 14 : Math.min(Math.max(x, end) + 24, place.right - 64);
   return (
     <g className={gapClass(line.verdict)} data-gap={line.feature}>
       <Horizontal x1={x} x2={end} y={y} label="none" name={`gap-${line.feature}`}>
         {null}
       </Horizontal>
-      <text
-        x={toward === 1 ? x - 22 : Math.min(x + 24, place.right - 96)}
-        y={toward === 1 ? y + 14 : y + 5}
-        textAnchor={toward === 1 ? "end" : "start"}
-      >
-        <GapFigure line={line} />
+      <text x={at} y={y + under} textAnchor={toward === 1 ? "end" : "start"}>
+        <GapFigure line={line} x={at} />
       </text>
     </g>
   );
@@ -165,7 +169,7 @@ function ArchGap({
       <path className="head" d={`M${x} ${y}l-2.6 7h5.2z`} />
       <path className="head" d={`M${x} ${from}l-2.6 -7h5.2z`} />
       <text x={x - 8} y={(y + from) / 2 + 5} textAnchor="end">
-        <GapFigure line={line} />
+        <GapFigure line={line} x={x - 8} />
       </text>
     </g>
   );

@@ -19,14 +19,21 @@ const drawings = (axle: BenchAxle): Drawing[] =>
 
 const top = (drawing: Drawing) => drawing.tire?.crown_r_mm ?? drawing.flange_top_r_mm;
 
-/** Room round the drawn parts, in pixels: for dimensions, edges not measured, and titles. */
-const ROOM = { side: 88, top: 108, bottom: 128 };
+/** Room round the drawn parts, in pixels: for dimensions, edges not measured, titles, and the ruler. */
+const ROOM = { side: 88, top: 108, bottom: 136 };
+/** The same where there is no ruler. */
+export const ROOM_ON_PAPER = { ...ROOM, bottom: 76 };
 
 /**
  * Fits both corners side by side. The extent follows what is drawn in coarse steps, so that the sheet stays
  * still under a dragged wheel.
  */
-export function places(bench: Bench, width: number, height: number): { front: Place; rear: Place } {
+export function places(
+  bench: Bench,
+  width: number,
+  height: number,
+  room = ROOM,
+): { front: Place; rear: Place } {
   const all = [...drawings(bench.axles.front), ...drawings(bench.axles.rear)];
   const coarse = (mm: number) => Math.ceil(mm / 25) * 25;
   const inboard = coarse(Math.max(150, ...all.map((drawing) => -(drawing.reach_y_mm[0] ?? 0))));
@@ -35,11 +42,11 @@ export function places(bench: Bench, width: number, height: number): { front: Pl
   const half = width / 2;
   const k = Math.max(
     0.2,
-    Math.min((half - 2 * ROOM.side) / (inboard + outboard), (height - ROOM.top - ROOM.bottom) / high),
+    Math.min((half - 2 * room.side) / (inboard + outboard), (height - room.top - room.bottom) / high),
   );
   const place = (left: number): Place => {
     const middle = left + half / 2 + ((inboard - outboard) / 2) * k;
-    const axis = height - ROOM.bottom - Math.max(0, height - ROOM.top - ROOM.bottom - high * k) / 2;
+    const axis = height - room.bottom - Math.max(0, height - room.top - room.bottom - high * k) / 2;
     return {
       k,
       x: (y_mm) => middle + y_mm * k,
