@@ -60,6 +60,18 @@ impl Browser {
         bail!("never came true: {script}")
     }
 
+    /// Waits until fonts are there and nothing fades from one colour to another.
+    ///
+    /// # Errors
+    /// When it never comes to rest.
+    pub async fn at_rest(&self) -> anyhow::Result<()> {
+        self.until(
+            "return document.fonts.status === 'loaded'
+               && document.getAnimations().every((one) => one.playState !== 'running')",
+        )
+        .await
+    }
+
     /// What a script returns.
     ///
     /// # Errors

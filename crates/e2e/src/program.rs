@@ -13,6 +13,7 @@ pub struct Program {
     address: SocketAddr,
     file: PathBuf,
     running: Option<(oneshot::Sender<()>, JoinHandle<()>)>,
+    gauge: Option<SocketAddr>,
     _folder: TempDir,
 }
 
@@ -37,12 +38,23 @@ impl Program {
         let folder = tempfile::tempdir()?;
         let file = folder.path().join("shop.sqlite");
         let address = SocketAddr::from(([127, 0, 0, 1], 0));
-        let mut program = Self { address, file, running: None, _folder: folder };
+        let mut program = Self { address, file, running: None, gauge: None, _folder: folder };
         if sample {
             server::sample::fill(&Store::open(&program.file)?).await?;
         }
         program.run().await?;
         Ok(program)
+    }
+
+    /// The same with a digital gauge in its bay.
+    ///
+    /// # Errors
+    /// When the port was taken meanwhile.
+    pub async fn with_gauge(mut self, address: SocketAddr) -> anyhow::Result<Self> {
+        self.gauge = Some(address);
+        self.kill().await;
+        self.run().await?;
+        Ok(self)
     }
 
     /// Runs (again), at the address it had before.
@@ -53,13 +65,18 @@ impl Program {
         let store = Store::open(&self.file)?;
         let listener = TcpListener::bind(self.address).await?;
         self.address = listener.local_addr()?;
+        let shop = server::Shop::new(store);
+        let shop = match self.gauge {
+            Some(address) => shop.with_gauge(server::gauge::LineGauge::at(address)),
+            None => shop,
+        };
         let (stop, stopped) = oneshot::channel::<()>();
         let running = tokio::spawn(async move {
             let until = async move {
                 // A dropped sender stops it as well.
                 let _ = stopped.await;
             };
-            if let Err(error) = server::serve(listener, server::Shop::new(store), until).await {
+            if let Err(error) = server::serve(listener, shop, until).await {
                 eprintln!("the server ended: {error}");
             }
         });

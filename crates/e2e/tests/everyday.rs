@@ -61,9 +61,9 @@ async fn jobs_are_found_put_away_and_taken_out_again() -> anyhow::Result<()> {
     browser.type_on(" bicycle").await?;
     browser.read("main", "No open job has").await?;
     browser.driver.refresh().await?;
-    browser.until("return document.querySelectorAll('main li').length === 7").await?;
+    browser.until("return document.querySelectorAll('main li').length === 9").await?;
     browser.see("[aria-label='Put away Vesper Tarn show coupé']").await?.click().await?;
-    browser.until("return document.querySelectorAll('main li').length === 6").await?;
+    browser.until("return document.querySelectorAll('main li').length === 8").await?;
     browser.see("header button[aria-pressed]").await?.click().await?;
     browser.until("return document.querySelectorAll('main li').length === 1").await?;
     browser.see("[aria-label='Take out Vesper Tarn show coupé']").await?.click().await?;
@@ -139,7 +139,7 @@ async fn a_line_opens_to_its_working_and_source() -> anyhow::Result<()> {
     browser.until("return document.querySelector('[data-working]') === null").await?;
     browser.press("m").await?;
     browser.until("return document.querySelector('[data-code=speedometer]') === null").await?;
-    browser.read("[data-code=outer-change]", "with the fitted wheel").await?;
+    browser.read("[data-measure=front-strut]", "with the fitted wheel").await?;
     browser.press("?").await?;
     browser.read("dialog", "rim width by ½ in").await?;
     browser.type_on(Key::Escape + "").await?;

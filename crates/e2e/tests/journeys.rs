@@ -176,28 +176,41 @@ async fn a_stale_tab_is_told_so() -> anyhow::Result<()> {
     browser.quit().await
 }
 
+/// Every screen: its path, what is seen once it is there, and a key to press then.
+const SCREENS: &[(&str, &str, &str)] = &[
+    ("/", "main li", ""),
+    ("/house", "[aria-label^='gap to strut']", ""),
+    ("/jobs/4/car", "[aria-label=Model]", ""),
+    ("/jobs/4/bay?axle=rear", "[data-place=knuckle]", ""),
+    ("/jobs/4/bay-sheet", "[data-row=knuckle]", ""),
+    ("/jobs/6/bench", "[data-dimension=offset]", "w"),
+    ("/jobs/4/bench?beside=window", "[data-window=rear] [data-mark]", ""),
+    ("/jobs/6/bench?beside=measure", "[data-measure]", ""),
+    ("/jobs/6/compare", "thead th", ""),
+    ("/jobs/6/sheet", ".print-sheet [data-code], .print-sheet [data-dimension=offset]", ""),
+    ("/jobs/99/bench", "h1", ""),
+    ("/nowhere", "h1", ""),
+];
+
 #[tokio::test]
 async fn axe_finds_nothing() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
     let browser = Browser::start(1280, 800).await?;
     for theme in ["layout-light", "layout-dark"] {
-        for path in ["/", "/jobs/6/bench", "/jobs/6/compare", "/jobs/6/sheet", "/jobs/99/bench", "/nowhere"] {
+        browser.driver.goto(program.url("/")).await?;
+        browser.script(&format!("localStorage.setItem('dimensione.theme', '{theme}'); return null")).await?;
+        for (path, seen, key) in SCREENS {
             browser.driver.goto(program.url(path)).await?;
-            browser
-                .script(&format!("localStorage.setItem('dimensione.theme', '{theme}'); return null"))
-                .await?;
-            browser.driver.refresh().await?;
-            browser.see("h1").await?;
-            if path.ends_with("bench") && path.contains('6') {
-                browser.see("[data-dimension=offset]").await?;
-                browser.press("w").await?;
+            browser.see(seen).await?;
+            if !key.is_empty() {
+                browser.press(*key).await?;
             }
+            browser.at_rest().await?;
             let mut found = browser.axe().await?;
             found.extend(browser.faint_figures().await?);
             assert!(found.is_empty(), "{theme} {path}:\n{}", found.join("\n"));
         }
     }
-    browser.press("?").await?;
     browser.quit().await
 }
 
@@ -205,10 +218,10 @@ async fn axe_finds_nothing() -> anyhow::Result<()> {
 async fn it_works_on_a_tablet_without_sideways_scrolling() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
     let browser = Browser::start(820, 1180).await?;
-    for path in ["/", "/jobs/6/bench", "/jobs/4/bench"] {
+    for (path, seen, _) in SCREENS.iter().filter(|screen| !screen.0.ends_with("sheet")) {
         browser.driver.goto(program.url(path)).await?;
-        browser.see("h1").await?;
-        browser.until("return document.fonts.status === 'loaded'").await?;
+        browser.see(seen).await?;
+        browser.at_rest().await?;
         let over = browser
             .script("return document.documentElement.scrollWidth - document.documentElement.clientWidth")
             .await?;

@@ -9,7 +9,7 @@ use serde_json::json;
 async fn every_sample_job_fits_one_sheet_with_its_cautions() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
     let browser = Browser::start(1280, 800).await?;
-    for job in 1..=7 {
+    for job in 1..=9 {
         browser.driver.goto(program.url(&format!("/jobs/{job}/sheet"))).await?;
         browser.see(".print-sheet [data-dimension=offset]").await?;
         browser.read(".print-sheet", "licensed inspector decide").await?;

@@ -17,6 +17,8 @@ export function useBench(plan: Plan, onPlanned: (planned: Lines) => void) {
   const state = useRef({
     plan,
     asked: null as Plan | null,
+    /** The plan on which a step was refused: why is said until the next step or another plan. */
+    refused: null as Plan | null,
     steps: [] as Step[],
     busy: false,
     gone: false,
@@ -39,7 +41,14 @@ export function useBench(plan: Plan, onPlanned: (planned: Lines) => void) {
       now.busy = false;
       now.asked = { ...question, planned: answered.planned };
       setBench(answered);
-      setTrouble("");
+      const isStillRefused =
+        steps.length === 0 &&
+        now.refused &&
+        same({ ...now.refused, readings: "" }, { ...question, readings: "" });
+      if (!isStillRefused) {
+        now.refused = null;
+        setTrouble("");
+      }
       if (steps.length > 0 && same(now.plan.planned, question.planned)) {
         now.plan = { ...now.plan, planned: answered.planned };
         planned.current(answered.planned);
@@ -51,6 +60,7 @@ export function useBench(plan: Plan, onPlanned: (planned: Lines) => void) {
         setTrouble(error.message);
         // A plan that was refused is not asked again; a step that cannot be taken is dropped, the plan stays.
         if (steps.length === 0) now.asked = question;
+        else now.refused = question;
         void run();
       } else {
         now.steps = [...steps, ...now.steps];

@@ -50,7 +50,7 @@ export function PrintSheet() {
             <strong>Fitted</strong> {asLine(fitted) || "not stated"}
           </p>
         </div>
-        <div className="h-[440px] border-b border-black">
+        <div className="h-[404px] border-b border-black">
           <CornerSheet bench={bench} />
         </div>
         <div className="grid flex-1 grid-cols-2 content-start gap-x-4 px-3 py-1">
