@@ -52,6 +52,16 @@ pub(crate) fn measure() -> anyhow::Result<()> {
         "",
         format!("{:.1} µs", criterion("section_of_one_wheel")?),
     );
+    rows.add(
+        "fit window of both axles from readings, core",
+        "≤ 1 ms",
+        format!("{:.0} µs", criterion("window_of_both_axles")?),
+    );
+    rows.add(
+        "the same with the squarest tire on each width, core",
+        "≤ 1 ms",
+        format!("{:.0} µs", criterion("window_of_both_axles_squarest_tires")?),
+    );
     let of = |name: &str, list: &[(String, f64, f64)]| {
         list.iter()
             .find(|row| row.0 == name)
@@ -80,11 +90,25 @@ pub(crate) fn measure() -> anyhow::Result<()> {
         "",
         format!("{:.0} / {:.0} µs", bench.0, bench.1),
     );
+    for name in ["fit", "window"] {
+        let took = of(name, &loopback)?;
+        rows.add(
+            &format!("`POST /{name}`, median / p99"),
+            "p99 ≤ 5 ms",
+            format!("{:.0} / {:.0} µs", took.0, took.1),
+        );
+    }
     let redraw = of("redraw_after_answer", &page)?;
     rows.add(
         "corner redrawn after the answer, median / p99",
         "≤ 16 ms",
         format!("{:.1} / {:.1} ms", redraw.0, redraw.1),
+    );
+    let apart = of("window_redraws_apart", &page)?;
+    rows.add(
+        "fit window redrawn while a lever is pulled, time between redraws, median / p99",
+        "≤ 33 ms (30 a second)",
+        format!("{:.1} / {:.1} ms", apart.0, apart.1),
     );
     rows.add(
         "first page usable, cold cache, median",

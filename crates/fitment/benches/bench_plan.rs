@@ -8,11 +8,16 @@
 use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
+use fitment::Length;
 use fitment::change::{axle_change, pair_change};
+use fitment::clearance::Trial;
+use fitment::corner::{Corner, Feature, Reading, Stance, Steer};
 use fitment::ledger::Plan;
+use fitment::lever::Levers;
 use fitment::limits::{Drive, HouseLimits};
 use fitment::section::{rim_section, tire_section};
-use fitment::setup::{Setup, SetupPair};
+use fitment::setup::{Axle, Setup, SetupPair};
+use fitment::window::{TireChoice, widths_round};
 
 const FITTED: [&str; 2] =
     ["18x8 ET34 5x120 CB72.6 · 225/45R18 95Y XL", "18x8.5 ET47 5x120 CB72.6 · 245/40R18 97Y XL"];
@@ -48,5 +53,66 @@ fn plans(c: &mut Criterion) {
     });
 }
 
-criterion_group!(benches, plans);
+fn reading(feature: Feature, gap: f64, plus_minus: f64, on: &Setup) -> Reading {
+    Reading {
+        feature,
+        side: None,
+        gap: Length::from_mm(gap).unwrap(),
+        plus_minus: Length::from_mm(plus_minus).unwrap(),
+        on: Some(*on),
+        stance: Stance::Ground,
+        steer: Steer::Straight,
+        radius: (feature == Feature::SpringPerch).then(|| Length::from_mm(300.0).unwrap()),
+        is_copied: false,
+    }
+}
+
+/// A corner read thoroughly, as the sample shop's staggered coupé.
+fn corner(fitted: &Setup) -> Corner {
+    let readings = [
+        (Feature::Strut, 32.0, 0.2),
+        (Feature::SpringPerch, 28.0, 0.2),
+        (Feature::Knuckle, 17.0, 1.0),
+        (Feature::FenderLateral, 25.0, 1.0),
+        (Feature::Arch, 60.0, 1.0),
+        (Feature::CaliperRadial, 9.0, 0.1),
+        (Feature::CaliperFace, 8.0, 0.5),
+        (Feature::LinerAhead, 30.0, 2.0),
+    ];
+    let readings = readings.map(|(feature, gap, off)| reading(feature, gap, off, fitted));
+    Corner { readings: readings.into(), camber_deg: Some(-1.6), fitted_section: None, is_lowered: false }
+}
+
+fn windows(c: &mut Criterion) {
+    let (fitted, planned) = (pair(FITTED), pair(PLANNED));
+    let axles = [
+        (Axle::Front, fitted.front.unwrap(), planned.front.unwrap()),
+        (Axle::Rear, fitted.rear.unwrap(), planned.rear.unwrap()),
+    ];
+    let (limits, levers) = (HouseLimits::DEFAULT, Levers::default());
+    // From readings to the window, for both axles: what a moved lever asks for.
+    let mut both = |name: &str, choice: TireChoice| {
+        c.bench_function(name, |b| {
+            b.iter(|| {
+                axles.each_ref().map(|(axle, fitted, planned)| {
+                    let corner = corner(fitted);
+                    let resolved = corner.resolve();
+                    let trial = Trial {
+                        axle: *axle,
+                        corner: &corner,
+                        resolved: &resolved,
+                        fitted,
+                        limits: &limits,
+                        levers: &levers,
+                    };
+                    trial.window(planned, choice, &widths_round(Some(fitted), Some(planned)), None)
+                })
+            });
+        });
+    };
+    both("window_of_both_axles", TireChoice::Same);
+    both("window_of_both_axles_squarest_tires", TireChoice::NearestSquare);
+}
+
+criterion_group!(benches, plans, windows);
 criterion_main!(benches);

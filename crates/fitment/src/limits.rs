@@ -33,6 +33,8 @@ pub struct HouseLimits {
     pub fender_gap: Length,
     /// Least gap upward to the arch on a street car.
     pub arch_gap: Length,
+    /// … on a car that was lowered: stiff springs, less travel.
+    pub arch_gap_lowered: Length,
     /// Least gap to a suspension arm.
     pub arm_gap: Length,
     /// Least gap to liner, sill, frame or sway bar at full lock.
@@ -61,6 +63,7 @@ impl HouseLimits {
         strut_gap: Length::mm(5.0),
         fender_gap: Length::mm(3.0),
         arch_gap: Length::mm(25.0),
+        arch_gap_lowered: Length::mm(40.0),
         arm_gap: Length::mm(5.0),
         lock_gap: Length::mm(5.0),
         caliper_radial_gap: Length::mm(3.0),
@@ -144,7 +147,8 @@ pub const LIMITS: &[LimitFacts] = &[
     limit!("strut_mm", "gap to strut, spring perch and knuckle", (0.0, 40.0), strut_gap),
     limit!("arm_mm", "gap to a suspension arm", (0.0, 40.0), arm_gap),
     limit!("fender_lateral_mm", "gap sideways to the fender lip", (0.0, 40.0), fender_gap),
-    limit!("arch_mm", "gap upward to the arch (street 25, stiff lowered springs 40)", (0.0, 150.0), arch_gap),
+    limit!("arch_mm", "gap upward to the arch, street car", (0.0, 150.0), arch_gap),
+    limit!("arch_lowered_mm", "gap upward to the arch, lowered", (0.0, 150.0), arch_gap_lowered),
     limit!("lock_mm", "gap to liner, sill, frame and sway bar", (0.0, 60.0), lock_gap),
     limit!("caliper_radial_mm", "gap between caliper and barrel", (0.0, 20.0), caliper_radial_gap),
     limit!("caliper_face_mm", "gap between caliper and spokes", (0.0, 20.0), caliper_face_gap),

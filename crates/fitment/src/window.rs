@@ -218,7 +218,7 @@ impl Trial<'_> {
     fn edge(&self, obstacle: &Obstacle, stand: &Stand) -> Limit {
         let feature = obstacle.feature;
         let body = feature.carrier() == Carrier::Body;
-        let minimum = feature.house_minimum(self.limits);
+        let minimum = self.least(feature);
         // The band does not depend on where the wheel stands.
         let Some(band) = self.band(obstacle, stand) else { return Limit::Open };
         let needed = minimum + band.likely();

@@ -36,7 +36,7 @@ fn example() -> Corner {
             reading(Feature::Arch, 60.0, 2.0),
         ],
         camber_deg: Some(0.0),
-        fitted_section: None,
+        ..Corner::default()
     }
 }
 
@@ -126,6 +126,20 @@ fn contradicting_readings_decide_nothing_where_they_differ() {
         self::fit(&corner, "17x7 ET30 205/50R17").line(Feature::Strut).unwrap().verdict,
         Verdict::Clears
     );
+}
+
+/// Common practice: 25 mm under the arch of a street car, 40 on lowered stiff springs, which leave less travel.
+#[test]
+fn a_lowered_car_needs_more_room_under_the_arch() {
+    let levers = Levers::default();
+    let limit = |corner: &Corner, levers: &Levers| {
+        with_trial(corner, levers, |trial| trial.least(Feature::Arch).as_mm())
+    };
+    let lowered = Corner { is_lowered: true, ..example() };
+    assert_eq!((limit(&example(), &levers), limit(&lowered, &levers)), (25.0, 40.0));
+    let mut dropped = Levers::default();
+    dropped.set(Lever::RideHeight, -20.0).unwrap();
+    assert_eq!(limit(&example(), &dropped), 40.0, "planned to be lowered");
 }
 
 /// Common practice: 63.5 mm more poke costs 31.75 mm at full lock.
@@ -413,7 +427,7 @@ prop_compose! {
         if let Some(gap) = sill {
             readings.push(Reading { steer: Steer::LockLeft, ..reading(Feature::SillBehind, gap, pm) });
         }
-        Corner { readings, camber_deg: Some(camber), fitted_section: None }
+        Corner { readings, camber_deg: Some(camber), ..Corner::default() }
     }
 }
 
@@ -493,7 +507,7 @@ proptest! {
         one.gap = length(gap);
         one.plus_minus = length(pm);
         if bare { one.on = None; }
-        let corner = Corner { readings: vec![one, one], camber_deg: Some(camber), fitted_section: None };
+        let corner = Corner { readings: vec![one, one], camber_deg: Some(camber), ..Corner::default() };
         with_trial(&corner, &Levers::default(), |trial| {
             for line in PLANS {
                 let planned = setup(line);
@@ -513,7 +527,7 @@ fn a_reading_puts_the_fitted_wheel_where_it_was_read() {
         [(Feature::Strut, None), (Feature::SpringPerch, Some(290.0)), (Feature::Knuckle, Some(230.0))]
     {
         let one = Reading { radius: radius.map(mm), ..reading(feature, 8.0, 1.0) };
-        let corner = Corner { readings: vec![one], camber_deg: Some(-1.5), fitted_section: None };
+        let corner = Corner { readings: vec![one], camber_deg: Some(-1.5), ..Corner::default() };
         assert!((nominal(&fit(&corner, FITTED), feature) - 8.0).abs() < 1e-9, "{feature:?}");
         let resolved = corner.resolve();
         let is_spot = matches!(resolved.obstacles[0].place, Place::Spot { .. });

@@ -217,7 +217,7 @@ fn measured(planned: &str, gaps: &[(Feature, f64)], wanted: Option<StyleTarget>)
             Reading::new(*feature, mm(*gap), mm(1.0), fitted.front.unwrap())
         })
         .collect();
-    let front = Corner { readings, camber_deg: Some(0.0), fitted_section: None };
+    let front = Corner { readings, camber_deg: Some(0.0), ..Corner::default() };
     let bay = Bay::new(Corners { front, ..Corners::default() }, PairLevers::default(), (wanted, None));
     let planned = pair(planned);
     Plan::new(&fitted, &planned, None, &HouseLimits::DEFAULT, None).in_bay(bay).ledger()

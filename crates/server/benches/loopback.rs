@@ -19,6 +19,9 @@ const ROUNDS: usize = 4_000;
 
 const BODY: &str = r#"{"fitted":{"front":"18x8 ET34 225/45R18 95Y","rear":"18x8.5 ET47 245/40R18 97Y"},"planned":{"front":"19x8.5 ET33 235/35R19 91Y","rear":"19x9.5 ET40 265/30R19 93Y 3 mm spacer"}}"#;
 
+/// A corner with what an advisor reads first, as in the API's description.
+const CORNER: &str = r#""corner":{"fitted":"18x8.5 ET47 245/40R18 97Y","camber_deg":-1.6,"readings":[{"feature":"strut","gap_mm":31.7,"plus_minus_mm":0.2},{"feature":"spring_perch","gap_mm":27.4,"plus_minus_mm":0.2,"radius_mm":300},{"feature":"fender_lateral","gap_mm":24,"plus_minus_mm":1},{"feature":"arch","gap_mm":60,"plus_minus_mm":1}]},"planned":"19x9.5 ET40 265/30R19 93Y 3 mm spacer""#;
+
 #[tokio::main]
 async fn main() {
     // `cargo test` runs benches too, to see that they run.
@@ -33,13 +36,16 @@ async fn main() {
     // The same guards and limits before a handler that does nothing.
     let nothing = Router::new().route("/", post(|_: String| async { "{}" }));
     tokio::spawn(async { axum::serve(empty, server::guarded(nothing)).await });
-    for (name, address, path) in [
-        ("warm_up", program_at, "/api/v1/compare"),
-        ("empty_handler", empty_at, "/"),
-        ("compare", program_at, "/api/v1/compare"),
-        ("bench", program_at, "/api/v1/bench"),
+    let corner = format!("{{{CORNER}}}");
+    for (name, address, path, body) in [
+        ("warm_up", program_at, "/api/v1/compare", BODY),
+        ("empty_handler", empty_at, "/", BODY),
+        ("compare", program_at, "/api/v1/compare", BODY),
+        ("bench", program_at, "/api/v1/bench", BODY),
+        ("fit", program_at, "/api/v1/fit", &corner),
+        ("window", program_at, "/api/v1/window", &corner),
     ] {
-        let mut took = rounds_of(rounds, address, path).await;
+        let mut took = rounds_of(rounds, address, path, body).await;
         took.sort_by(f64::total_cmp);
         let at = |share: f64| took[((took.len() - 1) as f64 * share) as usize];
         println!("{name} {:.0} {:.0}", at(0.5), at(0.99));
@@ -47,12 +53,12 @@ async fn main() {
 }
 
 /// Microseconds of each round.
-async fn rounds_of(rounds: usize, address: SocketAddr, path: &str) -> Vec<f64> {
+async fn rounds_of(rounds: usize, address: SocketAddr, path: &str, body: &str) -> Vec<f64> {
     let mut stream = TcpStream::connect(address).await.unwrap();
     stream.set_nodelay(true).unwrap();
     let request = format!(
-        "POST {path} HTTP/1.1\r\nhost: {address}\r\ncontent-type: application/json\r\ncontent-length: {}\r\n\r\n{BODY}",
-        BODY.len()
+        "POST {path} HTTP/1.1\r\nhost: {address}\r\ncontent-type: application/json\r\ncontent-length: {}\r\n\r\n{body}",
+        body.len()
     );
     let mut buffer = vec![0; 256 * 1024];
     let mut took = Vec::with_capacity(rounds);

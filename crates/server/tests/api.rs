@@ -349,4 +349,14 @@ async fn the_description_covers_every_path() {
     for path in ["/tires/describe", "/wheels/describe", "/compare", "/bench", "/jobs", "/jobs/{id}"] {
         assert!(paths.contains_key(&format!("/api/v1{path}")), "{path}");
     }
+    // Types made from the description are found by these: two paths must not share one.
+    let mut ids: Vec<&str> = paths
+        .values()
+        .flat_map(|path| path.as_object().unwrap().values())
+        .map(|operation| operation["operationId"].as_str().unwrap())
+        .collect();
+    let all = ids.len();
+    ids.sort_unstable();
+    ids.dedup();
+    assert_eq!(ids.len(), all, "{ids:?}");
 }

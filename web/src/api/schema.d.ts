@@ -553,6 +553,8 @@ export interface components {
             arrangement?: components["schemas"]["ArrangementCode"] | null;
             /** @description What changes against the fitted setup. */
             change: components["schemas"]["PerAxle_Option_AxleChangeView"];
+            /** @description How it stands against what was measured. */
+            fit: components["schemas"]["PerAxle_Option_ColumnFit"];
             /** @description The ledger. */
             ledger: components["schemas"]["LineOfLedger"][];
             /** @description The candidate's letter; null for what is fitted and for what is on the bench. */
@@ -566,6 +568,14 @@ export interface components {
             /** @description The setups. */
             setups: components["schemas"]["PerAxle_Option_SetupView"];
             true_speeds?: components["schemas"]["TrueSpeeds"] | null;
+        };
+        /** @description One axle of a column against what was measured, in short. */
+        ColumnFit: {
+            /** @description `tucked`, `flush` or `poke`; null while the fender lip was not read. */
+            style?: string | null;
+            tightest?: components["schemas"]["ClearanceView"] | null;
+            /** @description The worst line. */
+            verdict: components["schemas"]["VerdictCode"];
         };
         /** @description What is fitted and what is planned. */
         CompareRequest: {
@@ -617,6 +627,8 @@ export interface components {
              * @description How far that may be off; half a millimetre when left out.
              */
             fitted_section_plus_minus_mm?: number | null;
+            /** @description Whether it stands lower than built: the house's arch limit for lowered cars then counts. */
+            lowered?: boolean;
             /** @description The readings. */
             readings: components["schemas"]["GapReading"][];
         };
@@ -1254,6 +1266,23 @@ export interface components {
                 track_change_mm?: number | null;
                 /** Format: double */
                 true_speed_ratio?: number | null;
+            };
+        };
+        /** @description One thing for each axle. */
+        PerAxle_Option_ColumnFit: {
+            front: null | {
+                /** @description `tucked`, `flush` or `poke`; null while the fender lip was not read. */
+                style?: string | null;
+                tightest?: components["schemas"]["ClearanceView"] | null;
+                /** @description The worst line. */
+                verdict: components["schemas"]["VerdictCode"];
+            };
+            rear: null | {
+                /** @description `tucked`, `flush` or `poke`; null while the fender lip was not read. */
+                style?: string | null;
+                tightest?: components["schemas"]["ClearanceView"] | null;
+                /** @description The worst line. */
+                verdict: components["schemas"]["VerdictCode"];
             };
         };
         /** @description One thing for each axle. */

@@ -4,7 +4,8 @@ import { type Axle, answer, api, type Column } from "../api/client";
 import { asLine } from "../job/content";
 import { useSheet } from "../job/JobSheet";
 import { Mark } from "../shared/Mark";
-import { formatLength, formatSpeed, inWords, useUnits } from "../shared/units";
+import { STANDING_OF, WORD_OF } from "../shared/registry";
+import { formatLength, formatSpeed, inWords, type Units, useUnits } from "../shared/units";
 import { CandidateNote } from "./CandidateNote";
 import { Silhouettes } from "./Silhouettes";
 
@@ -197,6 +198,12 @@ function AxleRows({ axle, columns }: { axle: Axle; columns: Columns }) {
         figure={({ change }) => length(change[axle]?.arch_gap_change_mm, true)}
         skipFirst
       />
+      <Row title="Least room" columns={columns} figure={({ fit }) => leastRoom(fit[axle], units)} />
+      <Row
+        title="At the fender line"
+        columns={columns}
+        figure={({ fit }) => (fit[axle]?.style ? { text: fit[axle]?.style ?? "" } : null)}
+      />
       <Row
         title="Tire on its rim"
         columns={columns}
@@ -205,6 +212,16 @@ function AxleRows({ axle, columns }: { axle: Axle; columns: Columns }) {
       <Row title="Load index" columns={columns} figure={(column) => standing(column, "load-index", axle)} />
     </>
   );
+}
+
+/** The part with least to spare, and the axle's verdict. */
+function leastRoom(fit: Column["fit"]["front"], units: Units): Cell {
+  if (!fit) return null;
+  const mark = STANDING_OF[fit.verdict];
+  const note = WORD_OF[fit.verdict];
+  const { tightest } = fit;
+  if (tightest?.nominal_mm == null) return { text: note, mark };
+  return { text: `${tightest.name} ${inWords(formatLength(tightest.nominal_mm, units))}`, note, mark };
 }
 
 function wheelCell(setup: Column["setups"]["front"]): Cell {

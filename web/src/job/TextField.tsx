@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useId, useState } from "react";
 
 type Props = {
   label: string;
@@ -7,6 +7,8 @@ type Props = {
   placeholder?: string;
   className?: string;
   maxLength: number;
+  /** What is offered while typing. */
+  offers?: { value: string; label: string }[];
   /** A value that may not be left empty springs back. */
   required?: boolean;
 };
@@ -19,9 +21,11 @@ export function TextField({
   placeholder,
   className = "",
   maxLength,
+  offers,
   required,
 }: Props) {
   const [text, setText] = useState(value);
+  const list = useId();
   useEffect(() => setText(value), [value]);
   return (
     <label className="block min-w-0">
@@ -31,6 +35,7 @@ export function TextField({
         value={text}
         placeholder={placeholder}
         maxLength={maxLength}
+        list={offers ? list : undefined}
         title={text}
         onChange={(event) => {
           setText(event.target.value);
@@ -39,6 +44,13 @@ export function TextField({
         onBlur={() => setText(value)}
         onKeyDown={(event) => (event.key === "Enter" || event.key === "Escape") && event.currentTarget.blur()}
       />
+      {offers && (
+        <datalist id={list}>
+          {offers.map((offer) => (
+            <option key={offer.value} value={offer.value} label={offer.label} />
+          ))}
+        </datalist>
+      )}
     </label>
   );
 }

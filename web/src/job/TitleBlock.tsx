@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Drive, Stage } from "../api/client";
+import { useHouse } from "../shared/registry";
 import { asLine, isEmpty, same } from "./content";
 import { DRIVES, STAGES } from "./stages";
 import { TextField } from "./TextField";
@@ -12,6 +13,7 @@ export function TitleBlock({ open }: { open: OpenJob }) {
   const { content, edit, job, keep } = open;
   const [initials, setInitials] = useState(signedBy);
   const navigate = useNavigate();
+  const house = useHouse();
   return (
     <footer className="border-base-300 divide-base-300 grid grid-cols-2 border-t-2 min-[1100px]:grid-cols-[1.25fr_1.7fr_0.6fr_2.1fr_0.5fr_0.75fr] min-[1100px]:divide-x [&>*]:px-3 [&>*]:py-1.5">
       <div>
@@ -108,6 +110,7 @@ export function TitleBlock({ open }: { open: OpenJob }) {
         value={initials}
         maxLength={40}
         placeholder="initials"
+        offers={house?.people.map(({ initials, name }) => ({ value: initials, label: name }))}
         onChange={(text) => {
           setInitials(text);
           setSignedBy(text);

@@ -1,6 +1,7 @@
 /** Unit choice is formatting only: the program computes in millimetres and km/h. */
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from "react";
 import type { Quantity } from "../api/client";
+import { useHouse } from "./registry";
 
 export type Units = { length: "mm" | "in"; speed: "km/h" | "mph" };
 
@@ -18,15 +19,21 @@ const KEPT_AS = "dimensione.units";
 type UnitsValue = { units: Units; next: () => void };
 const UnitsContext = createContext<UnitsValue>({ units: { length: "mm", speed: "km/h" }, next: () => {} });
 
+/** Where a screen starts that has not chosen: what the house says. */
+const HOUSE_START: Record<string, number> = { metric: 0, mixed: 1, imperial: 2 };
+
 export function UnitsProvider({ children }: { children: ReactNode }) {
-  const [at, setAt] = useState(() => Number(localStorage.getItem(KEPT_AS) ?? 0) % CHOICES.length || 0);
+  const [chosen, setChosen] = useState(() => {
+    const kept = localStorage.getItem(KEPT_AS);
+    return kept === null ? null : Number(kept) % CHOICES.length || 0;
+  });
+  const house = useHouse();
+  const at = chosen ?? HOUSE_START[house?.units ?? "metric"] ?? 0;
   const next = useCallback(() => {
-    setAt((now) => {
-      const then = (now + 1) % CHOICES.length;
-      localStorage.setItem(KEPT_AS, String(then));
-      return then;
-    });
-  }, []);
+    const then = (at + 1) % CHOICES.length;
+    localStorage.setItem(KEPT_AS, String(then));
+    setChosen(then);
+  }, [at]);
   const value = useMemo(() => ({ units: CHOICES[at] ?? { length: "mm", speed: "km/h" }, next }), [at, next]);
   return <UnitsContext value={value}>{children}</UnitsContext>;
 }

@@ -1,5 +1,6 @@
 //! How fast the page is, in headless Chromium, against a program that is running: the time to the first usable
-//! page, and from an answer to the redrawn corner while dragging. Prints `name median_ms p99_ms`.
+//! page, from an answer to the redrawn corner while dragging, and between two redraws of the fit window while a lever
+//! is pulled. Prints `name median_ms p99_ms`.
 //!
 //! Usage: `page_speed URL`, the sample shop behind it.
 #![allow(clippy::print_stdout, reason = "it prints its figures")]
@@ -32,6 +33,30 @@ const WATCH: &str = "
   }).observe(document, { attributes: true, subtree: true, attributeFilter: ['d'] });
 ";
 
+/// Pulls a lever at every frame for three seconds, and notes the time between redraws of the window's edges.
+const PULL: &str = "
+  const done = arguments[0];
+  const lever = document.querySelector('[data-lever=fender_pulled] input[aria-label$=rear]');
+  const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
+  const between = [];
+  let last = null;
+  new MutationObserver(() => {
+    const now = performance.now();
+    if (last !== null) between.push(now - last);
+    last = now;
+  }).observe(document.querySelector('[data-window=rear]'),
+    { attributes: true, subtree: true, attributeFilter: ['d'] });
+  const start = performance.now();
+  let at = 0;
+  const pull = () => {
+    set.call(lever, String((at += 1) % 20));
+    lever.dispatchEvent(new Event('input', { bubbles: true }));
+    if (performance.now() - start < 3000) requestAnimationFrame(pull);
+    else done(between);
+  };
+  requestAnimationFrame(pull);
+";
+
 const LOADS: usize = 9;
 const STEPS: usize = 120;
 
@@ -58,6 +83,11 @@ async fn main() -> anyhow::Result<()> {
     tokio::time::sleep(std::time::Duration::from_millis(500)).await;
     let redraws: Vec<f64> = serde_json::from_value(browser.script("return window.redraws").await?)?;
     print("redraw_after_answer", redraws);
+    browser.driver.goto(format!("{url}/jobs/4/bench?beside=window")).await?;
+    browser.see("[data-lever=fender_pulled] input[aria-label$=rear]").await?;
+    browser.see("[data-window=rear]").await?;
+    let between: Vec<f64> = browser.driver.execute_async(PULL, Vec::new()).await?.convert()?;
+    print("window_redraws_apart", between);
     browser.quit().await
 }
 

@@ -131,9 +131,18 @@ impl Trial<'_> {
         Some(Fit { verdict, clearances })
     }
 
+    /// The house's least gap to a part of this car, with what is done to it.
+    pub fn least(&self, feature: Feature) -> Length {
+        let is_lowered = self.corner.is_lowered || self.levers.raised() < 0.0;
+        match feature {
+            Feature::Arch if is_lowered => self.limits.arch_gap_lowered,
+            _ => feature.house_minimum(self.limits),
+        }
+    }
+
     /// The tightest of a part's obstacles. Contradicting readings that lead to different words decide nothing.
     fn judged(&self, feature: Feature, stand: &Stand) -> Option<Clearance> {
-        let limit = feature.house_minimum(self.limits);
+        let limit = self.least(feature);
         let lines: Vec<Clearance> = self
             .resolved
             .of(feature)
@@ -163,7 +172,7 @@ impl Trial<'_> {
         if nearer <= 0.0 {
             return None;
         }
-        let limit = feature.house_minimum(self.limits);
+        let limit = self.least(feature);
         Some(Clearance {
             feature,
             obstacle: None,
@@ -199,7 +208,7 @@ impl Trial<'_> {
     pub fn must_find(&self, feature: Feature, nearer_by: f64, stand: &Stand) -> Length {
         let read = crate::corner::Reading::new(feature, Length::ZERO, RULE_PLUS_MINUS, *self.fitted);
         let likely = band::likely(&self.contributions(feature, &read, stand));
-        Length::mm(nearer_by) + feature.house_minimum(self.limits) + likely
+        Length::mm(nearer_by) + self.least(feature) + likely
     }
 
     /// The room to an obstacle with its band. `None` where another wheel's shape is not known.

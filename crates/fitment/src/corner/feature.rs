@@ -125,7 +125,7 @@ impl Feature {
         self.facts().bears
     }
 
-    /// The house's least gap to it.
+    /// The house's least gap to it on a car as built; see `Trial::least` for the car at hand.
     pub fn house_minimum(self, limits: &HouseLimits) -> Length {
         match self {
             Self::Strut | Self::SpringPerch | Self::Knuckle => limits.strut_gap,

@@ -127,6 +127,8 @@ pub struct Corner {
     pub camber_deg: Option<f64>,
     /// The fitted tire's real section width, when somebody measured it: its product tolerance then drops out.
     pub fitted_section: Option<Measured>,
+    /// Whether it stands lower than the factory built it: stiff springs leave less travel, so the arch needs more.
+    pub is_lowered: bool,
 }
 
 impl Corner {

@@ -73,7 +73,8 @@ pub fn corners(taken: &[Taken], car: &Car) -> (Corners, [Vec<usize>; 2]) {
             Some(Measured { value, plus_minus: one.plus_minus })
         });
         let camber_deg = car.number(Fact::Camber, Some(axle));
-        (Corner { readings, camber_deg, fitted_section }, which)
+        let is_lowered = car.number(Fact::Dropped, Some(axle)).is_some_and(|dropped| dropped > 0.0);
+        (Corner { readings, camber_deg, fitted_section, is_lowered }, which)
     };
     let (front, front_which) = corner(Axle::Front);
     let (rear, rear_which) = corner(Axle::Rear);

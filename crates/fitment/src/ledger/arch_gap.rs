@@ -16,7 +16,7 @@ fn judge(corner: &Corner<'_>) -> Option<Finding> {
     let Some(change) = &corner.change.arch_gap else {
         return Some(Finding::unknown("Both tires must be stated."));
     };
-    let least = corner.plan.limits.arch_gap;
+    let least = corner.trial.least(Feature::Arch);
     let closes = -change.value();
     let limit = Phrase::new("house minimum ").quantity(Quantity::length(least));
     let (standing, word, says) = if closes > 0.0 {

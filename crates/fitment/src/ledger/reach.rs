@@ -37,7 +37,7 @@ fn judge(corner: &Corner<'_>, change: Option<&Figure>, part: Feature) -> Option<
         return Some(Finding::unknown(missing(corner)));
     };
     let further = change.value();
-    let least = part.house_minimum(corner.plan.limits);
+    let least = corner.trial.least(part);
     let between = part.facts().between;
     let limit = Phrase::new("house minimum ").quantity(Quantity::length(least));
     let needs_room = further > 0.0;
@@ -67,7 +67,7 @@ fn judge(corner: &Corner<'_>, change: Option<&Figure>, part: Feature) -> Option<
 
 /// What must be found on the car, and what it is made of.
 pub(super) fn gap_to_find(corner: &Corner<'_>, part: Feature, nearer: Length) -> Phrase {
-    let least = part.house_minimum(corner.plan.limits);
+    let least = corner.trial.least(part);
     let camber = corner.trial.corner.camber() + corner.trial.levers.camber_deg();
     let find = match Stand::of(corner.planned, camber) {
         Some(stand) => corner.trial.must_find(part, nearer.as_mm(), &stand),

@@ -25,6 +25,7 @@ use crate::Shop;
     components(schemas(
         crate::problem::Problem,
         crate::wire::bench::BenchAxle,
+        crate::wire::bench::ColumnFit,
         crate::wire::measured::WantedView
     ))
 )]

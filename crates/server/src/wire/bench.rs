@@ -1,6 +1,6 @@
 //! The bench: a plan drawn and judged, and plans side by side.
 
-use fitment::clearance::Trial;
+use fitment::clearance::{Clearance, Trial};
 use fitment::corner::taken::corners;
 use fitment::date_code::Day;
 use fitment::ledger::{Bay, Plan};
@@ -420,8 +420,35 @@ pub struct Column {
     pub arrangement: Option<ArrangementCode>,
     /// True speeds.
     pub true_speeds: Option<TrueSpeeds>,
+    /// How it stands against what was measured.
+    pub fit: PerAxle<Option<ColumnFit>>,
     /// The ledger.
     pub ledger: Vec<LineOfLedger>,
+}
+
+/// One axle of a column against what was measured, in short.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ColumnFit {
+    /// The worst line.
+    pub verdict: VerdictCode,
+    /// The measured part with least to spare over its limit; null while nothing was measured.
+    pub tightest: Option<ClearanceView>,
+    /// `tucked`, `flush` or `poke`; null while the fender lip was not read.
+    pub style: Option<&'static str>,
+}
+
+impl ColumnFit {
+    fn new(trial: &Trial<'_>, setup: &Setup) -> Option<Self> {
+        let fit = trial.fit(setup)?;
+        let to_spare = |line: &Clearance| Some((line.band.as_ref()?.likely_low() - line.limit).as_mm());
+        let measured = fit.clearances.iter().filter_map(|line| Some((to_spare(line)?, line)));
+        let tightest = measured.min_by(|a, b| a.0.total_cmp(&b.0)).map(|(_, line)| line);
+        Some(Self {
+            verdict: fit.verdict.into(),
+            tightest: tightest.map(|line| ClearanceView::new(line, trial.levers)),
+            style: trial.style(setup).map(|style| style.style.word()),
+        })
+    }
 }
 
 impl Column {
@@ -438,6 +465,7 @@ impl Column {
             Plan::new(fitted, pair, drive, &ground.limits, Some(ground.today)).in_bay(ground.bay.clone());
         let setup = |axle| pair.on(axle).map(SetupView::from);
         let change = |axle| plan.change(axle).map(AxleChangeView::from);
+        let fit = |axle| ColumnFit::new(&plan.trial(axle)?, pair.on(axle)?);
         Self {
             letter: letter.map(String::from),
             note: note.to_owned(),
@@ -447,6 +475,7 @@ impl Column {
             pair: PairChangeView::from(&plan.pair),
             arrangement: pair.arrangement().map(ArrangementCode::from),
             true_speeds: true_speeds(&plan),
+            fit: PerAxle { front: fit(Axle::Front), rear: fit(Axle::Rear) },
             ledger: plan.ledger().into_iter().map(LineOfLedger::from).collect(),
         }
     }

@@ -60,6 +60,9 @@ pub struct CornerRequest {
     /// How far that may be off; half a millimetre when left out.
     #[serde(default)]
     pub fitted_section_plus_minus_mm: Option<f64>,
+    /// Whether it stands lower than built: the house's arch limit for lowered cars then counts.
+    #[serde(default)]
+    pub lowered: bool,
     /// The readings.
     pub readings: Vec<GapReading>,
 }
@@ -155,7 +158,9 @@ impl CornerRequest {
             value: length(reading, "/corner/fitted_section_mm", value),
             plus_minus: length(reading, "/corner/fitted_section_plus_minus_mm", plus_minus),
         });
-        Some((Corner { readings, camber_deg: self.camber_deg, fitted_section }, fitted?))
+        let corner =
+            Corner { readings, camber_deg: self.camber_deg, fitted_section, is_lowered: self.lowered };
+        Some((corner, fitted?))
     }
 }
 
