@@ -18,7 +18,7 @@ pub struct Browser {
     _profile: TempDir,
 }
 
-const FLAGS: [&str; 10] = [
+const FLAGS: [&str; 13] = [
     "--headless",
     "--no-sandbox",
     "--disable-gpu",
@@ -29,6 +29,10 @@ const FLAGS: [&str; 10] = [
     "--disable-sync",
     "--remote-debugging-pipe",
     "--force-color-profile=srgb",
+    // A page nobody looks at is slowed down otherwise.
+    "--disable-renderer-backgrounding",
+    "--disable-backgrounding-occluded-windows",
+    "--disable-background-timer-throttling",
 ];
 
 impl Browser {

@@ -15,6 +15,7 @@
 //! - [`corner`]: what was measured on the car. [`clearance`]: what clears it, and how sure that is.
 //! - [`style`]: tucked, flush or poke. [`window`]: the offsets that clear, for each rim width.
 //! - [`lever`]: what can be done about a gap. [`measure`]: what must still be read.
+//! - [`hub`]: how a wheel is held. [`choose`]: size ladder, pressure, stagger, and the finder over a catalogue.
 //! - [`limits`], [`ledger`]: the house's limits, and one judged line per question.
 //!
 //! What holds everywhere: same input, same output, bit for bit; nothing panics on any input; what was not
@@ -26,11 +27,13 @@
 
 pub mod car;
 pub mod change;
+pub mod choose;
 pub mod clearance;
 mod coded;
 pub mod codes;
 pub mod corner;
 pub mod date_code;
+pub mod hub;
 pub mod ledger;
 pub mod length;
 pub mod lever;

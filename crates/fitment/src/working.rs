@@ -22,6 +22,8 @@ pub enum QuantityKind {
     Ratio,
     /// Kilograms.
     Mass,
+    /// Kilopascals.
+    Pressure,
     /// A plain count: revolutions a mile, weeks, a load index.
     Count,
     /// Years.
@@ -72,6 +74,11 @@ impl Quantity {
     /// A mass in kilograms.
     pub fn mass(kg: f64) -> Self {
         Self::plain(QuantityKind::Mass, kg)
+    }
+
+    /// A pressure in kPa.
+    pub fn pressure(kpa: f64) -> Self {
+        Self::plain(QuantityKind::Pressure, kpa)
     }
 
     /// A count.

@@ -178,6 +178,7 @@ export function Bay() {
             lit={row.part.code}
             done={done}
             codes={list.map((one) => one.part.code)}
+            steers={list.some((one) => one.part.at_lock)}
             onLight={(part) => go({ part })}
           />
         </div>

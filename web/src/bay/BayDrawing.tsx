@@ -10,6 +10,8 @@ type Props = {
   done: Set<string>;
   /** What is read on this axle, in bay order. */
   codes: string[];
+  /** Whether something of it is read at lock. */
+  steers: boolean;
   /** On paper each place has the number of its row. */
   isNumbered?: boolean;
   onLight: (code: string) => void;
@@ -21,7 +23,7 @@ type Spot = { code: string; from: [number, number]; to: [number, number] };
 const ROOM = { side: 84, top: 100, bottom: 26 };
 
 /** The fitted corner in section with every place for a reading, and the wheel from above for those at lock. */
-export function BayDrawing({ bench, axle, lit, done, codes, isNumbered, onLight }: Props) {
+export function BayDrawing({ bench, axle, lit, done, codes, steers, isNumbered, onLight }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 780, height: 360 });
   const hatch = useId().replaceAll(":", "");
@@ -50,7 +52,8 @@ export function BayDrawing({ bench, axle, lit, done, codes, isNumbered, onLight 
       ));
   const drawing = bench?.axles[axle].fitted_drawing ?? null;
   const { width, height } = size;
-  const half = Math.round(width * 0.62);
+  // On an axle that does not steer nothing is read at lock: the section has the whole sheet.
+  const half = Math.round(width * (steers ? 0.62 : 1));
   const place = bench && drawing ? places(bench, half * 2, height, ROOM)[axle] : null;
   const shift = place && axle === "rear" ? -half : 0;
   return (
@@ -68,7 +71,7 @@ export function BayDrawing({ bench, axle, lit, done, codes, isNumbered, onLight 
               <Section place={place} drawing={drawing} hatch={hatch} />
               {gauges(spotsInSection(drawing, place))}
             </g>
-            <FromAbove left={half} width={width - half} height={height} gauges={gauges} />
+            {steers && <FromAbove left={half} width={width - half} height={height} gauges={gauges} />}
           </>
         ) : (
           <text x={width / 2} y={height / 2} textAnchor="middle">

@@ -23,6 +23,7 @@ export function BaySheet() {
   const { bench, trouble } = useBench(plan, () => {});
   const { units } = useUnits();
   const only = asked.get("axle");
+  const rowsOf = (axle: Axle) => (registry ? rows(registry, bench, axle) : []);
   const axles = (["front", "rear"] as const).filter((axle) => !only || only === axle);
   const of = (axle: Axle, side: string, code: string) =>
     job.readings
@@ -76,7 +77,8 @@ export function BaySheet() {
               axle={axle}
               lit=""
               done={NONE}
-              codes={registry ? rows(registry, bench, axle).map((row) => row.part.code) : []}
+              codes={rowsOf(axle).map((row) => row.part.code)}
+              steers={rowsOf(axle).some((row) => row.part.at_lock)}
               isNumbered
               onLight={() => {}}
             />
@@ -94,7 +96,7 @@ export function BaySheet() {
               </tr>
             </thead>
             <tbody>
-              {(registry ? rows(registry, bench, axle) : []).map(({ part, asked }, at) => (
+              {rowsOf(axle).map(({ part, asked }, at) => (
                 <tr
                   key={part.code}
                   className="h-[40px] border-b border-black/40 align-top"

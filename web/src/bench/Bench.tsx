@@ -6,6 +6,7 @@ import { asLine, isEmpty } from "../job/content";
 import { useSheet } from "../job/JobSheet";
 import type { KeyBinding } from "../shared/keys";
 import { SetupField, type SetupFieldHandle } from "../shared/SetupField";
+import { useLatest } from "../shared/useLatest";
 import { Ledger, type LedgerHandle } from "./Ledger";
 import { MeasureList } from "./MeasureList";
 import { Side, type SideView } from "./Side";
@@ -21,7 +22,9 @@ export function Bench() {
   const { content, edit, hold, id } = open;
   const { fitted, planned } = content;
   const [tireChoice, setTireChoice] = useState<TireChoice>("same");
-  const { bench, trouble, take } = useBench(usePlan(open, tireChoice), (lines) => edit({ planned: lines }));
+  const { bench, trouble, take, attempt } = useBench(usePlan(open, tireChoice), (lines) =>
+    edit({ planned: lines }),
+  );
   const [asked, setAsked] = useSearchParams();
   const view: SideView =
     asked.get("beside") === "window" ? "window" : asked.get("beside") === "measure" ? "measure" : "ledger";
@@ -39,13 +42,13 @@ export function Bench() {
     take(there.map((one) => ({ offset_mm: 0, rim_width_quarter_in: 0, spacer_mm: 0, ...change, axle: one })));
 
   /** A place on the window: the steps from where the plan is to there. */
-  const pick = (on: Axle, rim_width_in: number, offset_mm: number) => {
+  const pick = useLatest((on: Axle, rim_width_in: number, offset_mm: number) => {
     const here = bench?.axles[on].planned ?? bench?.axles[on].fitted;
     if (here?.rim_width_in == null || here.offset_mm == null) return;
     const rim_width_quarter_in = Math.round((rim_width_in - here.rim_width_in) * 4);
     const by = { axle: on, offset_mm: offset_mm - here.offset_mm, rim_width_quarter_in, spacer_mm: 0 };
     if (planned[on]) take([by]);
-  };
+  });
   const propose = (on: Axle, proposal: NonNullable<AxleFit["proposal"]>) =>
     edit({
       planned: { ...planned, [on]: proposal.line },
@@ -165,7 +168,7 @@ export function Bench() {
           </p>
         )}
         <div className="m-2 mt-1 min-h-[420px] flex-1">
-          <CornerSheet bench={bench} chosen={axle} onDrag={onDrag} onHold={hold} onStep={step} />
+          <CornerSheet bench={bench} chosen={axle} onDrag={onDrag} onHold={hold} />
         </div>
       </section>
       <Side view={view} bench={bench} onView={show}>
@@ -185,6 +188,7 @@ export function Bench() {
             axles={axles}
             tireChoice={tireChoice}
             onTireChoice={setTireChoice}
+            onAttempt={attempt}
             onPick={pick}
           />
         )}

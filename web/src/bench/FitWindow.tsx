@@ -1,4 +1,4 @@
-import { type PointerEvent, useId } from "react";
+import { memo, type PointerEvent, useId } from "react";
 import type { Axle, AxleFit, Width } from "../api/client";
 import { formatOffset } from "../shared/units";
 
@@ -8,7 +8,7 @@ type Props = {
   width: number;
   height: number;
   /** A place on the window was pointed at: a rim width and a whole offset. */
-  onPick: (rim_width_in: number, offset_mm: number) => void;
+  onPick: (axle: Axle, rim_width_in: number, offset_mm: number) => void;
 };
 
 const ROOM = { left: 40, right: 10, top: 18, bottom: 30 };
@@ -21,7 +21,7 @@ type Corner = { x: number; y: number };
 type Stretch = { name: string; points: Corner[] };
 
 /** The fit window: width across, offset up; where this corner clears, each edge named by what binds. */
-export function FitWindow({ axle, fit, width, height, onPick }: Props) {
+export const FitWindow = memo(function FitWindow({ axle, fit, width, height, onPick }: Props) {
   const id = useId().replaceAll(":", "");
   const { window: widths, marks } = fit;
   const first = widths[0];
@@ -46,9 +46,6 @@ export function FitWindow({ axle, fit, width, height, onPick }: Props) {
     x: x(one.rim_width_in),
     y: one.offset_min_mm == null ? bottom : y(one.offset_min_mm),
   }));
-  const line = (points: Corner[]) =>
-    points.map((point) => `${point.x.toFixed(1)} ${point.y.toFixed(1)}`).join("L");
-  const ends = [x(first.rim_width_in), x(last.rim_width_in)] as const;
   const isOpen = widths.every((one) => one.offset_max_mm == null && one.offset_min_mm == null);
   const pick = (event: PointerEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -58,7 +55,7 @@ export function FitWindow({ axle, fit, width, height, onPick }: Props) {
     );
     const share = (at.y - top) / (bottom - top);
     if (share < 0 || share > 1) return;
-    onPick(near.rim_width_in, Math.round(range.most - share * (range.most - range.least)));
+    onPick(axle, near.rim_width_in, Math.round(range.most - share * (range.most - range.least)));
   };
   const ticks: number[] = [];
   for (let at = Math.ceil(range.least / 10) * 10; at <= range.most; at += 10) ticks.push(at);
@@ -73,17 +70,9 @@ export function FitWindow({ axle, fit, width, height, onPick }: Props) {
       data-window={axle}
       onPointerUp={pick}
     >
-      <defs>
-        <clipPath id={`${id}-under`}>
-          <path d={`M${ends[0]} ${bottom}L${line(upper)}L${ends[1]} ${bottom}Z`} />
-        </clipPath>
-        <clipPath id={`${id}-over`}>
-          <path d={`M${ends[0]} ${top}L${line(lower)}L${ends[1]} ${top}Z`} />
-        </clipPath>
-        <clipPath id={`${id}-plot`}>
-          <rect x={ROOM.left} y={top} width={width - ROOM.left - ROOM.right} height={bottom - top} />
-        </clipPath>
-      </defs>
+      <clipPath id={`${id}-plot`}>
+        <rect x={ROOM.left} y={top} width={width - ROOM.left - ROOM.right} height={bottom - top} />
+      </clipPath>
       <rect
         className="plot"
         x={ROOM.left}
@@ -100,21 +89,13 @@ export function FitWindow({ axle, fit, width, height, onPick }: Props) {
         </g>
       ))}
       <g clipPath={`url(#${id}-plot)`}>
-        <g clipPath={`url(#${id}-over)`}>
-          <g clipPath={`url(#${id}-under)`}>
-            {widths.map((one) => (
-              <rect
-                key={one.rim_width_in}
-                className={
-                  one.blocked_by.length > 0 ? "blocked" : one.tire_permitted ? "clears" : "clears-unfit"
-                }
-                {...column(one, widths, x)}
-                y={top}
-                height={bottom - top}
-              />
-            ))}
-          </g>
-        </g>
+        {regions(widths, upper, lower).map(({ one, d }) => (
+          <path
+            key={one.rim_width_in}
+            className={one.blocked_by.length > 0 ? "blocked" : one.tire_permitted ? "clears" : "clears-unfit"}
+            d={d}
+          />
+        ))}
         <Wanted widths={widths} x={x} y={y} />
         <path className="edge" d={stroke(stretches(widths, x, y, "max"))} />
         <path className="edge" d={stroke(stretches(widths, x, y, "min"))} />
@@ -131,6 +112,7 @@ export function FitWindow({ axle, fit, width, height, onPick }: Props) {
           above={which === "max"}
           top={top}
           bottom={bottom}
+          right={width - ROOM.right}
           away={marks.map((mark) => x(mark.rim_width_in))}
         />
       ))}
@@ -185,7 +167,7 @@ export function FitWindow({ axle, fit, width, height, onPick }: Props) {
       })}
     </svg>
   );
-}
+});
 
 /** Offsets to be shown: marks and the edges near them. */
 function offsets({ window: widths, marks }: AxleFit): { least: number; most: number } {
@@ -201,15 +183,34 @@ function offsets({ window: widths, marks }: AxleFit): { least: number; most: num
   return { least: coarse(Math.min(...all) - MARGIN), most: coarse(Math.max(...all) + MARGIN) };
 }
 
-/** The column of one width: half way to its neighbours. */
-function column(one: Width, all: Width[], x: (rim: number) => number): { x: number; width: number } {
-  const at = all.indexOf(one);
-  const here = x(one.rim_width_in);
-  const before = all[at - 1];
-  const after = all[at + 1];
-  const from = before ? (x(before.rim_width_in) + here) / 2 : here;
-  const to = after ? (x(after.rim_width_in) + here) / 2 : here;
-  return { x: from, width: to - from };
+/** What clears, as one shape for each width's column, half way to its neighbours. */
+function regions(widths: Width[], upper: Corner[], lower: Corner[]): { one: Width; d: string }[] {
+  const between = (a: Corner | undefined, b: Corner | undefined): Corner =>
+    a && b ? { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 } : (a ?? b ?? { x: 0, y: 0 });
+  return widths.map((one, at) => {
+    const [u, l] = [upper[at], lower[at]];
+    if (!u || !l) return { one, d: "" };
+    const before = { u: between(upper[at - 1], u), l: between(lower[at - 1], l) };
+    const after = { u: between(upper[at + 1], u), l: between(lower[at + 1], l) };
+    return { one, d: open(before, { u, l }) + open({ u, l }, after) };
+  });
+}
+
+type Gap = { u: Corner; l: Corner };
+
+/** The part of a strip in which the upper edge stands over the lower one. */
+function open(from: Gap, to: Gap): string {
+  const [a, b] = [from.l.y - from.u.y, to.l.y - to.u.y];
+  if (a <= 0 && b <= 0) return "";
+  const at = (gap: Gap, which: "u" | "l") => `${gap[which].x.toFixed(1)} ${gap[which].y.toFixed(1)}`;
+  if (a >= 0 && b >= 0) return `M${at(from, "u")}L${at(to, "u")}L${at(to, "l")}L${at(from, "l")}Z`;
+  const share = a / (a - b);
+  const tip = {
+    x: from.u.x + share * (to.u.x - from.u.x),
+    y: from.u.y + share * (to.u.y - from.u.y),
+  };
+  const side = a > 0 ? from : to;
+  return `M${at(side, "u")}L${tip.x.toFixed(1)} ${tip.y.toFixed(1)}L${at(side, "l")}Z`;
 }
 
 /** An edge as stretches, each bound by one part; where it is open there is none. */
@@ -238,10 +239,17 @@ const stroke = (all: Stretch[]) =>
     .map(({ points }) => `M${points.map((point) => `${point.x.toFixed(1)} ${point.y.toFixed(1)}`).join("L")}`)
     .join("");
 
-type NamesProps = { stretches: Stretch[]; above: boolean; top: number; bottom: number; away: number[] };
+type NamesProps = {
+  stretches: Stretch[];
+  above: boolean;
+  top: number;
+  bottom: number;
+  right: number;
+  away: number[];
+};
 
 /** What binds, written along its edge where that can be seen and no mark stands. */
-function EdgeNames({ stretches, above, top, bottom, away }: NamesProps) {
+function EdgeNames({ stretches, above, top, bottom, right, away }: NamesProps) {
   const room = (point: Corner) => Math.min(...away.map((mark) => Math.abs(mark - point.x)));
   return (
     <>
@@ -255,7 +263,7 @@ function EdgeNames({ stretches, above, top, bottom, away }: NamesProps) {
             className="edge-name"
             x={at.x}
             y={above ? Math.max(top + 12, at.y - 7) : Math.min(bottom - 5, at.y + 16)}
-            textAnchor={at.x < 90 ? "start" : "middle"}
+            textAnchor={at.x < 90 ? "start" : at.x > right - 40 ? "end" : "middle"}
           >
             {name}
           </text>

@@ -1,25 +1,29 @@
-import type { Axle, LeverAmount, Registry } from "../api/client";
-import { formatLength, inWords, type Units, useUnits } from "../shared/units";
+import type { Axle, Registry } from "../api/client";
+import { useLatest } from "../shared/useLatest";
+import { LeverSlider } from "./LeverSlider";
+import type { PairOfLevers } from "./usePlan";
 
-type Lever = Registry["levers"][number];
 type Props = {
   registry: Registry;
-  levers: { front: LeverAmount[]; rear: LeverAmount[] };
+  levers: PairOfLevers;
   axles: Axle[];
-  onSet: (change: Partial<Record<Axle, LeverAmount[]>>) => void;
-  onHold: (held: boolean) => void;
+  /** Tried while the hand is on it: one pull is one step to undo. */
+  onAttempt: (levers: PairOfLevers) => void;
+  onSet: (levers: PairOfLevers) => void;
 };
 
 /** What can be done to the car, from mild to hard: pull one and drawing, ledger and window follow. */
-export function Levers({ registry, levers, axles, onSet, onHold }: Props) {
-  const { units } = useUnits();
+export function Levers({ registry, levers, axles, onAttempt, onSet }: Props) {
   const onTheCar = registry.levers.filter((lever) => lever.step != null);
-  const amountOf = (axle: Axle, lever: Lever) =>
-    levers[axle].find((one) => one.lever === lever.code)?.amount ?? 0;
-  const set = (axle: Axle, lever: Lever, amount: number) => {
-    const others = levers[axle].filter((one) => one.lever !== lever.code);
-    onSet({ [axle]: amount === 0 ? others : [...others, { lever: lever.code, amount }] });
+  const amountOf = (axle: Axle, code: string) => levers[axle].find((one) => one.lever === code)?.amount ?? 0;
+  const withOne = (axle: Axle, lever: string, amount: number): PairOfLevers => {
+    const others = levers[axle].filter((one) => one.lever !== lever);
+    return { ...levers, [axle]: amount === 0 ? others : [...others, { lever, amount }] };
   };
+  const pull = useLatest((axle: Axle, lever: string, amount: number) =>
+    onAttempt(withOne(axle, lever, amount)),
+  );
+  const set = useLatest((axle: Axle, lever: string, amount: number) => onSet(withOne(axle, lever, amount)));
   const isSet = axles.some((axle) => levers[axle].length > 0);
   return (
     <section aria-label="Levers">
@@ -29,14 +33,14 @@ export function Levers({ registry, levers, axles, onSet, onHold }: Props) {
           type="button"
           className="plain-button py-0"
           disabled={!isSet}
-          onClick={() => onSet(Object.fromEntries(axles.map((axle) => [axle, []])))}
+          onClick={() => onSet({ ...levers, ...Object.fromEntries(axles.map((axle) => [axle, []])) })}
         >
           None
         </button>
       </div>
       <ul>
         {onTheCar.map((lever) => {
-          const pulled = axles.some((axle) => amountOf(axle, lever) !== 0);
+          const pulled = axles.some((axle) => amountOf(axle, lever.code) !== 0);
           return (
             <li
               key={lever.code}
@@ -56,24 +60,15 @@ export function Levers({ registry, levers, axles, onSet, onHold }: Props) {
               </details>
               <div className="flex gap-3">
                 {axles.map((axle) => (
-                  <label key={axle} className="flex min-w-0 flex-1 items-center gap-2 text-[14px]">
-                    {axles.length > 1 && <span className="w-[34px] opacity-85">{axle}</span>}
-                    <input
-                      type="range"
-                      className="range-lever min-w-0 flex-1"
-                      aria-label={`${lever.title}, ${axle}`}
-                      min={lever.least ?? 0}
-                      max={lever.most ?? 0}
-                      step={lever.step ?? 1}
-                      value={amountOf(axle, lever)}
-                      onPointerDown={() => onHold(true)}
-                      onPointerUp={() => onHold(false)}
-                      onChange={(event) => set(axle, lever, Number(event.target.value))}
-                    />
-                    <span className="w-[62px] text-right font-semibold" data-amount={axle}>
-                      {said(lever, amountOf(axle, lever), units)}
-                    </span>
-                  </label>
+                  <LeverSlider
+                    key={axle}
+                    lever={lever}
+                    axle={axle}
+                    amount={amountOf(axle, lever.code)}
+                    hasName={axles.length > 1}
+                    onPull={pull}
+                    onSet={set}
+                  />
                 ))}
               </div>
               {pulled && (
@@ -87,10 +82,4 @@ export function Levers({ registry, levers, axles, onSet, onHold }: Props) {
       </ul>
     </section>
   );
-}
-
-function said(lever: Lever, amount: number, units: Units): string {
-  if (amount === 0) return "—";
-  if (lever.unit === "mm") return inWords(formatLength(amount, units, (lever.least ?? 0) < 0));
-  return `${amount > 0 ? "+" : "−"}${Math.abs(amount).toFixed(1)}${lever.unit}`;
 }

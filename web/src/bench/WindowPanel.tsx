@@ -6,6 +6,7 @@ import { useRegistry } from "../shared/registry";
 import { FitWindow } from "./FitWindow";
 import { Levers } from "./Levers";
 import { StyleWish } from "./StyleWish";
+import type { Plan } from "./useBench";
 
 type Props = {
   open: OpenJob;
@@ -13,12 +14,14 @@ type Props = {
   axles: Axle[];
   tireChoice: TireChoice;
   onTireChoice: (choice: TireChoice) => void;
+  /** Tries a change that the hand has not let go of. */
+  onAttempt: (change: Partial<Plan>) => void;
   onPick: (axle: Axle, rim_width_in: number, offset_mm: number) => void;
 };
 
 /** Both axles' fit windows, how each is wanted to stand, and the levers that reshape them. */
-export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onPick }: Props) {
-  const { content, edit, hold } = open;
+export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAttempt, onPick }: Props) {
+  const { content, edit } = open;
   const registry = useRegistry();
   const frame = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(400);
@@ -61,13 +64,7 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onPi
             {fit && fit.window.length > 0 ? (
               <>
                 <div className="drawing mt-1">
-                  <FitWindow
-                    axle={axle}
-                    fit={fit}
-                    width={width}
-                    height={196}
-                    onPick={(rim, offset) => onPick(axle, rim, offset)}
-                  />
+                  <FitWindow axle={axle} fit={fit} width={width} height={196} onPick={onPick} />
                 </div>
                 <p className="mt-0.5 text-[15px] leading-5" data-window-says={axle}>
                   {fit.window_says.length > 0 ? (
@@ -95,8 +92,8 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onPi
           registry={registry}
           levers={content.levers}
           axles={axles}
-          onSet={(change) => edit({ levers: { ...content.levers, ...change } })}
-          onHold={hold}
+          onAttempt={(levers) => onAttempt({ levers })}
+          onSet={(levers) => edit({ levers })}
         />
       )}
     </div>

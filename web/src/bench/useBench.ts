@@ -92,5 +92,13 @@ export function useBench(plan: Plan, onPlanned: (planned: Lines) => void) {
     },
     [run],
   );
-  return { bench, trouble, take };
+  /** Tries a change without keeping it: what the hand pulls, until it lets go. */
+  const attempt = useCallback(
+    (change: Partial<Plan>) => {
+      state.current.plan = { ...state.current.plan, ...change };
+      void run();
+    },
+    [run],
+  );
+  return { bench, trouble, take, attempt };
 }

@@ -1,7 +1,10 @@
 import { useMemo } from "react";
 import type { TireChoice } from "../api/client";
+import type { Content } from "../job/content";
 import type { OpenJob } from "../job/useJob";
 import type { Plan } from "./useBench";
+
+export type PairOfLevers = Content["levers"];
 
 /** The job's plan as a question to the program; a new one whenever plan, car or readings change. */
 export function usePlan({ content, id, job }: OpenJob, tire_choice: TireChoice = "same"): Plan {

@@ -1,5 +1,5 @@
-import { useEffect, useId, useRef, useState } from "react";
-import type { Axle, Bench, Step } from "../api/client";
+import { memo, useEffect, useId, useRef, useState } from "react";
+import type { Axle, Bench } from "../api/client";
 import { Corner } from "./Corner";
 import { Hatches } from "./Hatches";
 import { places, ROOM_ON_PAPER } from "./scale";
@@ -10,11 +10,10 @@ type Props = {
   /** The wheel was moved outboard by so many millimetres since the last call. */
   onDrag?: (axle: Axle, out: number) => void;
   onHold?: (held: boolean) => void;
-  onStep?: (step: Partial<Step>) => void;
 };
 
 /** The corner sheet: both corners cut through the axle, seen along the car, to one scale. */
-export function CornerSheet({ bench, chosen = "both", onDrag, onHold }: Props) {
+export const CornerSheet = memo(function CornerSheet({ bench, chosen = "both", onDrag, onHold }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 880, height: 500 });
   const hatch = useId().replaceAll(":", "");
@@ -70,7 +69,7 @@ export function CornerSheet({ bench, chosen = "both", onDrag, onHold }: Props) {
       </svg>
     </div>
   );
-}
+});
 
 function Scale({ k, x, y }: { k: number; x: number; y: number }) {
   return (

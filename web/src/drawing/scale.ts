@@ -20,7 +20,7 @@ const drawings = (axle: BenchAxle): Drawing[] =>
 const top = (drawing: Drawing) => drawing.tire?.crown_r_mm ?? drawing.flange_top_r_mm;
 
 /** Room round the drawn parts, in pixels: for dimensions, edges not measured, titles, and the ruler. */
-const ROOM = { side: 88, top: 108, bottom: 136 };
+const ROOM = { side: 88, top: 108, bottom: 146 };
 /** The same where there is no ruler. */
 export const ROOM_ON_PAPER = { ...ROOM, bottom: 76 };
 

@@ -14,6 +14,7 @@ const CHOICES: Units[] = [
 
 const MM_PER_INCH = 25.4;
 const KM_PER_MILE = 1.609344;
+const KPA_PER_PSI = 6.894757;
 const KEPT_AS = "dimensione.units";
 
 type UnitsValue = { units: Units; next: () => void };
@@ -83,6 +84,10 @@ export function format({ kind, value, signed }: Quantity, units: Units): Formatt
       return { figure: rounded(value, 4, signed), unit: "" };
     case "mass_kg":
       return { figure: rounded(value, 0, signed), unit: "kg" };
+    case "pressure_kpa":
+      return units.length === "mm"
+        ? { figure: rounded(value, 0, signed), unit: "kPa" }
+        : { figure: rounded(value / KPA_PER_PSI, 1, signed), unit: "psi" };
     case "years":
       return { figure: rounded(value, 1, signed), unit: "years" };
     case "count":

@@ -37,6 +37,7 @@ const WATCH: &str = "
 const PULL: &str = "
   const done = arguments[0];
   const lever = document.querySelector('[data-lever=fender_pulled] input[aria-label$=rear]');
+  lever.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true }));
   const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
   const between = [];
   let last = null;

@@ -1,5 +1,7 @@
 //! A setup placed in the corner frame.
 
+use std::cell::OnceCell;
+
 use crate::length::Length;
 use crate::section::{Silhouette, Toward, silhouette};
 use crate::setup::Setup;
@@ -12,18 +14,17 @@ use crate::tire::dimensions::{overall_diameter, sidewall};
 pub struct Stand {
     setup: Setup,
     center_y: f64,
-    upright: Silhouette,
-    leaned: Silhouette,
     camber_deg: f64,
+    // Cut only when something is held against them: a fitted wheel is mostly asked for its tolerances.
+    upright: OnceCell<Silhouette>,
+    leaned: OnceCell<Silhouette>,
 }
 
 impl Stand {
     /// Places a setup; `None` without a wheel and its offset.
     pub fn of(setup: &Setup, camber_deg: f64) -> Option<Self> {
         let center_y = -setup.effective_offset()?.as_mm();
-        let upright = Silhouette::of(setup)?;
-        let leaned = upright.leaned(camber_deg);
-        Some(Self { setup: *setup, center_y, upright, leaned, camber_deg })
+        Some(Self { setup: *setup, center_y, camber_deg, upright: OnceCell::new(), leaned: OnceCell::new() })
     }
 
     /// The same wheel and tire with the rim's centre plane elsewhere: nothing else follows from an offset.
@@ -44,7 +45,13 @@ impl Stand {
 
     /// What meets parts of the body (leaned) or of the upright.
     pub fn silhouette(&self, of_body: bool) -> &Silhouette {
-        if of_body { &self.leaned } else { &self.upright }
+        // A setup with an offset has a wheel, and so a silhouette.
+        let upright = || self.upright.get_or_init(|| Silhouette::of(&self.setup).unwrap_or_default());
+        if of_body && self.camber_deg != 0.0 {
+            self.leaned.get_or_init(|| upright().leaned(self.camber_deg))
+        } else {
+            upright()
+        }
     }
 
     /// How far it reaches from the hub face, positive toward that side.
@@ -58,12 +65,12 @@ impl Stand {
 
     /// Its highest point above the axle, leaned.
     pub fn top(&self) -> f64 {
-        self.leaned.top()
+        self.silhouette(true).top()
     }
 
     /// Radius of the crown, or of the flange without a tire.
     pub fn crown(&self) -> f64 {
-        self.upright.top()
+        self.silhouette(false).top()
     }
 
     /// Half of the rim's diameter by code.

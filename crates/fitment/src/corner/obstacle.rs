@@ -112,12 +112,30 @@ const SAME_HEIGHT: f64 = 10.0;
 /// A caliper's outer edge nearer to the axle than this would lie inside the hub.
 const LEAST_CALIPER_RADIUS: f64 = 80.0;
 
+/// The last fitted setup's silhouettes, upright and leaned.
+#[derive(Default)]
+struct LastCut(Option<(Setup, Silhouette, Silhouette)>);
+
+impl LastCut {
+    /// `None` without a wheel and its offset.
+    fn of(&mut self, setup: &Setup, camber_deg: f64) -> Option<(&Silhouette, &Silhouette)> {
+        if self.0.as_ref().is_none_or(|(last, ..)| last != setup) {
+            let upright = Silhouette::of(setup)?;
+            let leaned = upright.leaned(camber_deg);
+            self.0 = Some((*setup, upright, leaned));
+        }
+        self.0.as_ref().map(|(_, upright, leaned)| (upright, leaned))
+    }
+}
+
 impl Corner {
     /// Turns the readings into obstacles.
     pub fn resolve(&self) -> Resolved {
         let mut resolved = Resolved::default();
+        // Most readings are taken against one and the same wheel: it is cut once.
+        let mut cut = LastCut::default();
         for (index, reading) in self.readings.iter().enumerate() {
-            match self.obstacle(index, reading) {
+            match self.obstacle(index, reading, &mut cut) {
                 Ok(obstacle) => resolved.obstacles.push(obstacle),
                 Err(trouble) => resolved.troubles.push(trouble),
             }
@@ -127,11 +145,11 @@ impl Corner {
         resolved
     }
 
-    fn obstacle(&self, index: usize, reading: &Reading) -> Result<Obstacle, Trouble> {
+    fn obstacle(&self, index: usize, reading: &Reading, cut: &mut LastCut) -> Result<Obstacle, Trouble> {
         if let Some(says) = implausible(reading) {
             return Err(Trouble { reading: index, kind: TroubleKind::Impossible, other: None, says });
         }
-        let place = self.place(reading).map_err(|(kind, says)| Trouble {
+        let place = self.place(reading, cut).map_err(|(kind, says)| Trouble {
             reading: index,
             kind,
             other: None,
@@ -147,7 +165,7 @@ impl Corner {
         })
     }
 
-    fn place(&self, reading: &Reading) -> Result<Place, (TroubleKind, &'static str)> {
+    fn place(&self, reading: &Reading, cut: &mut LastCut) -> Result<Place, (TroubleKind, &'static str)> {
         let feature = reading.feature;
         if reading.stance == Stance::Hanging && feature.carrier() != Carrier::Upright {
             return Err((
@@ -164,7 +182,7 @@ impl Corner {
             });
         };
         let center = fitted.effective_offset().map(|offset| -offset.as_mm());
-        let (Some(center), Some(upright)) = (center, Silhouette::of(&fitted)) else {
+        let (Some(center), Some((upright, leaned))) = (center, cut.of(&fitted, self.camber())) else {
             return Err((
                 TroubleKind::NotUsable,
                 "What was fitted is not fully stated: without wheel size and offset the reading has nothing to start from.",
@@ -172,7 +190,7 @@ impl Corner {
         };
         let silhouette = match feature.carrier() {
             Carrier::Upright | Carrier::Arm => upright,
-            Carrier::Body => upright.leaned(self.camber()),
+            Carrier::Body => leaned,
         };
         match (feature.bears(), reading.radius) {
             (Bears::Inboard, Some(height)) if feature.carrier() != Carrier::Body => {

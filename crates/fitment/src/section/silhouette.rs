@@ -1,7 +1,7 @@
 //! The edge of wheel and tire that can meet the car, and how near it comes.
 
 use super::rim::flange;
-use super::{Point, tire_section};
+use super::{Point, tire};
 use crate::codes::J_FLANGE_HEIGHT;
 use crate::setup::Setup;
 
@@ -19,7 +19,7 @@ pub enum Toward {
 /// # Frame
 /// y from the rim's centre plane, outboard positive; r up from the spin axis. Millimetres. Moving the wheel
 /// sideways moves the frame, not the polylines: so a silhouette is made once for every offset.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Default)]
 pub struct Silhouette {
     /// The tire from bead to bead, when there is one; then the outboard and the inboard flange.
     lines: Vec<Vec<Point>>,
@@ -34,8 +34,8 @@ impl Silhouette {
         let wheel = setup.wheel?;
         let center = -wheel.offset?.as_mm();
         let mut lines = Vec::with_capacity(3);
-        if let Some(tire) = tire_section(setup) {
-            lines.push(tire.outer.into_iter().map(|point| point.moved(-center)).collect());
+        if let Some(tire) = tire::outside(setup) {
+            lines.push(tire.into_iter().map(|point| point.moved(-center)).collect());
         }
         let outboard = flange(&wheel);
         lines.push(outboard.clone());

@@ -43,90 +43,157 @@ const WIDEST_AT: f64 = 0.52;
 /// Rubber at the sidewall; schematic.
 const WALL: f64 = 7.5;
 
-/// Builds the section of a setup's tire on its rim; `None` without tire, wheel or offset.
-pub fn tire_section(setup: &Setup) -> Option<TireSection> {
-    let (wheel, tire) = (setup.wheel?, setup.tire?);
-    let center_y = -wheel.offset?.as_mm();
-    let size = &tire.size;
-    let a = wheel.width.between_flanges().as_mm() / 2.0;
-    let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
-    let crown_r = overall_diameter(size).as_mm() / 2.0;
-    let height = sidewall(size).as_mm();
-    let flange_top = seat + J_FLANGE_HEIGHT.as_mm();
-    let half_section = section_width_on(size, wheel.width).as_mm() / 2.0;
-    let widest_r = (crown_r - height * (1.0 - WIDEST_AT)).max(flange_top + 1.0).min(crown_r - 8.0);
-    let half_tread = (estimated_tread_width(size).as_mm() / 2.0).min(half_section - 5.0);
-    // The crown falls away toward the shoulder, more on a tall narrow tire.
-    let crown_drop = (half_tread * 0.055).min(height * 0.12);
-    let crown_at = |y: f64| crown_r - crown_drop * (y / half_tread) * (y / half_tread);
+/// The measures that a section is drawn from, in rim coordinates: y from the rim's centre plane.
+struct Shape {
+    center_y: f64,
+    /// Half of the rim between its flanges.
+    a: f64,
+    seat: f64,
+    crown_r: f64,
+    height: f64,
+    flange_top: f64,
+    half_section: f64,
+    widest_r: f64,
+    half_tread: f64,
+    crown_drop: f64,
+    leaves_flange: Point,
+}
 
-    // Outboard half, from the toe up to the crown, in rim coordinates.
-    let leaves_flange = Point::new(a + 3.4, flange_top - 1.6);
-    let widest = Point::new(half_section, widest_r);
-    let rise = widest_r - leaves_flange.r;
-    let mut half = vec![
-        Point::new(a - 15.0, seat - 1.3),
-        Point::new(a - 4.0, seat - 0.3),
-        Point::new(a - 1.2, seat + 1.5),
-        Point::new(a, seat + 5.0),
-        Point::new(a + 0.3, flange_top - 7.5),
-        Point::new(a + 1.4, flange_top - 4.4),
-        leaves_flange,
-    ];
-    half.extend(cubic(
-        leaves_flange,
-        Point::new(leaves_flange.y + (widest.y - leaves_flange.y) * 0.45, leaves_flange.r + rise * 0.18),
-        Point::new(widest.y, widest_r - rise * 0.55),
-        widest,
-    ));
-    // A round shoulder: up from the widest point, over into the tread.
-    let tread_edge = half_tread - 4.0;
-    let edge = Point::new(tread_edge, crown_at(tread_edge));
-    half.extend(cubic(
-        widest,
-        Point::new(widest.y, widest_r + (edge.r - widest_r) * 0.62),
-        Point::new(edge.y + (widest.y - edge.y) * 0.62, edge.r - 1.0),
-        edge,
-    ));
-    half.extend([0.75, 0.5, 0.25].map(|share| Point::new(tread_edge * share, crown_at(tread_edge * share))));
+impl Shape {
+    fn of(setup: &Setup) -> Option<Self> {
+        let (wheel, tire) = (setup.wheel?, setup.tire?);
+        let center_y = -wheel.offset?.as_mm();
+        let size = &tire.size;
+        let a = wheel.width.between_flanges().as_mm() / 2.0;
+        let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
+        let crown_r = overall_diameter(size).as_mm() / 2.0;
+        let height = sidewall(size).as_mm();
+        let flange_top = seat + J_FLANGE_HEIGHT.as_mm();
+        let half_section = section_width_on(size, wheel.width).as_mm() / 2.0;
+        let widest_r = (crown_r - height * (1.0 - WIDEST_AT)).max(flange_top + 1.0).min(crown_r - 8.0);
+        let half_tread = (estimated_tread_width(size).as_mm() / 2.0).min(half_section - 5.0);
+        // The crown falls away toward the shoulder, more on a tall narrow tire.
+        let crown_drop = (half_tread * 0.055).min(height * 0.12);
+        let leaves_flange = Point::new(a + 3.4, flange_top - 1.6);
+        Some(Self {
+            center_y,
+            a,
+            seat,
+            crown_r,
+            height,
+            flange_top,
+            half_section,
+            widest_r,
+            half_tread,
+            crown_drop,
+            leaves_flange,
+        })
+    }
 
-    // Inside, from the toe up.
-    let crown_gauge = (height * 0.16).clamp(9.0, 16.0);
-    let toe_inside = Point::new(a - 15.0, seat + 3.0);
-    let above_bead = Point::new(a - 8.5, flange_top - 2.5);
-    let wall = Point::new((half_section - WALL).max(above_bead.y - 6.0), widest_r);
-    let corner = Point::new(half_tread - 10.0, crown_r - crown_drop - crown_gauge - 3.0);
-    let up = (corner.r - widest_r).max(0.0);
-    let mut inside = vec![toe_inside, above_bead];
-    inside.extend(cubic(
-        above_bead,
-        Point::new(above_bead.y + (wall.y - above_bead.y) * 0.6, above_bead.r + rise * 0.3),
-        Point::new(wall.y, widest_r - rise * 0.4),
-        wall,
-    ));
-    inside.extend(cubic(
-        wall,
-        Point::new(wall.y, widest_r + up * 0.6),
-        Point::new(corner.y + (wall.y - corner.y) * 0.5, corner.r - up * 0.05),
-        corner,
-    ));
+    fn crown_at(&self, y: f64) -> f64 {
+        let share = y / self.half_tread;
+        self.crown_r - self.crown_drop * share * share
+    }
 
-    let both_sides = |half: &[Point], crown: Point| -> Vec<Point> {
+    fn rise(&self) -> f64 {
+        self.widest_r - self.leaves_flange.r
+    }
+
+    /// Both halves of a line, from the outboard end over the crown to the inboard one, in the corner frame.
+    fn both_sides(&self, half: &[Point], crown: Point) -> Vec<Point> {
         half.iter()
             .copied()
             .chain([crown])
             .chain(half.iter().rev().map(|point| point.mirrored()))
-            .map(|point| point.moved(center_y))
+            .map(|point| point.moved(self.center_y))
             .collect()
-    };
-    let outer = both_sides(&half, Point::new(0.0, crown_r));
-    let mut inner = both_sides(&inside, Point::new(0.0, crown_r - crown_gauge));
-    inner.reverse();
+    }
+
+    /// The outside.
+    fn outer(&self) -> Vec<Point> {
+        let Self { a, seat, flange_top, half_section, widest_r, half_tread, leaves_flange, .. } = *self;
+        // Outboard half, from the toe up to the crown, in rim coordinates.
+        let widest = Point::new(half_section, widest_r);
+        let rise = self.rise();
+        let mut half = Vec::with_capacity(40);
+        half.extend([
+            Point::new(a - 15.0, seat - 1.3),
+            Point::new(a - 4.0, seat - 0.3),
+            Point::new(a - 1.2, seat + 1.5),
+            Point::new(a, seat + 5.0),
+            Point::new(a + 0.3, flange_top - 7.5),
+            Point::new(a + 1.4, flange_top - 4.4),
+            leaves_flange,
+        ]);
+        half.extend(cubic(
+            leaves_flange,
+            Point::new(leaves_flange.y + (widest.y - leaves_flange.y) * 0.45, leaves_flange.r + rise * 0.18),
+            Point::new(widest.y, widest_r - rise * 0.55),
+            widest,
+        ));
+        // A round shoulder: up from the widest point, over into the tread.
+        let tread_edge = half_tread - 4.0;
+        let edge = Point::new(tread_edge, self.crown_at(tread_edge));
+        half.extend(cubic(
+            widest,
+            Point::new(widest.y, widest_r + (edge.r - widest_r) * 0.62),
+            Point::new(edge.y + (widest.y - edge.y) * 0.62, edge.r - 1.0),
+            edge,
+        ));
+        half.extend(
+            [0.75, 0.5, 0.25].map(|share| Point::new(tread_edge * share, self.crown_at(tread_edge * share))),
+        );
+        self.both_sides(&half, Point::new(0.0, self.crown_r))
+    }
+
+    /// The inside, back from the inboard toe to the outboard one, and how thick the crown is.
+    fn inner(&self) -> (Vec<Point>, f64) {
+        let Self {
+            a, seat, crown_r, height, flange_top, half_section, widest_r, half_tread, crown_drop, ..
+        } = *self;
+        let rise = self.rise();
+        // Inside, from the toe up.
+        let crown_gauge = (height * 0.16).clamp(9.0, 16.0);
+        let toe_inside = Point::new(a - 15.0, seat + 3.0);
+        let above_bead = Point::new(a - 8.5, flange_top - 2.5);
+        let wall = Point::new((half_section - WALL).max(above_bead.y - 6.0), widest_r);
+        let corner = Point::new(half_tread - 10.0, crown_r - crown_drop - crown_gauge - 3.0);
+        let up = (corner.r - widest_r).max(0.0);
+        let mut inside = vec![toe_inside, above_bead];
+        inside.extend(cubic(
+            above_bead,
+            Point::new(above_bead.y + (wall.y - above_bead.y) * 0.6, above_bead.r + rise * 0.3),
+            Point::new(wall.y, widest_r - rise * 0.4),
+            wall,
+        ));
+        inside.extend(cubic(
+            wall,
+            Point::new(wall.y, widest_r + up * 0.6),
+            Point::new(corner.y + (wall.y - corner.y) * 0.5, corner.r - up * 0.05),
+            corner,
+        ));
+        let mut inner = self.both_sides(&inside, Point::new(0.0, crown_r - crown_gauge));
+        inner.reverse();
+        (inner, crown_gauge)
+    }
+}
+
+/// The outside of a setup's tire on its rim, what meets the car; `None` without tire, wheel or offset.
+pub(super) fn outside(setup: &Setup) -> Option<Vec<Point>> {
+    Shape::of(setup).map(|shape| shape.outer())
+}
+
+/// Builds the section of a setup's tire on its rim; `None` without tire, wheel or offset.
+pub fn tire_section(setup: &Setup) -> Option<TireSection> {
+    let shape = Shape::of(setup)?;
+    let outer = shape.outer();
+    let (inner, crown_gauge) = shape.inner();
+    let Shape { center_y, crown_r, half_section, widest_r, half_tread, leaves_flange, .. } = shape;
     let grooves = [-0.56, -0.19, 0.19, 0.56]
         .into_iter()
         .map(|share| {
             let y = half_tread * share;
-            let top_r = crown_at(y);
+            let top_r = shape.crown_at(y);
             Groove { y: y + center_y, half_width: 4.2, bottom_r: top_r - crown_gauge * 0.5, top_r }
         })
         .collect();

@@ -18,6 +18,7 @@ pub enum QuantityCode {
     Percent,
     Ratio,
     MassKg,
+    PressureKpa,
     Count,
     Years,
 }
@@ -42,6 +43,7 @@ impl From<Quantity> for QuantityView {
             QuantityKind::Percent => QuantityCode::Percent,
             QuantityKind::Ratio => QuantityCode::Ratio,
             QuantityKind::Mass => QuantityCode::MassKg,
+            QuantityKind::Pressure => QuantityCode::PressureKpa,
             QuantityKind::Count => QuantityCode::Count,
             QuantityKind::Years => QuantityCode::Years,
         };

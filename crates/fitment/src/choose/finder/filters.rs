@@ -1,0 +1,219 @@
+//! What a setup must hold to be proposed, each by name.
+
+use crate::car::{Car, Fact};
+use crate::choose::catalogue::{TireRow, WheelRow};
+use crate::coded::coded;
+use crate::codes::{BoltCircle, CenterBore};
+use crate::setup::{Axle, SetupPair};
+
+use super::Wish;
+
+/// A condition that rows or setups must hold.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Filter {
+    /// Count and diameter of the bolts.
+    BoltCircle,
+    /// The bore goes over the hub.
+    Bore,
+    /// The wheel's own rating.
+    WheelLoad,
+    /// Rim codes asked for.
+    RimSize,
+    /// The tire answers every use.
+    Use,
+    /// Load index.
+    Load,
+    /// Speed symbol.
+    Speed,
+    /// The rim is one the tire may be put on.
+    PermittedRim,
+    /// Overall diameter inside the house limit.
+    Diameter,
+    /// Room to everything that was measured.
+    Fit,
+    /// Front against rear.
+    Ratio,
+    /// Square or staggered, mixed diameters.
+    Arrangement,
+    /// What it may cost.
+    Budget,
+    /// One line of wheels and one of tires all round, or the lines asked for.
+    Lines,
+}
+
+coded!(Filter:
+    BoltCircle = "bolt_circle",
+    Bore = "bore",
+    WheelLoad = "wheel_load",
+    RimSize = "rim_size",
+    Use = "use",
+    Load = "load",
+    Speed = "speed",
+    PermittedRim = "permitted_rim",
+    Diameter = "diameter",
+    Fit = "fit",
+    Ratio = "ratio",
+    Arrangement = "arrangement",
+    Budget = "budget",
+    Lines = "lines",
+);
+
+impl Filter {
+    /// What it is, in a sentence's middle.
+    pub fn title(self) -> &'static str {
+        match self {
+            Self::BoltCircle => "the bolt circle",
+            Self::Bore => "the hub's diameter",
+            Self::WheelLoad => "the wheels' load rating",
+            Self::RimSize => "the rim sizes asked for",
+            Self::Use => "what the car is used for",
+            Self::Load => "the load index",
+            Self::Speed => "the speed symbol",
+            Self::PermittedRim => "the rims the tires may be put on",
+            Self::Diameter => "the house limit on overall diameter",
+            Self::Fit => "the room on the car",
+            Self::Ratio => "the limit on front against rear",
+            Self::Arrangement => "square, staggered or mixed diameters as asked for",
+            Self::Budget => "the budget",
+            Self::Lines => "one line of wheels and one of tires all round",
+        }
+    }
+
+    /// What would open it. For what only safety or the hub decides there is nothing to open.
+    pub fn opens(self) -> &'static str {
+        match self {
+            Self::BoltCircle | Self::Bore => "Nothing opens it: other wheels must come onto the list.",
+            Self::WheelLoad => "Nothing opens it: wheels with a higher rating must come onto the list.",
+            Self::RimSize => "Ask for other rim sizes.",
+            Self::Use => "Drop a use, or have tires of that kind put onto the list.",
+            Self::Load | Self::Speed => {
+                "Nothing opens it: tires with a higher service description must come onto the list."
+            }
+            Self::PermittedRim => "Nothing opens it: outside of the permitted rims is a \"do not fit\".",
+            Self::Diameter => {
+                "The house's limit on the change of diameter, with what the speedometer then shows."
+            }
+            Self::Fit => "A lever on the car, or another offset on the list.",
+            Self::Ratio => "Equal diameters; the car maker's own limit rules.",
+            Self::Arrangement => "Allow the other arrangement, or mixed diameters.",
+            Self::Budget => "A larger budget.",
+            Self::Lines => "Mixed lines, or another line.",
+        }
+    }
+}
+
+/// What the car asks of every wheel and tire; `None` where nobody knows.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Needs {
+    /// Bolt circle: the car's record, else the fitted wheel's.
+    pub bolt_circle: Option<BoltCircle>,
+    /// Hub diameter, front and rear.
+    pub hub: [Option<CenterBore>; 2],
+    /// What one tire must carry, front and rear, in kilograms.
+    pub load_kg: [Option<f64>; 2],
+    /// What one wheel must carry: half of the heavier axle's rating.
+    pub wheel_load_kg: Option<f64>,
+    /// What every tire must be made for, in km/h.
+    pub speed_kmh: Option<f64>,
+}
+
+impl Needs {
+    /// From the car's record and what is fitted.
+    ///
+    /// # Source
+    /// Load: at least the factory's index, or half of the axle's rating, whichever is stricter; speed: the car's top
+    /// speed, else the factory's symbol (49 CFR 571.110, UN R30 practice; from memory). What is fitted stands for the
+    /// factory's where that is not written down.
+    pub fn of(car: &Car, fitted: &SetupPair) -> Self {
+        let factory = car.factory();
+        let tire = |axle| {
+            let of = |pair: &SetupPair| pair.on(axle).and_then(|setup| setup.tire);
+            of(&factory).or_else(|| of(fitted))
+        };
+        let half_rating = |axle| car.number(Fact::AxleRating, Some(axle)).map(|kg| kg / 2.0);
+        let load = |axle| {
+            let index = tire(axle).and_then(|tire| tire.service).map(|service| service.single.capacity_kg());
+            [index, half_rating(axle)].into_iter().flatten().reduce(f64::max)
+        };
+        let symbol = Axle::BOTH.into_iter().filter_map(|axle| tire(axle)?.top_speed_kmh()).reduce(f64::max);
+        let fitted_circle = || Axle::BOTH.into_iter().find_map(|axle| fitted.on(axle)?.wheel?.bolt_circle);
+        let written = car.words(Fact::BoltCircle, None).and_then(read_circle);
+        let hub = |axle| car.number(Fact::HubBore, Some(axle)).and_then(CenterBore::from_mm);
+        Self {
+            bolt_circle: written.or_else(fitted_circle),
+            hub: Axle::BOTH.map(hub),
+            load_kg: Axle::BOTH.map(load),
+            wheel_load_kg: Axle::BOTH.into_iter().filter_map(half_rating).reduce(f64::max),
+            speed_kmh: car.number(Fact::TopSpeed, None).or(symbol),
+        }
+    }
+}
+
+/// A bolt circle as it is written in a car's record.
+pub(crate) fn read_circle(text: &str) -> Option<BoltCircle> {
+    let (count, diameter) = text.split_once(['x', 'X', '×', '/'])?;
+    BoltCircle::new(count.trim().parse().ok()?, diameter.trim().replace(',', ".").parse().ok()?)
+}
+
+/// Whether a filter is in force: all but the one that is tried without.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct InForce(pub Option<Filter>);
+
+impl InForce {
+    pub(super) fn holds(self, filter: Filter, condition: impl FnOnce() -> bool) -> bool {
+        self.0 == Some(filter) || condition()
+    }
+}
+
+/// Whether a wheel may be proposed at all, leaving aside where it stands.
+pub(super) fn wheel_may(row: &WheelRow, axle: usize, needs: &Needs, wish: &Wish, force: InForce) -> bool {
+    row.wheel.offset.is_some()
+        && force.holds(Filter::BoltCircle, || {
+            needs.bolt_circle.is_none_or(|circle| row.circles().any(|drilled| drilled == circle))
+        })
+        && force.holds(Filter::Bore, || match (needs.hub[axle], row.wheel.center_bore) {
+            (Some(hub), Some(bore)) => bore >= hub,
+            _ => true,
+        })
+        && force.holds(Filter::WheelLoad, || match (needs.wheel_load_kg, row.load_kg) {
+            (Some(need), Some(rating)) => rating >= need,
+            _ => true,
+        })
+        && force.holds(Filter::RimSize, || (wish.rims.0..=wish.rims.1).contains(&row.wheel.diameter))
+        && force.holds(Filter::Lines, || wish.wheel_line.as_deref().is_none_or(|line| line == &*row.line))
+        && force.holds(Filter::Budget, || wish.budget.is_none() || row.price.is_some())
+}
+
+/// Whether a tire may be proposed on an axle, leaving aside rim and room.
+pub(super) fn tire_may(row: &TireRow, axle: usize, needs: &Needs, wish: &Wish, force: InForce) -> bool {
+    force.holds(Filter::Use, || match row.kind {
+        Some(kind) => wish.uses.iter().all(|wanted| kind.suits(*wanted)),
+        None => wish.uses.is_empty(),
+    }) && force.holds(Filter::Load, || {
+        needs.load_kg[axle]
+            .is_none_or(|need| row.tire.service.is_some_and(|service| service.single.capacity_kg() >= need))
+    }) && force.holds(Filter::Speed, || {
+        needs.speed_kmh.is_none_or(|need| row.tire.top_speed_kmh().is_some_and(|speed| speed >= need))
+    }) && force.holds(Filter::Lines, || wish.tire_line.as_deref().is_none_or(|line| line == &*row.line))
+        && force.holds(Filter::Budget, || wish.budget.is_none() || row.price.is_some())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_stricter_of_index_and_half_the_rating_counts() {
+        let fitted = SetupPair::square("17x7.5 ET45 5x112 225/45R17 91W".parse().unwrap());
+        let mut car = Car::default();
+        let bare = Needs::of(&car, &fitted);
+        // ISO 4000-1: 91 is 615 kg; W is 270 km/h.
+        assert_eq!((bare.load_kg, bare.speed_kmh), ([Some(615.0); 2], Some(270.0)));
+        assert_eq!(bare.bolt_circle, BoltCircle::new(5, 112.0));
+        car.note(Fact::AxleRating, Some(Axle::Rear), "1300").unwrap();
+        car.note(Fact::TopSpeed, None, "210").unwrap();
+        let written = Needs::of(&car, &fitted);
+        assert_eq!((written.load_kg, written.wheel_load_kg), ([Some(615.0), Some(650.0)], Some(650.0)));
+        assert_eq!(written.speed_kmh, Some(210.0), "the car's own top speed comes before the symbol");
+    }
+}

@@ -1,0 +1,22 @@
+//! The finder: the catalogue's whole cross product of wheels and tires on two axles, ranked.
+//!
+//! - [`wish`](Wish): what is wanted, and the weights.
+//! - [`criteria`]: each criterion, one function with its rule; a score goes from 0 to 1.
+//! - [`filters`](Filter): what a setup must hold, each by name, so that it can be said which one stands in the way.
+//! - [`search`](find): the search itself.
+//!
+//! A *setup* here is a geometry: wheel size, offset and spacer with a tire size, front and rear. Of the rows that
+//! make it (lines, finishes, makers) the best-scoring ones are taken: one line of wheels and one line of tires all
+//! round. The ranking is exact: what comes first is first among everything the catalogue can make, equal scores in
+//! the order of the rows' numbers.
+
+pub mod criteria;
+mod filters;
+mod options;
+mod search;
+mod wish;
+
+pub use criteria::{Criterion, Scores};
+pub use filters::{Filter, Needs};
+pub use search::{AxleChoice, Found, Obstruction, Outcome, Scene, find, why_above};
+pub use wish::{Arrangements, School, Weights, Wish};
