@@ -4,11 +4,11 @@
 //! left out that could: the ranking is the one that trying everything would give.
 
 use std::cmp::Reverse;
-use std::collections::{BTreeMap, BinaryHeap, HashMap};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use super::criteria::{self, Criterion, Scores};
 use super::filters::{Filter, InForce, Needs, tire_may, wheel_may};
-use super::options::{PairOfRows, Points, Row, best, pairs, points};
+use super::options::{self, PairOfRows, Points, Row, pairs, points};
 use super::{Arrangements, Wish};
 use crate::choose::catalogue::Catalogue;
 use crate::clearance::{Stand, Trial};
@@ -152,15 +152,18 @@ struct Candidate {
     place: Points,
     /// Score by criterion, rows left out.
     scores: Scores,
+    /// Overall diameter of its tire, in millimetres.
+    diameter: f64,
     /// Tire rows that may stand on this rim.
     tires: usize,
-    /// The most that its rows can add.
-    bound: Points,
 }
 
+#[derive(Default)]
 struct AxleSide {
     classes: Vec<WheelClass>,
     tire_rows: Vec<Vec<Row>>,
+    /// The most points that a row of each can have.
+    most_tire: Vec<Points>,
     candidates: Vec<Candidate>,
     rows: (usize, usize),
 }
@@ -228,8 +231,7 @@ fn side(
     lines: &Lines,
 ) -> AxleSide {
     let at = usize::from(axle == Axle::Rear);
-    let mut side =
-        AxleSide { classes: Vec::new(), tire_rows: Vec::new(), candidates: Vec::new(), rows: (0, 0) };
+    let mut side = AxleSide::default();
     let Some(trial) = scene.plan.trial(axle) else { return side };
     let classes = wheel_classes(scene, catalogue, wish, force, at, lines);
     let tires = tire_classes(scene, catalogue, wish, force, at, &trial);
@@ -260,6 +262,7 @@ fn side(
                 let window = trial.window(&setup, TireChoice::Same, &[width], wanted).pop()?;
                 let stand = Stand::of(&setup, camber)?;
                 let reach = (stand.reach(Toward::Inboard, false), stand.reach(Toward::Outboard, true));
+                side.most_tire.push(rows.iter().map(|row| row.points).max().unwrap_or(0));
                 side.tire_rows.push(rows);
                 Some((OnRim { window, reach }, side.tire_rows.len() - 1))
             });
@@ -280,20 +283,18 @@ fn side(
                 .into_iter()
                 .map(|one| points(wish.weights.on(one) * scores.of(one)))
                 .sum();
-            let most = |rows: &[Row]| rows.iter().map(|row| row.points).max().unwrap_or(0);
             side.candidates.push(Candidate {
                 class: class_at,
                 size: tires.size,
                 spacer: stands.spacer,
                 place,
                 scores,
+                diameter: overall_diameter(&tires.size).as_mm(),
                 tires: *rows_at,
-                bound: place + most(&class.rows) + most(&side.tire_rows[*rows_at]),
             });
         }
     }
     side.classes = classes;
-    side.candidates.sort_by_key(|candidate| Reverse(candidate.bound));
     side
 }
 
@@ -429,11 +430,77 @@ fn tire_rows_on(
     rows
 }
 
-/// A setup among the best, ordered so that the worst of them is the heap's greatest.
-#[derive(PartialEq, Eq, PartialOrd, Ord)]
+/// A setup among the best; the better one is the smaller.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 struct Ranked {
-    worse: (Reverse<Points>, u64, [u32; 4]),
+    rank: (Reverse<Points>, u64, [u32; 4]),
     at: (usize, usize),
+}
+
+/// The best setups so far, each geometry once.
+struct Best {
+    most: usize,
+    order: BTreeSet<Ranked>,
+    by_geometry: HashMap<(usize, usize), (Ranked, PairOfRows, PairOfRows)>,
+}
+
+impl Best {
+    /// Whether a setup of so many points at most could not come among them.
+    fn is_out_of_reach(&self, most: Points) -> bool {
+        self.order.len() >= self.most && self.order.last().is_some_and(|worst| most < worst.rank.0.0)
+    }
+
+    fn offer(&mut self, ranked: Ranked, wheels: PairOfRows, tires: PairOfRows) {
+        if let Some((known, ..)) = self.by_geometry.get(&ranked.at) {
+            if *known <= ranked {
+                return;
+            }
+            self.order.remove(known);
+        }
+        self.order.insert(ranked);
+        self.by_geometry.insert(ranked.at, (ranked, wheels, tires));
+        if self.order.len() > self.most
+            && let Some(worst) = self.order.pop_last()
+        {
+            self.by_geometry.remove(&worst.at);
+        }
+    }
+}
+
+/// A candidate with the rows that one line of wheels has for it.
+struct InLine {
+    candidate: usize,
+    rows: Vec<Row>,
+    /// The most that it can be worth.
+    bound: Points,
+}
+
+/// One axle's candidates by line of wheels, in each line the best first.
+fn by_line(side: &AxleSide, any_lines: bool) -> HashMap<u32, Vec<InLine>> {
+    let mut lines: HashMap<u32, Vec<InLine>> = HashMap::new();
+    for (at, candidate) in side.candidates.iter().enumerate() {
+        let rows = &side.classes[candidate.class].rows;
+        let without_wheel = candidate.place + side.most_tire[candidate.tires];
+        for row in rows {
+            let line = if any_lines { 0 } else { row.line };
+            let in_line = lines.entry(line).or_default();
+            match in_line.last_mut().filter(|last| last.candidate == at) {
+                Some(last) => {
+                    last.rows.push(*row);
+                    last.bound = last.bound.max(without_wheel + row.points);
+                }
+                None => in_line.push(InLine {
+                    candidate: at,
+                    rows: vec![*row],
+                    bound: without_wheel + row.points,
+                }),
+            }
+        }
+    }
+    for in_line in lines.values_mut() {
+        in_line.sort_by_key(|one| Reverse(one.bound));
+    }
+    lines
 }
 
 fn together(
@@ -446,85 +513,93 @@ fn together(
     let [front, rear] = sides;
     let ratio_limit = scene.plan.limits.ratio_pct(scene.plan.drive);
     let ratio_now = fitted_ratio(scene);
-    let ratio_points = |front: &Size, rear: &Size| {
-        let drift = ratio_now
-            .map_or(0.0, |now| ((overall_diameter(front) / overall_diameter(rear)) / now - 1.0) * 100.0);
+    let ratio_of = |front: f64, rear: f64| {
+        let drift = ratio_now.map_or(0.0, |now| (front / rear / now - 1.0) * 100.0);
         let keeps = force.holds(Filter::Ratio, || drift.abs() <= ratio_limit);
         keeps.then(|| criteria::diameter(drift, ratio_limit))
     };
     let weigh_ratio = |score: f64| 2 * points(wish.weights.on(Criterion::Ratio) * score);
     let most_ratio = weigh_ratio(1.0);
-    let mut ratios: HashMap<(Size, Size), Option<f64>> = HashMap::new();
-    let mut wheel_pairs: HashMap<(usize, usize), Vec<PairOfRows>> = HashMap::new();
-    let mut tire_pairs: HashMap<(usize, usize), Vec<PairOfRows>> = HashMap::new();
     let any_lines = force.0 == Some(Filter::Lines);
     let budget = wish.budget.filter(|_| force.0 != Some(Filter::Budget));
-    let mut kept: BinaryHeap<Ranked> = BinaryHeap::new();
-    let mut rows: HashMap<(usize, usize), (PairOfRows, PairOfRows)> = HashMap::new();
-    let Some(best_rear) = rear.candidates.first().map(|candidate| candidate.bound) else { return Vec::new() };
-    let is_hopeless = |kept: &BinaryHeap<Ranked>, most: Points| {
-        kept.len() >= wish.count && kept.peek().is_some_and(|worst| most < worst.worse.0.0)
-    };
-    for (f_at, f) in front.candidates.iter().enumerate() {
-        if wish.count == 0 || is_hopeless(&kept, f.bound + best_rear + most_ratio) {
+    let (front_lines, rear_lines) = (by_line(front, any_lines), by_line(rear, any_lines));
+    let mut lines: Vec<(Points, &[InLine], &[InLine])> = front_lines
+        .iter()
+        .filter_map(|(line, in_front)| {
+            let in_rear = rear_lines.get(line)?;
+            let most = in_front.first()?.bound + in_rear.first()?.bound + most_ratio;
+            Some((most, in_front.as_slice(), in_rear.as_slice()))
+        })
+        .collect();
+    // Which line comes first decides nothing but how soon the rest is out of reach.
+    lines.sort_by_key(|(most, in_front, _)| (Reverse(*most), in_front.first().map(|one| one.candidate)));
+    let mut best = Best { most: wish.count, order: BTreeSet::new(), by_geometry: HashMap::new() };
+    let mut tire_pairs: Vec<Option<Vec<PairOfRows>>> =
+        vec![None; front.tire_rows.len() * rear.tire_rows.len()];
+    for (most, in_front, in_rear) in lines {
+        if wish.count == 0 || best.is_out_of_reach(most) {
             break;
         }
-        let f_wheel = front.classes[f.class].wheel;
-        for (r_at, r) in rear.candidates.iter().enumerate() {
-            if is_hopeless(&kept, f.bound + r.bound + most_ratio) {
+        for f_in in in_front {
+            let best_rear = in_rear.first().map_or(0, |one| one.bound);
+            if best.is_out_of_reach(f_in.bound + best_rear + most_ratio) {
                 break;
             }
-            let r_wheel = rear.classes[r.class].wheel;
-            let (same_wheel, same_tire) = (f_wheel == r_wheel, f.size == r.size);
-            let is_asked_for = force.holds(Filter::Arrangement, || {
-                (wish.mixed_diameters || f_wheel.diameter == r_wheel.diameter)
-                    && match wish.arrangements {
-                        Arrangements::Either => true,
-                        Arrangements::Square => same_wheel && same_tire,
-                        Arrangements::Staggered => !(same_wheel && same_tire),
-                    }
-            });
-            if !is_asked_for {
-                continue;
-            }
-            let ratio = *ratios.entry((f.size, r.size)).or_insert_with(|| ratio_points(&f.size, &r.size));
-            let Some(ratio) = ratio else { continue };
-            let place = f.place + r.place + weigh_ratio(ratio);
-            let most = place + (f.bound - f.place) + (r.bound - r.place);
-            if is_hopeless(&kept, most) {
-                continue;
-            }
-            let has_budget = budget.is_some();
-            let wheels = wheel_pairs.entry((f.class, r.class)).or_insert_with(|| {
-                let (front, rear) = (&front.classes[f.class].rows, &rear.classes[r.class].rows);
-                pairs(front, rear, same_wheel, any_lines, has_budget)
-            });
-            let tires = tire_pairs.entry((f.tires, r.tires)).or_insert_with(|| {
-                pairs(&front.tire_rows[f.tires], &rear.tire_rows[r.tires], same_tire, any_lines, has_budget)
-            });
-            let Some((wheels, tires)) = best(wheels, tires, budget) else { continue };
-            let ids = [wheels.front.id, wheels.rear.id, tires.front.id, tires.rear.id];
-            let total = place + wheels.points() + tires.points();
-            let ranked =
-                Ranked { worse: (Reverse(total), wheels.price() + tires.price(), ids), at: (f_at, r_at) };
-            if kept.len() < wish.count || kept.peek().is_some_and(|worst| ranked < *worst) {
-                rows.insert(ranked.at, (wheels, tires));
-                kept.push(ranked);
-                if kept.len() > wish.count
-                    && let Some(worst) = kept.pop()
-                {
-                    rows.remove(&worst.at);
+            let f = &front.candidates[f_in.candidate];
+            let f_wheel = front.classes[f.class].wheel;
+            for r_in in in_rear {
+                if best.is_out_of_reach(f_in.bound + r_in.bound + most_ratio) {
+                    break;
                 }
+                let r = &rear.candidates[r_in.candidate];
+                let r_wheel = rear.classes[r.class].wheel;
+                let (same_wheel, same_tire) = (f_wheel == r_wheel, f.size == r.size);
+                let is_asked_for = force.holds(Filter::Arrangement, || {
+                    (wish.mixed_diameters || f_wheel.diameter == r_wheel.diameter)
+                        && match wish.arrangements {
+                            Arrangements::Either => true,
+                            Arrangements::Square => same_wheel && same_tire,
+                            Arrangements::Staggered => !(same_wheel && same_tire),
+                        }
+                });
+                if !is_asked_for {
+                    continue;
+                }
+                let Some(ratio) = ratio_of(f.diameter, r.diameter) else { continue };
+                let weighed = weigh_ratio(ratio);
+                if best.is_out_of_reach(f_in.bound + r_in.bound + weighed) {
+                    continue;
+                }
+                let cell = &mut tire_pairs[f.tires * rear.tire_rows.len() + r.tires];
+                let tires = cell.get_or_insert_with(|| {
+                    let (front, rear) = (&front.tire_rows[f.tires], &rear.tire_rows[r.tires]);
+                    pairs(front, rear, same_tire, any_lines, budget.is_some())
+                });
+                // With its tires known the setup's reach is narrower.
+                let Some(most_tires) = tires.iter().map(PairOfRows::points).max() else { continue };
+                let place = f.place + r.place + weighed;
+                let wheels_at_most = f_in.bound - f.place - front.most_tire[f.tires] + r_in.bound
+                    - r.place
+                    - rear.most_tire[r.tires];
+                if best.is_out_of_reach(place + wheels_at_most + most_tires) {
+                    continue;
+                }
+                let wheels = pairs(&f_in.rows, &r_in.rows, same_wheel, true, budget.is_some());
+                let Some((wheels, tires)) = options::best(&wheels, tires, budget) else { continue };
+                let ids = [wheels.front.id, wheels.rear.id, tires.front.id, tires.rear.id];
+                let total = place + wheels.points() + tires.points();
+                let rank = (Reverse(total), wheels.price() + tires.price(), ids);
+                best.offer(Ranked { rank, at: (f_in.candidate, r_in.candidate) }, wheels, tires);
             }
         }
     }
-    kept.into_sorted_vec()
-        .into_iter()
+    best.order
+        .iter()
         .filter_map(|ranked| {
-            let (wheels, tires) = rows.get(&ranked.at)?;
+            let (_, wheels, tires) = best.by_geometry.get(&ranked.at)?;
             let (f, r) = (&front.candidates[ranked.at.0], &rear.candidates[ranked.at.1]);
-            let ratio = ratios.get(&(f.size, r.size)).copied().flatten()?;
-            Some(told(catalogue, wish, ranked.worse.0.0, (f, r), ratio, wheels, tires))
+            let ratio = ratio_of(f.diameter, r.diameter)?;
+            Some(told(catalogue, wish, ranked.rank.0.0, (f, r), ratio, wheels, tires))
         })
         .collect()
 }
