@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/fasteners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a wheel goes on a hub, and what must be ordered with it. */
+        post: operations["fasteners"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/fit": {
         parameters: {
             query?: never;
@@ -279,6 +296,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/ladder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every size round a tire whose overall diameter stays inside a band. */
+        post: operations["ladder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/registry": {
         parameters: {
             query?: never;
@@ -313,6 +347,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/stagger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Front against rear: ratio, taller axle, rotation. */
+        post: operations["stagger"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/tires/describe": {
         parameters: {
             query?: never;
@@ -322,6 +373,23 @@ export interface paths {
         };
         /** Describe a tire: everything that follows from its size. */
         get: operations["describe_tire"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tires/pressure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cold pressure at which a tire carries a load. */
+        get: operations["pressure"];
         put?: never;
         post?: never;
         delete?: never;
@@ -705,6 +773,42 @@ export interface components {
             /** @description What is known. */
             value: components["schemas"]["NumberOrWords"];
         };
+        /** @description A wheel on a hub. */
+        FastenersRequest: {
+            /**
+             * Format: double
+             * @description The fasteners' length now.
+             */
+            fitted_length_mm?: number | null;
+            /** @description The car's side. */
+            hub: components["schemas"]["HubRequest"];
+            /**
+             * Format: double
+             * @description A spacer between, 0 for none.
+             */
+            spacer_mm?: number;
+            /** @description The wheel's side. */
+            wheel: components["schemas"]["WheelSideRequest"];
+        };
+        /** @description Whether a wheel goes on a hub, and what must be ordered with it. */
+        FastenersView: {
+            caution: string;
+            /**
+             * Format: double
+             * @description Least turns of thread that must engage; null while the thread is not known.
+             */
+            engagement_turns?: number | null;
+            /**
+             * Format: double
+             * @description How long fasteners must be; null while the fitted ones' length is not known.
+             */
+            length_mm?: number | null;
+            /** @description Worst first. */
+            problems: components["schemas"]["MountingProblem"][];
+            ring?: components["schemas"]["RingView"] | null;
+            /** @description `fits`, `fits_with_parts`, `not_known` or `does_not_fit`. */
+            verdict: string;
+        };
         /** @description One field at fault. */
         FieldError: {
             /** @description What is wrong. */
@@ -833,6 +937,22 @@ export interface components {
             /** @description Units a new screen starts with: `metric`, `mixed` or `imperial`. */
             units: string;
         };
+        /** @description The car's side of a mounting. What is left out is not known. */
+        HubRequest: {
+            /** @description As in `5x112`. */
+            bolt_circle?: string | null;
+            /** Format: double */
+            bore_mm?: number | null;
+            /**
+             * Format: double
+             * @description How far the hub's lip stands out.
+             */
+            lip_mm?: number | null;
+            /** @description Seat of the fasteners at hand, as in `ball R13` or `cone 60°`. */
+            seat?: string | null;
+            /** @description As in `M14x1.5` or `1/2-20`. */
+            thread?: string | null;
+        };
         /** @description An instrument of the house. */
         InstrumentView: {
             /** @description Its code in readings. */
@@ -957,6 +1077,23 @@ export interface components {
             job_number: string;
             /** @description What of that was read on it, in words: how many readings, on which day. */
             readings: number;
+        };
+        /** @description Round which tire a ladder stands. */
+        LadderRequest: {
+            /**
+             * Format: double
+             * @description Most that the overall diameter may change, in per cent; the house's limit when left out.
+             */
+            band_pct?: number | null;
+            /** @description Rim codes; every whole one from 13 to 24 when left out. */
+            rim_diameters_in?: number[] | null;
+            /** @description The tire. */
+            tire: string;
+        };
+        /** @description A ladder. */
+        LadderView: {
+            /** @description The sizes, the nearest in diameter first. */
+            sizes: components["schemas"]["RungView"][];
         };
         /** @description A lever pulled on the car. */
         LeverAmount: {
@@ -1097,6 +1234,15 @@ export interface components {
             title: string;
             /** @description Why it is asked for. */
             why: components["schemas"]["FragmentView"][];
+        };
+        /** @description What stands against a mounting, or must go with it. */
+        MountingProblem: {
+            /** @description `bolt_circle`, `bore`, `seat`, `lip`, `thread` or `length`. */
+            code: string;
+            /** @description `stop`, `mind` or `unknown`. */
+            kind: string;
+            /** @description In a sentence. */
+            says: string;
         };
         /** @description A new job: a car and a setup line are enough. */
         NewJob: {
@@ -1414,6 +1560,22 @@ export interface components {
              */
             y_mm?: number | null;
         };
+        /** @description A suggested cold pressure. */
+        PressureView: {
+            /** @description Whether the placard, not the load, set it. */
+            by_placard: boolean;
+            caution: string;
+            /** @description Whether it carries the load at all. */
+            enough: boolean;
+            /**
+             * Format: double
+             * @description What the tire carries at its reference pressure.
+             */
+            load_capacity_kg: number;
+            /** Format: double */
+            pressure_kpa: number;
+            working: components["schemas"]["StepView"][];
+        };
         /** @description The body of a problem response. */
         Problem: {
             current?: components["schemas"]["JobView"] | null;
@@ -1528,6 +1690,38 @@ export interface components {
             /** @description Units a reading is spoken in. */
             units: components["schemas"]["UnitEntry"][];
         };
+        /** @description A hub-centric ring. */
+        RingView: {
+            /** Format: double */
+            inner_mm: number;
+            /** Format: double */
+            outer_mm: number;
+        };
+        /** @description One size of a ladder. */
+        RungView: {
+            /** @description `ideal`, `good`, `limit` or `beyond`, by the house's bands. */
+            band: string;
+            /** Format: double */
+            change_pct: number;
+            /** @description False for a size off the grid that makers list from. */
+            is_listed_size: boolean;
+            /** Format: double */
+            measuring_rim_in: number;
+            /** Format: double */
+            overall_diameter_mm: number;
+            /** Format: double */
+            permitted_rim_max_in: number;
+            /** Format: double */
+            permitted_rim_min_in: number;
+            /**
+             * Format: double
+             * @description Against the tire's own rim code: +1 is "plus one".
+             */
+            plus_in: number;
+            /** Format: double */
+            sidewall_mm: number;
+            size: string;
+        };
         /** @description What a setup is, with the figures that are written on the drawing. */
         SetupView: {
             /** Format: double */
@@ -1580,6 +1774,32 @@ export interface components {
          * @enum {string}
          */
         StageCode: "car" | "bay" | "bench" | "rack" | "brakes" | "trial_fit" | "road_and_track" | "handover";
+        /** @description A planned pair against the factory's. */
+        StaggerRequest: {
+            /** @description Whether tires or wheels have a turning direction. */
+            directional?: boolean;
+            drive?: components["schemas"]["DriveCode"] | null;
+            /** @description What the factory fitted. */
+            factory: components["schemas"]["Lines"];
+            /** @description What is planned. */
+            planned: components["schemas"]["Lines"];
+        };
+        /** @description Front against rear. */
+        StaggerView: {
+            caution: string;
+            /** Format: double */
+            height_difference_mm: number;
+            /** Format: double */
+            limit_pct: number;
+            /** Format: double */
+            ratio_change_pct: number;
+            /** @description `front_to_rear`, `side_to_side`, `cross`: what can be rotated without remounting. */
+            rotation: string[];
+            taller_axle?: components["schemas"]["AxleCode"] | null;
+            /** @description `keeps_ratio` or `drifts`. */
+            verdict: string;
+            working: components["schemas"]["StepView"][];
+        };
         /**
          * @description How a line stands.
          * @enum {string}
@@ -1758,6 +1978,15 @@ export interface components {
              */
             within_mm?: number | null;
         };
+        /** @description The wheel's side. */
+        WheelSideRequest: {
+            /** @description As in `5x112`; several with commas between. */
+            bolt_circle?: string | null;
+            /** Format: double */
+            bore_mm?: number | null;
+            /** @description Seat of its holes. */
+            seat?: string | null;
+        };
         /** @description Everything that follows from a wheel's size; null where it is not stated. */
         WheelView: {
             /** Format: double */
@@ -1929,6 +2158,39 @@ export interface operations {
                 };
             };
             /** @description a setup that could not be read */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fasteners: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FastenersRequest"];
+            };
+        };
+        responses: {
+            /** @description verdict, ring, length, engagement, problems */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FastenersView"];
+                };
+            };
+            /** @description a field at fault */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -2522,6 +2784,39 @@ export interface operations {
             };
         };
     };
+    ladder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderRequest"];
+            };
+        };
+        responses: {
+            /** @description the sizes, the nearest in diameter first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderView"];
+                };
+            };
+            /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     registry: {
         parameters: {
             query?: never;
@@ -2575,6 +2870,39 @@ export interface operations {
             };
         };
     };
+    stagger: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StaggerRequest"];
+            };
+        };
+        responses: {
+            /** @description how the pair stands */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaggerView"];
+                };
+            };
+            /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     describe_tire: {
         parameters: {
             query: {
@@ -2605,6 +2933,51 @@ export interface operations {
                 };
             };
             /** @description a size that could not be read */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pressure: {
+        parameters: {
+            query: {
+                /**
+                 * @description The tire with its load index.
+                 * @example 225/45R17 94W XL
+                 */
+                size: string;
+                /**
+                 * @description What one tire carries.
+                 * @example 520
+                 */
+                load_kg: number;
+                /**
+                 * @description The car's cold pressure on that axle; the suggestion is never under it.
+                 * @example 230
+                 */
+                placard_kpa?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a suggestion */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PressureView"];
+                };
+            };
+            /** @description a field at fault */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -86,21 +86,17 @@ pub struct Mounting {
 }
 
 impl Mounting {
-    /// The worst of its problems.
-    pub fn worst(&self) -> Option<ProblemKind> {
-        self.problems.iter().map(|problem| problem.kind).max()
-    }
-
     /// `does_not_fit`, `not_known`, `fits_with_parts` or `fits`.
     pub fn verdict(&self) -> &'static str {
-        match self.worst() {
-            Some(ProblemKind::Stop) => "does_not_fit",
-            Some(ProblemKind::Unknown) if !self.problems.iter().any(|one| one.kind == ProblemKind::Mind) => {
-                "not_known"
-            }
-            _ if self.problems.iter().any(|one| one.kind == ProblemKind::Unknown) => "not_known",
-            Some(ProblemKind::Mind) => "fits_with_parts",
-            _ => "fits",
+        let has = |kind| self.problems.iter().any(|problem| problem.kind == kind);
+        if has(ProblemKind::Stop) {
+            "does_not_fit"
+        } else if has(ProblemKind::Unknown) {
+            "not_known"
+        } else if has(ProblemKind::Mind) {
+            "fits_with_parts"
+        } else {
+            "fits"
         }
     }
 }
@@ -189,7 +185,7 @@ pub fn mount(
     if let Some(spacer) = spacer {
         match hub.lip {
             None => say(
-                ProblemKind::Unknown,
+                ProblemKind::Mind,
                 "lip",
                 format!(
                     "The hub's lip is not measured: a slip-on spacer of {} mm must leave {} mm of it, or carry its own.",
@@ -299,7 +295,8 @@ mod tests {
         let thick = mount(&hub(), &on, Spacer::from_mm(10.0), Some(Length::mm(28.0)));
         assert_eq!(codes(&thick), ["lip", "length"]);
         let unread = mount(&Hub { lip: None, ..hub() }, &on, Spacer::from_mm(5.0), None);
-        assert_eq!((unread.verdict(), unread.length), ("not_known", None));
+        assert_eq!((unread.verdict(), unread.length), ("fits_with_parts", None));
+        assert_eq!(codes(&unread), ["lip", "length"], "what to do about the lip is said");
     }
 
     #[test]

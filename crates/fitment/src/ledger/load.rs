@@ -1,6 +1,7 @@
 //! Load index and speed symbol against the fitted tires.
 
 use super::{Check, Corner, Finding, Rule, Standing};
+use crate::car::Fact;
 use crate::load_index;
 use crate::speed_symbol;
 use crate::working::{Figure, Phrase, Quantity, Source, Step};
@@ -32,7 +33,28 @@ fn load(corner: &Corner<'_>) -> Option<Finding> {
         source: load_index::SOURCE,
     });
     let fitted = corner.fitted.tire.and_then(|tire| tire.service);
+    let half_rating =
+        corner.plan.bay.car.number(Fact::AxleRating, Some(corner.trial.axle)).map(|rating| rating / 2.0);
     let (standing, word, limit, says) = match fitted {
+        // Whichever is stricter: here the rating asks for more than the fitted tire carries, or stands alone.
+        _ if half_rating.is_some_and(|half| {
+            fitted.is_none_or(|fitted| half > fitted.single.capacity_kg()) || half > capacity
+        }) =>
+        {
+            let half = Quantity::mass(half_rating.unwrap_or_default());
+            let limit = Phrase::new("half of the axle's rating, ").quantity(half);
+            if capacity >= half.value {
+                let says = Phrase::new("Carries ").quantity(Quantity::mass(capacity)).text(".");
+                (Standing::Good, "enough", limit, says)
+            } else {
+                let says = Phrase::new("Half of the axle's rating is ")
+                    .quantity(half)
+                    .text(", this tire carries ")
+                    .quantity(Quantity::mass(capacity))
+                    .text(".");
+                (Standing::Stop, "too low", limit, says)
+            }
+        }
         None => (
             Standing::Measure,
             "check placard",
@@ -148,6 +170,24 @@ mod tests {
                     "{code} {service}"
                 );
             }
+        }
+    }
+
+    /// 49 CFR 571.110 (memory): half of the axle's rated load, or the factory's index, whichever is stricter.
+    #[test]
+    fn half_of_the_axles_rating_counts_where_it_is_stricter() {
+        for (rating, planned, standing) in [
+            ("1300", "94W", Standing::Good),
+            ("1300", "92W", Standing::Stop),
+            ("1400", "94W", Standing::Stop),
+            ("1200", "91W", Standing::Stop),
+        ] {
+            let mut car = crate::car::Car::default();
+            car.note(Fact::AxleRating, Some(crate::Axle::Front), rating).unwrap();
+            // Fitted 92 is 630 kg, 94 is 670, 91 is 615 (ISO 4000-1).
+            let planned = format!("18x8 ET45 225/40R18 {planned}");
+            let line = super::super::tests::line_on(car, "load-index", "17x7.5 ET45 225/45R17 92W", &planned);
+            assert_eq!(line.unwrap().standing, standing, "{rating} {planned}");
         }
     }
 

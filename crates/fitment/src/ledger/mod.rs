@@ -7,14 +7,18 @@ mod arch_gap;
 mod clear;
 mod diameter;
 mod front_rear;
+mod hub;
 mod listed;
 mod load;
+mod pressure;
 mod reach;
+mod rotation;
 mod rubber;
 mod speedo;
 mod style;
 mod tire_age;
 
+use crate::car::Car;
 use crate::change::{AxleChange, PairChange, axle_change, pair_change};
 use crate::clearance::{Fit, Trial};
 use crate::corner::{Corners, Feature, Resolved};
@@ -99,6 +103,8 @@ pub struct Bay {
     pub levers: PairLevers,
     /// The wanted style, front and rear.
     pub wanted: (Option<StyleTarget>, Option<StyleTarget>),
+    /// What is written down of the car.
+    pub car: Car,
     resolved: (Resolved, Resolved),
 }
 
@@ -110,7 +116,14 @@ impl Bay {
         wanted: (Option<StyleTarget>, Option<StyleTarget>),
     ) -> Self {
         let resolved = (corners.front.resolve(), corners.rear.resolve());
-        Self { corners, levers, wanted, resolved }
+        Self { corners, levers, wanted, car: Car::default(), resolved }
+    }
+
+    /// The same with the car's record.
+    #[must_use]
+    pub fn of_car(mut self, car: Car) -> Self {
+        self.car = car;
+        self
     }
 
     /// One axle's readings, resolved.
@@ -304,10 +317,13 @@ pub const CHECKS: &[Check] = &[
     diameter::CHECK,
     load::LOAD_INDEX,
     load::SPEED_SYMBOL,
+    pressure::CHECK,
+    hub::CHECK,
     tire_age::CHECK,
     listed::CHECK,
     speedo::CHECK,
     front_rear::CHECK,
+    rotation::CHECK,
 ];
 
 #[cfg(test)]
@@ -323,6 +339,16 @@ mod tests {
         let today = Some(Day { year: 2026, day_of_year: 153 });
         let plan = Plan::new(&fitted, &planned, drive, &limits, today);
         plan.ledger().into_iter().find(|line| line.code == code).expect("the line is there")
+    }
+
+    /// A front axle's line on a car of which something is written down; `None` when the rule has nothing to say.
+    #[track_caller]
+    pub(super) fn line_on(car: Car, code: &str, fitted: &str, planned: &str) -> Option<Line> {
+        let reading = |text: &str| crate::setup::line::read(text).unwrap().setups.expect(text);
+        let (fitted, planned) = (reading(fitted), reading(planned));
+        let limits = HouseLimits::DEFAULT;
+        let plan = Plan::new(&fitted, &planned, None, &limits, None).in_bay(Bay::default().of_car(car));
+        plan.ledger().into_iter().find(|line| line.code == code && line.axle != Some(Axle::Rear))
     }
 
     #[test]

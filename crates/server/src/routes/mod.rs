@@ -1,6 +1,7 @@
 //! The API's paths, one list.
 
 mod bay;
+mod choose;
 mod fit;
 mod house;
 mod jobs;
@@ -55,6 +56,10 @@ fn paths() -> OpenApiRouter<Shop> {
             .routes(routes!(bay::add))
             .routes(routes!(bay::remove))
             .routes(routes!(bay::copy))
+            .routes(routes!(choose::ladder))
+            .routes(routes!(choose::pressure))
+            .routes(routes!(choose::stagger))
+            .routes(routes!(choose::fasteners))
             .routes(routes!(house::get, house::put)),
     )
 }

@@ -95,7 +95,7 @@ pub struct Ground {
 /// The corners a job's readings and record make.
 pub fn bay_of(measurements: &Measurements) -> Bay {
     let (corners, _) = corners(&measurements.taken(), &measurements.car);
-    Bay::new(corners, measurements.levers, measurements.wanted)
+    Bay::new(corners, measurements.levers, measurements.wanted).of_car(measurements.car.clone())
 }
 
 impl BenchRequest {

@@ -4,6 +4,7 @@
 
 pub mod bench;
 pub mod change;
+pub mod choose;
 pub mod compare;
 pub mod corner;
 pub mod describe;

@@ -62,6 +62,24 @@ impl Reading {
     }
 }
 
+impl Reading {
+    /// The value, when nothing was wrong and it could be had; else why not, at its field.
+    ///
+    /// # Errors
+    /// Every fault noted, or this one.
+    pub fn finish_with<T>(mut self, value: Option<T>, pointer: &str, missing: &str) -> Result<T, ApiError> {
+        match value {
+            Some(value) => self.finish(value),
+            None => {
+                if self.errors.is_empty() {
+                    self.fault(pointer, missing);
+                }
+                Err(ApiError::Unprocessable(self.errors))
+            }
+        }
+    }
+}
+
 /// A text to be read as a setup line.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct LineText {

@@ -15,6 +15,7 @@ pub(crate) struct Served {
     _folder: tempfile::TempDir,
 }
 
+#[allow(dead_code, reason = "each test file uses its own share of it")]
 impl Served {
     /// An empty shop, with a gauge when its address is given.
     pub(crate) async fn start(gauge: Option<SocketAddr>) -> Self {

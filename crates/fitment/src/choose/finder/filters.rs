@@ -4,6 +4,7 @@ use crate::car::{Car, Fact};
 use crate::choose::catalogue::{TireRow, WheelRow};
 use crate::coded::coded;
 use crate::codes::{BoltCircle, CenterBore};
+use crate::hub;
 use crate::setup::{Axle, SetupPair};
 
 use super::Wish;
@@ -137,7 +138,7 @@ impl Needs {
         };
         let symbol = Axle::BOTH.into_iter().filter_map(|axle| tire(axle)?.top_speed_kmh()).reduce(f64::max);
         let fitted_circle = || Axle::BOTH.into_iter().find_map(|axle| fitted.on(axle)?.wheel?.bolt_circle);
-        let written = car.words(Fact::BoltCircle, None).and_then(read_circle);
+        let written = car.words(Fact::BoltCircle, None).and_then(hub::read_circle);
         let hub = |axle| car.number(Fact::HubBore, Some(axle)).and_then(CenterBore::from_mm);
         Self {
             bolt_circle: written.or_else(fitted_circle),
@@ -147,12 +148,6 @@ impl Needs {
             speed_kmh: car.number(Fact::TopSpeed, None).or(symbol),
         }
     }
-}
-
-/// A bolt circle as it is written in a car's record.
-pub(crate) fn read_circle(text: &str) -> Option<BoltCircle> {
-    let (count, diameter) = text.split_once(['x', 'X', '×', '/'])?;
-    BoltCircle::new(count.trim().parse().ok()?, diameter.trim().replace(',', ".").parse().ok()?)
 }
 
 /// Whether a filter is in force: all but the one that is tried without.

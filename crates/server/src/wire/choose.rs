@@ -1,0 +1,439 @@
+//! Choosing, on the wire: size ladder, pressure, stagger, fasteners.
+
+use fitment::choose::ladder::{self, Rung};
+use fitment::choose::pressure::{self, pressure_for};
+use fitment::choose::stagger::{Rotation, Stagger, rotations, stagger};
+use fitment::hub::{self, Hub, Mounting, ProblemKind, Seat, Thread, WheelSide, retorque_caution};
+use fitment::limits::HouseLimits;
+use fitment::{CenterBore, Length, RimDiameter, Spacer, Tire};
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+
+use super::corner::length;
+use super::ledger::StepView;
+use super::read::Reading;
+use super::{AxleCode, DriveCode, Lines};
+use crate::problem::ApiError;
+
+/// Round which tire a ladder stands.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct LadderRequest {
+    /// The tire.
+    pub tire: String,
+    /// Most that the overall diameter may change, in per cent; the house's limit when left out.
+    #[serde(default)]
+    pub band_pct: Option<f64>,
+    /// Rim codes; every whole one from 13 to 24 when left out.
+    #[serde(default)]
+    pub rim_diameters_in: Option<Vec<f64>>,
+}
+
+/// Widest band that is worked out.
+const WIDEST_BAND_PCT: f64 = 15.0;
+/// Most rim codes asked for at once.
+const MOST_RIMS: usize = 40;
+
+/// One size of a ladder.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit; the rules stand in fitment")]
+pub struct RungView {
+    pub size: String,
+    pub overall_diameter_mm: f64,
+    pub change_pct: f64,
+    pub sidewall_mm: f64,
+    pub measuring_rim_in: f64,
+    pub permitted_rim_min_in: f64,
+    pub permitted_rim_max_in: f64,
+    /// Against the tire's own rim code: +1 is "plus one".
+    pub plus_in: f64,
+    /// `ideal`, `good`, `limit` or `beyond`, by the house's bands.
+    pub band: &'static str,
+    /// False for a size off the grid that makers list from.
+    pub is_listed_size: bool,
+}
+
+/// A ladder.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LadderView {
+    /// The sizes, the nearest in diameter first.
+    pub sizes: Vec<RungView>,
+}
+
+impl LadderRequest {
+    /// Works the ladder out.
+    ///
+    /// # Errors
+    /// Every field at fault.
+    pub fn answer(&self, limits: &HouseLimits) -> Result<LadderView, ApiError> {
+        let mut reading = Reading::default();
+        let tire = tire(&mut reading, "/tire", &self.tire);
+        let band = self.band_pct.unwrap_or(limits.diameter_limit_pct);
+        if !(0.0..=WIDEST_BAND_PCT).contains(&band) {
+            reading.fault("/band_pct", format!("a band goes from 0 to {WIDEST_BAND_PCT} %, not {band}"));
+        }
+        let rims = match &self.rim_diameters_in {
+            None => ladder::all_rims(),
+            Some(given) if given.len() > MOST_RIMS => {
+                reading.fault(
+                    "/rim_diameters_in",
+                    format!("more than {MOST_RIMS} rim codes are not worked out"),
+                );
+                Vec::new()
+            }
+            Some(given) => given
+                .iter()
+                .enumerate()
+                .filter_map(|(at, code)| {
+                    let rim = RimDiameter::from_code(*code);
+                    if rim.is_none() {
+                        reading.fault(
+                            &format!("/rim_diameters_in/{at}"),
+                            format!("{code} is not a rim code from 10 to 26"),
+                        );
+                    }
+                    rim
+                })
+                .collect(),
+        };
+        let tire = reading.finish_with(tire, "/tire", "name a tire, as in 225/45R17")?;
+        let rungs = ladder::ladder(&tire.size, band, &rims);
+        Ok(LadderView { sizes: rungs.iter().map(|rung| RungView::new(rung, limits)).collect() })
+    }
+}
+
+impl RungView {
+    fn new(rung: &Rung, limits: &HouseLimits) -> Self {
+        let change = rung.change_pct.abs();
+        Self {
+            size: Tire::plain(rung.size).to_string(),
+            overall_diameter_mm: rung.overall_diameter.as_mm(),
+            change_pct: rung.change_pct,
+            sidewall_mm: rung.sidewall.as_mm(),
+            measuring_rim_in: rung.measuring_rim.code(),
+            permitted_rim_min_in: rung.permitted.0.code(),
+            permitted_rim_max_in: rung.permitted.1.code(),
+            plus_in: rung.plus_in,
+            band: match change {
+                c if c <= limits.diameter_ideal_pct => "ideal",
+                c if c <= limits.diameter_good_pct => "good",
+                c if c <= limits.diameter_limit_pct => "limit",
+                _ => "beyond",
+            },
+            is_listed_size: rung.size.is_on_the_listed_grid(),
+        }
+    }
+}
+
+fn tire(reading: &mut Reading, pointer: &str, text: &str) -> Option<Tire> {
+    match text.parse() {
+        Ok(tire) => Some(tire),
+        Err(error) => {
+            reading.fault_in_notation(pointer, &error);
+            None
+        }
+    }
+}
+
+/// Which tire under which load.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct PressureQuery {
+    /// The tire with its load index.
+    #[param(example = "225/45R17 94W XL")]
+    pub size: String,
+    /// What one tire carries.
+    #[param(example = 520.0)]
+    pub load_kg: f64,
+    /// The car's cold pressure on that axle; the suggestion is never under it.
+    #[param(example = 230.0)]
+    pub placard_kpa: Option<f64>,
+}
+
+/// A suggested cold pressure.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit; the rules stand in fitment")]
+pub struct PressureView {
+    pub pressure_kpa: f64,
+    /// What the tire carries at its reference pressure.
+    pub load_capacity_kg: f64,
+    /// Whether it carries the load at all.
+    pub enough: bool,
+    /// Whether the placard, not the load, set it.
+    pub by_placard: bool,
+    pub working: Vec<StepView>,
+    pub caution: &'static str,
+}
+
+impl PressureQuery {
+    /// Suggests a pressure.
+    ///
+    /// # Errors
+    /// Every field at fault; a tire without a load index.
+    pub fn answer(&self) -> Result<PressureView, ApiError> {
+        let mut reading = Reading::default();
+        let tire = tire(&mut reading, "size", &self.size);
+        if !(0.0..=5000.0).contains(&self.load_kg) {
+            reading.fault("load_kg", format!("a tire carries 0 to 5000 kg, not {}", self.load_kg));
+        }
+        if let Some(placard) = self.placard_kpa.filter(|kpa| !(100.0..=500.0).contains(kpa)) {
+            reading.fault("placard_kpa", format!("a placard says 100 to 500 kPa, not {placard}"));
+        }
+        let found = tire.and_then(|tire| pressure_for(&tire, self.load_kg, self.placard_kpa));
+        let no_index = "name the load index, as in 225/45R17 94W: the load goes by it";
+        let found = reading.finish_with(found, "size", no_index)?;
+        Ok(PressureView {
+            pressure_kpa: found.kpa,
+            load_capacity_kg: found.capacity_kg,
+            enough: found.is_enough,
+            by_placard: found.by_placard,
+            working: found.figure.working.into_iter().map(StepView::from).collect(),
+            caution: pressure::CAUTION,
+        })
+    }
+}
+
+/// A planned pair against the factory's.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct StaggerRequest {
+    /// What the factory fitted.
+    pub factory: Lines,
+    /// What is planned.
+    pub planned: Lines,
+    /// Driven axles; the stricter limit holds while it is not known.
+    #[serde(default)]
+    pub drive: Option<DriveCode>,
+    /// Whether tires or wheels have a turning direction.
+    #[serde(default)]
+    pub directional: bool,
+}
+
+/// Front against rear.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit; the rules stand in fitment")]
+pub struct StaggerView {
+    pub ratio_change_pct: f64,
+    pub limit_pct: f64,
+    /// `keeps_ratio` or `drifts`.
+    pub verdict: &'static str,
+    /// The axle that stands taller; null when both are equal.
+    pub taller_axle: Option<AxleCode>,
+    pub height_difference_mm: f64,
+    /// `front_to_rear`, `side_to_side`, `cross`: what can be rotated without remounting.
+    pub rotation: Vec<&'static str>,
+    pub working: Vec<StepView>,
+    pub caution: &'static str,
+}
+
+impl StaggerRequest {
+    /// Judges the pair.
+    ///
+    /// # Errors
+    /// Every line at fault; a pair without all its tires.
+    pub fn answer(&self, limits: &HouseLimits) -> Result<StaggerView, ApiError> {
+        let mut reading = Reading::default();
+        let factory = reading.pair("/factory", &self.factory);
+        let planned = reading.pair("/planned", &self.planned);
+        let found = stagger(&factory, &planned, self.drive.map(Into::into), limits);
+        let missing = "name all four tires, front and rear, of both pairs";
+        Ok(StaggerView::new(reading.finish_with(found, "/planned", missing)?, self.directional))
+    }
+}
+
+impl StaggerView {
+    fn new(found: Stagger, is_directional: bool) -> Self {
+        let rotation = rotations(found.arrangement, is_directional);
+        Self {
+            ratio_change_pct: found.ratio_change.value(),
+            limit_pct: found.limit_pct,
+            verdict: if found.keeps_ratio { "keeps_ratio" } else { "drifts" },
+            taller_axle: found.taller.map(AxleCode::from),
+            height_difference_mm: found.height_difference.as_mm(),
+            rotation: rotation.iter().copied().map(Rotation::code).collect(),
+            working: found.ratio_change.working.into_iter().map(StepView::from).collect(),
+            caution: "The car maker's own limit rules, and many ask for less.",
+        }
+    }
+}
+
+/// The car's side of a mounting. What is left out is not known.
+#[derive(Debug, Default, Deserialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct HubRequest {
+    #[serde(default)]
+    pub bore_mm: Option<f64>,
+    /// How far the hub's lip stands out.
+    #[serde(default)]
+    pub lip_mm: Option<f64>,
+    /// As in `5x112`.
+    #[serde(default)]
+    pub bolt_circle: Option<String>,
+    /// As in `M14x1.5` or `1/2-20`.
+    #[serde(default)]
+    pub thread: Option<String>,
+    /// Seat of the fasteners at hand, as in `ball R13` or `cone 60°`.
+    #[serde(default)]
+    pub seat: Option<String>,
+}
+
+/// The wheel's side.
+#[derive(Debug, Default, Deserialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct WheelSideRequest {
+    #[serde(default)]
+    pub bore_mm: Option<f64>,
+    /// As in `5x112`; several with commas between.
+    #[serde(default)]
+    pub bolt_circle: Option<String>,
+    /// Seat of its holes.
+    #[serde(default)]
+    pub seat: Option<String>,
+}
+
+/// A wheel on a hub.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct FastenersRequest {
+    /// The car's side.
+    pub hub: HubRequest,
+    /// The wheel's side.
+    pub wheel: WheelSideRequest,
+    /// A spacer between, 0 for none.
+    #[serde(default)]
+    pub spacer_mm: f64,
+    /// The fasteners' length now.
+    #[serde(default)]
+    pub fitted_length_mm: Option<f64>,
+}
+
+/// A hub-centric ring.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct RingView {
+    pub outer_mm: f64,
+    pub inner_mm: f64,
+}
+
+/// What stands against a mounting, or must go with it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct MountingProblem {
+    /// `stop`, `mind` or `unknown`.
+    pub kind: &'static str,
+    /// `bolt_circle`, `bore`, `seat`, `lip`, `thread` or `length`.
+    pub code: &'static str,
+    /// In a sentence.
+    pub says: String,
+}
+
+/// Whether a wheel goes on a hub, and what must be ordered with it.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit; the rules stand in fitment")]
+pub struct FastenersView {
+    /// `fits`, `fits_with_parts`, `not_known` or `does_not_fit`.
+    pub verdict: &'static str,
+    pub ring: Option<RingView>,
+    /// How long fasteners must be; null while the fitted ones' length is not known.
+    pub length_mm: Option<f64>,
+    /// Least turns of thread that must engage; null while the thread is not known.
+    pub engagement_turns: Option<f64>,
+    /// Worst first.
+    pub problems: Vec<MountingProblem>,
+    pub caution: String,
+}
+
+/// After this distance fasteners are tightened again. Common practice: 50 to 100 km.
+const RETORQUE_KM: f64 = 80.0;
+
+impl FastenersRequest {
+    /// Tries the wheel.
+    ///
+    /// # Errors
+    /// Every field at fault.
+    pub fn answer(&self) -> Result<FastenersView, ApiError> {
+        let mut reading = Reading::default();
+        let bore = |reading: &mut Reading, pointer: &str, mm: Option<f64>| {
+            let mm = mm?;
+            let bore = CenterBore::from_mm(mm);
+            if bore.is_none() {
+                reading.fault(pointer, format!("{mm} mm is not a bore: from 40 to 200"));
+            }
+            bore
+        };
+        let seat = |reading: &mut Reading, pointer: &str, text: Option<&String>| {
+            let text = text?;
+            let seat = Seat::read(text);
+            if seat.is_none() {
+                reading
+                    .fault(pointer, format!("{text:?} is not a seat: cone 60°, ball R12, R13 or R14, flat"));
+            }
+            seat
+        };
+        let circles = |reading: &mut Reading, pointer: &str, text: Option<&String>| {
+            let mut found = Vec::new();
+            for piece in text.into_iter().flat_map(|text| text.split([',', ';']).take(8)) {
+                match hub::read_circle(piece.trim()) {
+                    Some(circle) => found.push(circle),
+                    None => reading.fault(pointer, format!("{piece:?} is not a bolt circle, as in 5x112")),
+                }
+            }
+            found
+        };
+        let thread = self.hub.thread.as_ref().and_then(|text| match text.parse::<Thread>() {
+            Ok(thread) => Some(thread),
+            Err(error) => {
+                reading.fault("/hub/thread", error.to_string());
+                None
+            }
+        });
+        let lip = self.hub.lip_mm.map(|mm| length(&mut reading, "/hub/lip_mm", mm));
+        let hub = Hub {
+            bore: bore(&mut reading, "/hub/bore_mm", self.hub.bore_mm),
+            lip,
+            bolt_circle: circles(&mut reading, "/hub/bolt_circle", self.hub.bolt_circle.as_ref())
+                .first()
+                .copied(),
+            thread,
+            seat: seat(&mut reading, "/hub/seat", self.hub.seat.as_ref()),
+        };
+        let wheel = WheelSide {
+            bore: bore(&mut reading, "/wheel/bore_mm", self.wheel.bore_mm),
+            bolt_circles: circles(&mut reading, "/wheel/bolt_circle", self.wheel.bolt_circle.as_ref()),
+            seat: seat(&mut reading, "/wheel/seat", self.wheel.seat.as_ref()),
+        };
+        let spacer = Spacer::from_mm(self.spacer_mm);
+        if spacer.is_none() && self.spacer_mm != 0.0 {
+            reading.fault("/spacer_mm", format!("{} mm is not a spacer: 0, or up to 100", self.spacer_mm));
+        }
+        let fitted = self.fitted_length_mm.map(|mm| length(&mut reading, "/fitted_length_mm", mm));
+        if fitted.is_some_and(|fitted| !(5.0..=150.0).contains(&fitted.as_mm())) {
+            reading.fault("/fitted_length_mm", "a wheel fastener is 5 to 150 mm long");
+        }
+        reading.finish(())?;
+        Ok(hub::mount(&hub, &wheel, spacer, fitted).into())
+    }
+}
+
+impl From<Mounting> for FastenersView {
+    fn from(mounting: Mounting) -> Self {
+        Self {
+            verdict: mounting.verdict(),
+            ring: mounting
+                .ring
+                .map(|ring| RingView { outer_mm: ring.outer.as_mm(), inner_mm: ring.inner.as_mm() }),
+            length_mm: mounting.length.map(Length::as_mm),
+            engagement_turns: mounting.least_turns,
+            problems: mounting
+                .problems
+                .into_iter()
+                .map(|problem| MountingProblem {
+                    kind: match problem.kind {
+                        ProblemKind::Stop => "stop",
+                        ProblemKind::Mind => "mind",
+                        ProblemKind::Unknown => "unknown",
+                    },
+                    code: problem.code,
+                    says: problem.says,
+                })
+                .collect(),
+            caution: retorque_caution(RETORQUE_KM),
+        }
+    }
+}
