@@ -9,8 +9,9 @@ use std::process::Command;
 const ALLOWED: &[(&str, &[&str])] = &[
     ("fitment", &[]),
     ("store", &["fitment"]),
+    ("exchange", &["fitment"]),
     ("standins", &[]),
-    ("server", &["fitment", "store"]),
+    ("server", &["fitment", "store", "exchange"]),
     ("e2e", &["fitment", "store", "server", "standins"]),
     ("xtask", &[]),
 ];

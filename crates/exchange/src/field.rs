@@ -1,0 +1,152 @@
+//! What a column can mean.
+
+use std::collections::BTreeMap;
+
+/// Wheels or tires.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Kind {
+    /// Wheels.
+    Wheels,
+    /// Tires.
+    Tires,
+}
+
+impl Kind {
+    /// Its code.
+    pub fn code(self) -> &'static str {
+        match self {
+            Self::Wheels => "wheels",
+            Self::Tires => "tires",
+        }
+    }
+
+    /// The one of this code.
+    pub fn from_code(code: &str) -> Option<Self> {
+        [Self::Wheels, Self::Tires].into_iter().find(|kind| kind.code() == code)
+    }
+}
+
+macro_rules! fields {
+    ($($variant:ident, $code:literal, $title:literal, $wheels:literal, $tires:literal, [$($heading:literal),*];)+) => {
+        /// What a column means.
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+        #[allow(missing_docs, reason = "the fields by their names; see title")]
+        pub enum Field {
+            $($variant,)+
+        }
+
+        impl Field {
+            /// All of them, in the order they are exported.
+            pub const ALL: &'static [Self] = &[$(Self::$variant),+];
+
+            /// Its code, which is also its heading in exported lists.
+            pub fn code(self) -> &'static str {
+                match self { $(Self::$variant => $code,)+ }
+            }
+
+            /// Its name.
+            pub fn title(self) -> &'static str {
+                match self { $(Self::$variant => $title,)+ }
+            }
+
+            /// Whether a kind of row has it.
+            pub fn is_of(self, kind: Kind) -> bool {
+                match (self, kind) { $((Self::$variant, Kind::Wheels) => $wheels, (Self::$variant, Kind::Tires) => $tires,)+ }
+            }
+
+            /// Headings by which it is recognised, plain letters and figures only.
+            fn headings(self) -> &'static [&'static str] {
+                match self { $(Self::$variant => &[$($heading),*],)+ }
+            }
+        }
+    };
+}
+
+fields! {
+    Article, "article", "article number", true, true, ["article", "articleno", "articlenumber", "sku", "partno", "partnumber", "itemno", "item", "code", "ean"];
+    Line, "line", "line or design", true, true, ["line", "design", "model", "pattern", "name", "series"];
+    Notation, "notation", "whole setup in one cell", true, true, ["notation", "description", "setup", "text", "designation"];
+    Size, "size", "size", true, true, ["size", "dimension", "dimensions", "tiresize", "tyresize", "wheelsize"];
+    Diameter, "diameter_in", "rim diameter, in", true, true, ["diameterin", "diameter", "dia", "rim", "rimdiameter", "inch"];
+    Width, "width_in", "rim width, in", true, false, ["widthin", "width", "rimwidth", "j"];
+    Offset, "offset_mm", "offset, mm", true, false, ["offsetmm", "offset", "et", "inset", "is"];
+    BoltCircle, "bolt_circle", "bolt circles", true, false, ["boltcircle", "boltcircles", "pcd", "boltpattern", "lk", "drilling"];
+    Bore, "bore_mm", "center bore, mm", true, false, ["boremm", "bore", "centerbore", "centrebore", "cb", "hubbore"];
+    Seat, "seat", "seat", true, false, ["seat", "seating", "boltseat"];
+    WheelLoad, "load_kg", "load rating, kg", true, false, ["loadkg", "load", "loadrating", "maxload", "wheelload"];
+    Make, "construction", "construction", true, false, ["construction", "process", "made"];
+    Finish, "finish", "finish", true, false, ["finish", "colour", "color"];
+    OverallWidth, "overall_width_mm", "width over all, mm", true, false, ["overallwidthmm", "overallwidth"];
+    Service, "service", "load index and speed symbol", false, true, ["service", "servicedescription", "loadspeed", "lisi", "index"];
+    TireKind, "kind", "kind of tire", false, true, ["kind", "type", "category", "season", "use"];
+    Section, "section_mm", "measured section, mm", false, true, ["sectionmm", "section", "sectionwidth", "measuredsection"];
+    Tread, "tread_mm", "tread width, mm", false, true, ["treadmm", "tread", "treadwidth"];
+    OverallDiameter, "overall_diameter_mm", "measured diameter, mm", false, true, ["overalldiametermm", "overalldiameter", "od"];
+    RimLeast, "rim_min_in", "narrowest rim, in", false, true, ["rimminin", "rimmin", "minrim", "rimfrom"];
+    RimMost, "rim_max_in", "widest rim, in", false, true, ["rimmaxin", "rimmax", "maxrim", "rimto"];
+    MeasuringRim, "measuring_rim_in", "measuring rim, in", false, true, ["measuringrimin", "measuringrim", "designrim"];
+    Void, "void_pct", "void, %", false, true, ["voidpct", "void"];
+    Treadwear, "treadwear", "treadwear grade", false, true, ["treadwear", "tw", "utqg"];
+    WetGrade, "wet_grade", "wet or traction grade", false, true, ["wetgrade", "wet", "traction"];
+    TemperatureGrade, "temperature_grade", "temperature grade", false, true, ["temperaturegrade", "temperature"];
+    FactoryMark, "factory_mark", "factory mark", false, true, ["factorymark", "oemark", "homologation", "mark"];
+    Asymmetric, "asymmetric", "asymmetric", false, true, ["asymmetric", "asymmetrical"];
+    Directional, "directional", "turning direction", true, true, ["directional", "direction", "rotation"];
+    Mass, "mass_kg", "mass, kg", true, true, ["masskg", "mass", "weight", "weightkg", "kg"];
+    Price, "price", "price", true, true, ["price", "net", "netprice", "dealerprice", "cost"];
+    Stock, "stock", "stock", true, true, ["stock", "qty", "quantity", "available", "availability", "pieces"];
+}
+
+impl Field {
+    /// The field of a code.
+    pub fn from_code(code: &str) -> Option<Self> {
+        Self::ALL.iter().copied().find(|field| field.code() == code)
+    }
+}
+
+/// Which column is which field.
+#[derive(Debug, Clone, PartialEq, Eq, Default)]
+pub struct Mapping(pub BTreeMap<Field, usize>);
+
+impl Mapping {
+    /// What the headings say by themselves. A column is given to one field, the first that it names.
+    pub fn guessed(header: &[String], kind: Kind) -> Self {
+        let plain: Vec<String> = header
+            .iter()
+            .map(|heading| heading.to_lowercase().chars().filter(char::is_ascii_alphanumeric).collect())
+            .collect();
+        let mut mapping = BTreeMap::new();
+        let mut given = vec![false; header.len()];
+        for field in Field::ALL.iter().filter(|field| field.is_of(kind)) {
+            let found = field
+                .headings()
+                .iter()
+                .find_map(|name| plain.iter().position(|heading| heading == name))
+                .filter(|column| !given[*column]);
+            if let Some(column) = found {
+                given[column] = true;
+                mapping.insert(*field, column);
+            }
+        }
+        Self(mapping)
+    }
+
+    /// By the names of columns: the same mapping fits the next list of a supplier, wherever its columns stand.
+    pub fn by_names(names: &BTreeMap<String, String>, header: &[String]) -> Self {
+        let column = |name: &String| header.iter().position(|heading| heading == name);
+        Self(
+            names
+                .iter()
+                .filter_map(|(field, name)| Some((Field::from_code(field)?, column(name)?)))
+                .collect(),
+        )
+    }
+
+    /// The same as names.
+    pub fn names(&self, header: &[String]) -> BTreeMap<String, String> {
+        self.0
+            .iter()
+            .filter_map(|(field, column)| Some((field.code().to_owned(), header.get(*column)?.clone())))
+            .collect()
+    }
+}
