@@ -48,10 +48,15 @@ pub fn wheel(record: &Record, id: u32) -> Result<WheelRow, Vec<RowError>> {
     let price = keep.of(record.price()).flatten();
     let stock = keep.of(record.stock()).flatten();
     let is_directional = keep.of(record.flag(Field::Directional)).unwrap_or_default();
-    if diameter.is_none() || width.is_none() {
+    // What is missing is said only where nothing was said against it.
+    let is_said = |errors: &[RowError], fields: &[Field]| {
+        errors.iter().any(|error| error.field.is_some_and(|field| fields.contains(&field)))
+    };
+    let sizes = [Field::Size, Field::Notation, Field::Diameter, Field::Width];
+    if (diameter.is_none() || width.is_none()) && !is_said(keep.0, &sizes) {
         keep.0.push(RowError { field: None, why: "names no wheel size, as in 18x8.5".into() });
     }
-    if offset.is_none() && !keep.0.iter().any(|error| error.field == Some(Field::Offset)) {
+    if offset.is_none() && !is_said(keep.0, &sizes) && !is_said(keep.0, &[Field::Offset]) {
         keep.0.push(RowError::of(Field::Offset, "is not stated: without it nothing can be placed"));
     }
     match (diameter, width, errors.is_empty()) {
@@ -131,14 +136,13 @@ fn circles(record: &Record, keep: &mut Keep<'_>) -> Vec<BoltCircle> {
         .collect()
 }
 
-/// A wheel as a record: every column by itself.
+/// A wheel as a record.
 pub fn record(row: &WheelRow) -> Record {
     let mut record = Record::default();
     let circles: Vec<String> = row.circles().map(|circle| circle.to_string()).collect();
     record.put(Field::Line, Some(&row.line));
-    record.put(Field::Diameter, Some(row.wheel.diameter));
-    record.put(Field::Width, Some(row.wheel.width));
-    record.put(Field::Offset, row.wheel.offset.map(Offset::as_mm));
+    // As it is spoken, so that it is found by it; bolt circles and bore have columns of their own.
+    record.put(Field::Size, Some(Wheel { bolt_circle: None, center_bore: None, ..row.wheel }));
     record.put(Field::BoltCircle, Some(circles.join("; ")));
     record.put(Field::Bore, row.wheel.center_bore.map(|bore| bore.diameter().as_mm()));
     record.put(Field::Seat, row.seat.map(Seat::code));

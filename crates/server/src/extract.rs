@@ -31,6 +31,23 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
     }
 }
 
+/// A file as it is.
+#[derive(Debug)]
+pub struct Upload(pub Bytes);
+
+impl<S: Send + Sync> FromRequest<S> for Upload {
+    type Rejection = ApiError;
+
+    async fn from_request(request: Request, state: &S) -> Result<Self, ApiError> {
+        let declared = request.headers().get(header::CONTENT_TYPE).and_then(|value| value.to_str().ok());
+        // A page elsewhere can post forms and plain text here unasked, but not this.
+        if !declared.is_some_and(|kind| kind.eq_ignore_ascii_case("application/octet-stream")) {
+            return Err(ApiError::NotJson);
+        }
+        Ok(Self(Bytes::from_request(request, state).await.map_err(body_refused)?))
+    }
+}
+
 fn body_refused(rejection: BytesRejection) -> ApiError {
     if rejection.status() == StatusCode::PAYLOAD_TOO_LARGE {
         ApiError::TooLarge

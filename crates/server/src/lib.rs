@@ -4,12 +4,14 @@
 //! - [`routes`]: handlers; each reads, calls one function, and maps the result.
 //! - [`wire`]: what goes over the wire, loose and unit-suffixed, and the one way from it into the core.
 //! - [`problem`]: every error as RFC 9457, with the only status codes there are.
+//! - [`catalogue`]: price lists read, and the catalogue kept at hand.
 //! - [`gauge`]: the port to a measuring device.
 //! - [`guard`]: who may ask: Host and Origin; security headers.
 //! - [`page`]: the built page inside the program. [`sample`]: the sample shop.
 //!
 //! What is deliberately not here: rules of the trade (`fitment`) and SQL (`store`).
 
+pub mod catalogue;
 pub mod extract;
 pub mod gauge;
 pub mod guard;
@@ -27,15 +29,18 @@ use axum::Router;
 use axum::extract::{DefaultBodyLimit, FromRef};
 use axum::http::StatusCode;
 use axum::middleware::{from_fn, map_response};
+use catalogue::Shelf;
 use gauge::{GaugePort, NoGauge};
 use store::Store;
 use tokio::net::TcpListener;
 use tower_http::catch_panic::CatchPanicLayer;
-use tower_http::limit::RequestBodyLimitLayer;
 use tower_http::timeout::TimeoutLayer;
 
 /// Largest request body read, in bytes: a job with every field full is a tenth of it.
 pub const BODY_LIMIT: usize = 256 * 1024;
+
+/// Largest price list.
+pub const LIST_LIMIT: usize = exchange::table::LARGEST_FILE;
 
 /// Longest time one request may take.
 pub const TIME_LIMIT: Duration = Duration::from_secs(10);
@@ -47,12 +52,14 @@ pub struct Shop {
     pub store: Store,
     /// The gauge in the bay.
     pub gauge: Arc<dyn GaugePort>,
+    /// The catalogue at hand.
+    pub shelf: Shelf,
 }
 
 impl Shop {
     /// A shop without a gauge.
     pub fn new(store: Store) -> Self {
-        Self { store, gauge: Arc::new(NoGauge) }
+        Self { store, gauge: Arc::new(NoGauge), shelf: Shelf::default() }
     }
 
     /// The same with a gauge.
@@ -65,6 +72,12 @@ impl Shop {
 impl FromRef<Shop> for Store {
     fn from_ref(shop: &Shop) -> Self {
         shop.store.clone()
+    }
+}
+
+impl FromRef<Shop> for Shelf {
+    fn from_ref(shop: &Shop) -> Self {
+        shop.shelf.clone()
     }
 }
 
@@ -88,7 +101,6 @@ pub fn app(shop: Shop) -> Router {
 pub fn guarded(router: Router) -> Router {
     router
         .layer(DefaultBodyLimit::disable())
-        .layer(RequestBodyLimitLayer::new(BODY_LIMIT))
         .layer(TimeoutLayer::with_status_code(StatusCode::SERVICE_UNAVAILABLE, TIME_LIMIT))
         .layer(CatchPanicLayer::new())
         .layer(map_response(problem::dress_bare_error))

@@ -3,6 +3,7 @@
 //! - [`Store`]: the file, its migrations, and the two doors to it, `read` and `write`.
 //! - [`jobs`]: plain functions over a connection, which compose inside one transaction.
 //! - [`measurements`]: what a job knows of its car: record, readings, levers, wanted style.
+//! - [`catalogue`]: price lists and the rows that came of them.
 //! - [`house`]: the house's limits, instruments and people.
 //! - [`journal`]: who changed what and when; undo and redo are read off it.
 //!
@@ -12,6 +13,7 @@
 //!
 //! What is deliberately not here: HTTP, wire formats, and any rule of the trade.
 
+pub mod catalogue;
 mod error;
 pub mod house;
 pub mod jobs;

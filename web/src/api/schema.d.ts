@@ -38,6 +38,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/catalogue/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The catalogue as a file. */
+        get: operations["export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/catalogue/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The price lists, the latest first. */
+        get: operations["lists"];
+        put?: never;
+        /** Bring a price list: it is kept and read, and nothing is taken yet. */
+        post: operations["bring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/catalogue/lists/{id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a list's sound rows, or with `all_or_nothing` none when any is at fault. */
+        post: operations["take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/catalogue/lists/{id}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Try a list with another mapping: nothing is taken. */
+        post: operations["try_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/catalogue/lists/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo a taken list. */
+        post: operations["undo_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/catalogue/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What can be ordered. */
+        get: operations["rows"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/compare": {
         parameters: {
             query?: never;
@@ -171,6 +274,23 @@ export interface paths {
         put?: never;
         /** Keep the plan on the bench as a candidate. */
         post: operations["keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/finder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The best setups that the catalogue makes for a job's car. */
+        post: operations["finder"];
         delete?: never;
         options?: never;
         head?: never;
@@ -706,6 +826,15 @@ export interface components {
             costs: string;
             title: string;
         };
+        /** @description A criterion and how much it counted. */
+        CriterionView: {
+            code: string;
+            rule: string;
+            source: components["schemas"]["SourceView"];
+            title: string;
+            /** Format: double */
+            weight: number;
+        };
         /**
          * @description A wheel, its tire and its spacer cut across.
          *
@@ -809,6 +938,20 @@ export interface components {
             /** @description `fits`, `fits_with_parts`, `not_known` or `does_not_fit`. */
             verdict: string;
         };
+        /** @description A row at fault. */
+        FaultView: {
+            /** @description The field's code; null for the row as a whole. */
+            field?: string | null;
+            /** @description Its number in the file, the heading being 1. */
+            row: number;
+            /** @description Why. */
+            says: string;
+        };
+        /** @description A field that a column can mean. */
+        FieldEntry: {
+            code: string;
+            title: string;
+        };
         /** @description One field at fault. */
         FieldError: {
             /** @description What is wrong. */
@@ -819,6 +962,63 @@ export interface components {
             piece?: string | null;
             /** @description JSON pointer into the body (`/planned/front`), or the name of a query parameter. */
             pointer: string;
+        };
+        /** @description What is sought. */
+        FinderRequest: {
+            /** @description `either` (default), `square` or `staggered`. */
+            arrangement?: string | null;
+            /**
+             * Format: double
+             * @description Most that the set may cost.
+             */
+            budget?: number | null;
+            /** @description How many setups; 12 when left out. */
+            count?: number | null;
+            /** @description Whether front and rear rims may differ in diameter. */
+            mixed_diameters?: boolean;
+            /**
+             * Format: double
+             * @description Largest rim code; 24 when left out.
+             */
+            rim_max_in?: number | null;
+            /**
+             * Format: double
+             * @description Smallest rim code; 13 when left out.
+             */
+            rim_min_in?: number | null;
+            /** @description `tire_first` (default) or `wheel_first`. */
+            school?: string | null;
+            /**
+             * Format: double
+             * @description Thickest spacer; none when left out.
+             */
+            thickest_spacer_mm?: number;
+            /** @description Only this line of tires. */
+            tire_line?: string | null;
+            /** @description What the car is used for; a tire must answer every one. */
+            uses?: string[];
+            /** @description Weights other than the school's, by criterion, 0 to 10. */
+            weights?: {
+                [key: string]: number;
+            };
+            /** @description Only this line of wheels. */
+            wheel_line?: string | null;
+        };
+        /** @description What the finder found. */
+        FinderView: {
+            /** @description What must stand beside every proposal. */
+            caution: string;
+            /** @description The criteria with their weights. */
+            criteria: components["schemas"]["CriterionView"][];
+            /** @description Rows in the catalogue. */
+            looked_at: components["schemas"]["Passing"];
+            obstruction?: components["schemas"]["ObstructionView"] | null;
+            /** @description Rows that pass what does not depend on each other, front and rear. */
+            passing: components["schemas"]["PerAxle_Passing"];
+            /** @description Questions for the owner, when a tire is stickier than the factory's. */
+            questions: components["schemas"]["QuestionView"][];
+            /** @description The best setups, best first. */
+            setups: components["schemas"]["FoundView"][];
         };
         /** @description A setup to be tried against a measured corner. */
         FitRequest: {
@@ -847,6 +1047,37 @@ export interface components {
             troubles: components["schemas"]["TroubleView"][];
             /** @description The worst line. */
             verdict: components["schemas"]["VerdictCode"];
+        };
+        /** @description A setup that was found. */
+        FoundView: {
+            /** @description Its ledger, without the workings. */
+            ledger: components["schemas"]["LineOfLedger"][];
+            /** @description Its setup lines. */
+            lines: components["schemas"]["Lines"];
+            /** @description What must be ordered with it or found out first: rings, bolts, spacers, seats. */
+            parts: string[];
+            /**
+             * Format: double
+             * @description The set's price, as far as its rows have one.
+             */
+            price: number;
+            /** @description Whether every row has a price. */
+            price_is_whole: boolean;
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
+            score: number;
+            /** @description Score by criterion, 0 to 1. */
+            scores: {
+                [key: string]: number;
+            };
+            /** @description The tires. */
+            tires: components["schemas"]["PerAxle_PartView"];
+            /** @description The wheels. */
+            wheels: components["schemas"]["PerAxle_PartView"];
+            /** @description Why it stands above the next one; empty for the last. */
+            why_above_next: components["schemas"]["FragmentView"][];
         };
         /** @description A piece of a sentence. */
         FragmentView: {
@@ -1186,6 +1417,29 @@ export interface components {
             /** @description Rear axle. */
             rear?: string | null;
         };
+        /** @description How a list is read, and what is done with faulty rows. */
+        ListRequest: {
+            /** @description Take nothing when any row is at fault. */
+            all_or_nothing?: boolean;
+            /** @description Field code to heading; the remembered or recognised one when left out. */
+            mapping?: {
+                [key: string]: string;
+            } | null;
+        };
+        /** @description A price list. */
+        ListView: {
+            brought_at: string;
+            /** Format: int64 */
+            changed_rows: number;
+            file_name: string;
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            /** @description `open`, `taken` or `undone`. */
+            state: string;
+            supplier: string;
+            taken_at?: string | null;
+        };
         /**
          * @description What a mark on the window stands for.
          * @enum {string}
@@ -1304,6 +1558,17 @@ export interface components {
         };
         /** @description A number, or words. */
         NumberOrWords: number | string;
+        /** @description What stands most in the way when nothing was found. */
+        ObstructionView: {
+            /** @description Its code. */
+            code: string;
+            /** @description The best setup without it; not to be ordered as it is. */
+            lines: components["schemas"]["Lines"];
+            /** @description What would open it. */
+            opens: string;
+            /** @description Its name. */
+            title: string;
+        };
         /** @description What changes between the axles. */
         PairChangeView: {
             /** Format: double */
@@ -1327,6 +1592,11 @@ export interface components {
             /** @description Whether the height of the smallest gap is worth noting. */
             takes_radius: boolean;
             title: string;
+        };
+        /** @description Rows of one axle. */
+        Passing: {
+            tires: number;
+            wheels: number;
         };
         /** @description One thing for each axle. */
         PerAxle_BenchAxle: {
@@ -1512,6 +1782,56 @@ export interface components {
             };
         };
         /** @description One thing for each axle. */
+        PerAxle_PartView: {
+            /** @description A wheel or a tire of a setup, as its list has it. */
+            front: {
+                /** @description Finish, or kind of tire. */
+                detail: string;
+                /** Format: int32 */
+                id: number;
+                line: string;
+                /** Format: double */
+                mass_kg?: number | null;
+                /** @description Size as printed. */
+                name: string;
+                /** Format: double */
+                price?: number | null;
+                /** Format: int32 */
+                stock?: number | null;
+                supplier: string;
+            };
+            /** @description A wheel or a tire of a setup, as its list has it. */
+            rear: {
+                /** @description Finish, or kind of tire. */
+                detail: string;
+                /** Format: int32 */
+                id: number;
+                line: string;
+                /** Format: double */
+                mass_kg?: number | null;
+                /** @description Size as printed. */
+                name: string;
+                /** Format: double */
+                price?: number | null;
+                /** Format: int32 */
+                stock?: number | null;
+                supplier: string;
+            };
+        };
+        /** @description One thing for each axle. */
+        PerAxle_Passing: {
+            /** @description Rows of one axle. */
+            front: {
+                tires: number;
+                wheels: number;
+            };
+            /** @description Rows of one axle. */
+            rear: {
+                tires: number;
+                wheels: number;
+            };
+        };
+        /** @description One thing for each axle. */
         PerAxle_Vec_LeverAmount: {
             front: {
                 /**
@@ -1630,6 +1950,11 @@ export interface components {
              */
             value: number;
         };
+        /** @description What must be gone through with the owner. */
+        QuestionView: {
+            asks: string;
+            code: string;
+        };
         /** @description A reading as kept. */
         ReadingView: {
             /** @description When, RFC 3339. */
@@ -1696,6 +2021,29 @@ export interface components {
             inner_mm: number;
             /** Format: double */
             outer_mm: number;
+        };
+        /** @description A row of the catalogue. */
+        RowView: {
+            /** @description Field code to text. */
+            fields: {
+                [key: string]: string;
+            };
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /** @description Whose it is. */
+            supplier: string;
+        };
+        /** @description A page of the catalogue. */
+        RowsView: {
+            /** @description What the fields are called. */
+            fields: components["schemas"]["FieldEntry"][];
+            /** @description Those of this page. */
+            rows: components["schemas"]["RowView"][];
+            /** @description How many there are in all. */
+            total: number;
         };
         /** @description One size of a ladder. */
         RungView: {
@@ -1929,6 +2277,29 @@ export interface components {
             /** Format: double */
             top_speed_kmh?: number | null;
         };
+        /** @description What taking a list would do, or did. */
+        TriedList: {
+            changed: number;
+            /** @description The first rows at fault. */
+            faults: components["schemas"]["FaultView"][];
+            faulty: number;
+            /** @description What a column can mean for this kind. */
+            fields: components["schemas"]["FieldEntry"][];
+            header: string[];
+            list: components["schemas"]["ListView"];
+            /** @description Field code to heading, as it was read. */
+            mapping: {
+                [key: string]: string;
+            };
+            new: number;
+            /** @description What was noticed. */
+            notes: string[];
+            /** @description The first rows as they were read, field code to text. */
+            sample: {
+                [key: string]: string;
+            }[];
+            unchanged: number;
+        };
         /** @description A reading that is kept, marked and explained. */
         TroubleView: {
             /** @description `impossible`, `contradicts` or `not_usable`. */
@@ -1955,6 +2326,15 @@ export interface components {
             imperial: components["schemas"]["TrueSpeed"][];
             /** @description At 50, 100 and 130 km/h. */
             metric: components["schemas"]["TrueSpeed"][];
+        };
+        /** @description How a list was undone. */
+        UndoneList: {
+            /** @description Rows that went back to what they were. */
+            back: number;
+            /** @description Rows that another list changed since, left as they are. */
+            left: number;
+            /** @description The list. */
+            list: components["schemas"]["ListView"];
         };
         /** @description A unit a reading is spoken in. */
         UnitEntry: {
@@ -2131,6 +2511,261 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KnownCar"][];
+                };
+            };
+        };
+    };
+    export: {
+        parameters: {
+            query: {
+                /** @description `wheels` or `tires`. */
+                kind: string;
+                /** @description Words that must all occur. */
+                find?: string;
+                /** @description How many to leave out first. */
+                from?: number;
+                /** @description `csv`, `xlsx` or `json`, for an export. */
+                format?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": number[];
+                };
+            };
+        };
+    };
+    lists: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the lists */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"][];
+                };
+            };
+        };
+    };
+    bring: {
+        parameters: {
+            query: {
+                /** @description `wheels` or `tires`. */
+                kind: string;
+                /** @description Whose it is. */
+                supplier: string;
+                /** @description The name of its file. */
+                file_name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            /** @description what taking it would do */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedList"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description no list that can be read */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListRequest"];
+            };
+        };
+        responses: {
+            /** @description what it did */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedList"];
+                };
+            };
+            /** @description no such list */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description taken before */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description rows at fault, and all or nothing was asked for */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListRequest"];
+            };
+        };
+        responses: {
+            /** @description what taking it would do */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedList"];
+                };
+            };
+            /** @description no such list */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what went back */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoneList"];
+                };
+            };
+            /** @description no such list */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description not taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rows: {
+        parameters: {
+            query: {
+                /** @description `wheels` or `tires`. */
+                kind: string;
+                /** @description Words that must all occur. */
+                find?: string;
+                /** @description How many to leave out first. */
+                from?: number;
+                /** @description `csv`, `xlsx` or `json`, for an export. */
+                format?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a page of rows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowsView"];
                 };
             };
         };
@@ -2501,6 +3136,50 @@ export interface operations {
                 };
             };
             /** @description no plan to keep, or kept already */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    finder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinderRequest"];
+            };
+        };
+        responses: {
+            /** @description setups, best first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FinderView"];
+                };
+            };
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description a field at fault */
             422: {
                 headers: {
                     [name: string]: unknown;

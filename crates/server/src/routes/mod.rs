@@ -1,7 +1,9 @@
 //! The API's paths, one list.
 
 mod bay;
+mod catalogue;
 mod choose;
+mod finder;
 mod fit;
 mod house;
 mod jobs;
@@ -9,11 +11,12 @@ mod judge;
 mod read;
 
 use axum::Router;
+use tower_http::limit::RequestBodyLimitLayer;
 use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-use crate::Shop;
+use crate::{BODY_LIMIT, LIST_LIMIT, Shop};
 
 #[derive(OpenApi)]
 #[openapi(
@@ -60,7 +63,21 @@ fn paths() -> OpenApiRouter<Shop> {
             .routes(routes!(choose::pressure))
             .routes(routes!(choose::stagger))
             .routes(routes!(choose::fasteners))
-            .routes(routes!(house::get, house::put)),
+            .routes(routes!(catalogue::try_list))
+            .routes(routes!(catalogue::take))
+            .routes(routes!(catalogue::undo_list))
+            .routes(routes!(catalogue::lists))
+            .routes(routes!(catalogue::rows))
+            .routes(routes!(catalogue::export))
+            .routes(routes!(finder::finder))
+            .routes(routes!(house::get, house::put))
+            .layer(RequestBodyLimitLayer::new(BODY_LIMIT))
+            .merge(
+                // A price list is larger than anything else that is sent here.
+                OpenApiRouter::new()
+                    .routes(routes!(catalogue::bring))
+                    .layer(RequestBodyLimitLayer::new(LIST_LIMIT)),
+            ),
     )
 }
 

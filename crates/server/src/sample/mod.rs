@@ -3,12 +3,16 @@
 
 mod bay;
 
+use exchange::field::Kind;
+use exchange::{Mapping, Table};
 use jiff::{SignedDuration, Timestamp};
+use store::catalogue;
 use store::house::{self, HouseContent, Person};
 use store::jobs::{Candidate, JobContent, Stage, change, create};
 use store::measurements::Measurements;
 use store::{Store, StoreError};
 
+use crate::catalogue::read_list;
 use fitment::SetupPair;
 use fitment::limits::Drive;
 use fitment::setup::line;
@@ -169,6 +173,14 @@ pub async fn fill(store: &Store) -> Result<(), StoreError> {
                 people.map(|(initials, name)| Person { initials: initials.into(), name: name.into() });
             let settled = HouseContent { people: people.into(), ..HouseContent::default() };
             house::change(tx, 0, &settled)?;
+            for (kind, supplier, name, bytes) in LISTS {
+                // Its columns say themselves what they are, and every row is sound: a test reads them all.
+                let Ok(table) = Table::read(bytes) else { continue };
+                let mapping = Mapping::guessed(&table.header, *kind);
+                let rows = read_list(&table, *kind, &mapping).rows;
+                let list = catalogue::bring(tx, kind.code(), supplier, name, bytes, now)?;
+                catalogue::take(tx, list.id, &mapping.names(&table.header), &rows, now)?;
+            }
             for job in JOBS.iter().rev() {
                 let at = now.checked_sub(SignedDuration::from_hours(job.hours_ago)).unwrap_or(now);
                 let content = job.content(at);
@@ -183,6 +195,12 @@ pub async fn fill(store: &Store) -> Result<(), StoreError> {
         })
         .await
 }
+
+/// What the shop can order: invented lines in sizes that are made.
+const LISTS: &[(Kind, &str, &str, &[u8])] = &[
+    (Kind::Wheels, "Lakeshore Wheels", "wheels.csv", include_bytes!("wheels.csv")),
+    (Kind::Tires, "Harbour Tires", "tires.csv", include_bytes!("tires.csv")),
+];
 
 impl SampleJob {
     fn content(&self, at: Timestamp) -> JobContent {
@@ -224,6 +242,16 @@ mod tests {
     fn what_is_known_of_a_car_belongs_to_a_job() {
         for car in bay::CARS {
             assert!(JOBS.iter().any(|job| job.car == car.label), "{}", car.label);
+        }
+    }
+
+    #[test]
+    fn every_row_of_the_sample_lists_is_sound() {
+        for (kind, _, name, bytes) in LISTS {
+            let table = Table::read(bytes).unwrap();
+            let read = read_list(&table, *kind, &Mapping::guessed(&table.header, *kind));
+            assert!(read.faults.is_empty(), "{name}: {:?}", read.faults.first());
+            assert!(read.rows.len() > 150 && read.doubled == 0, "{name}: {}", read.rows.len());
         }
     }
 

@@ -3,12 +3,14 @@
 //! The way in is [`read`]: it turns texts into the core's types and collects every field's problem.
 
 pub mod bench;
+pub mod catalogue;
 pub mod change;
 pub mod choose;
 pub mod compare;
 pub mod corner;
 pub mod describe;
 pub mod drawing;
+pub mod finder;
 pub mod house;
 pub mod jobs;
 pub mod ledger;

@@ -32,6 +32,21 @@ impl Served {
         Self { client: Client::new(), address, _folder: folder }
     }
 
+    /// The sample shop.
+    pub(crate) async fn sample() -> Self {
+        let folder = tempfile::tempdir().unwrap();
+        let store = Store::open(&folder.path().join("shop.sqlite")).unwrap();
+        server::sample::fill(&store).await.unwrap();
+        let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+        let address = listener.local_addr().unwrap();
+        tokio::spawn(server::serve(listener, Shop::new(store), std::future::pending()));
+        Self { client: Client::new(), address, _folder: folder }
+    }
+
+    pub(crate) fn url(&self, path: &str) -> String {
+        format!("http://{}/api/v1{path}", self.address)
+    }
+
     /// Status and body; every error is a problem and none is ours to blame.
     pub(crate) async fn ask(&self, method: Method, path: &str, body: Option<Value>) -> (u16, Value) {
         let mut request = self.client.request(method, format!("http://{}/api/v1{path}", self.address));

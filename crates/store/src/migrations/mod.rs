@@ -11,6 +11,7 @@ const STEPS: &[M<'static>] = &[
     M::up(include_str!("0001_jobs.sql")),
     M::up(include_str!("0002_journal.sql")),
     M::up(include_str!("0003_bay.sql")),
+    M::up(include_str!("0004_catalogue.sql")),
 ];
 
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);

@@ -1,0 +1,313 @@
+//! Price lists, and what can be ordered by them.
+//!
+//! A row is kept as texts by field, as its list had it; what the fields mean is not known here. Taking a list notes
+//! what every row was before, so that it can be undone without touching what came later.
+
+use std::collections::{BTreeMap, HashMap};
+
+use jiff::Timestamp;
+use rusqlite::{Connection, OptionalExtension, Row, params};
+
+use crate::StoreError;
+
+/// A row as texts by field.
+pub type Fields = BTreeMap<String, String>;
+
+/// A price list without its bytes.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct PriceList {
+    /// Its number.
+    pub id: i64,
+    /// `wheels` or `tires`.
+    pub kind: String,
+    /// Whose it is.
+    pub supplier: String,
+    /// The file it came in.
+    pub file_name: String,
+    /// `open`, `taken` or `undone`.
+    pub state: String,
+    /// When it was brought.
+    pub brought_at: String,
+    /// When it was taken.
+    pub taken_at: Option<String>,
+    /// How many rows it made or changed.
+    pub changed_rows: i64,
+}
+
+/// A row that can be ordered.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct CatalogueRow {
+    /// Its number.
+    pub id: i64,
+    /// Whose it is.
+    pub supplier: String,
+    /// What it says.
+    pub record: Fields,
+}
+
+/// What taking or undoing a list did.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct Counts {
+    /// Rows that were not there before.
+    pub new: usize,
+    /// Rows that say something else now.
+    pub changed: usize,
+    /// Rows that say the same.
+    pub unchanged: usize,
+}
+
+fn list_of(row: &Row<'_>) -> rusqlite::Result<PriceList> {
+    Ok(PriceList {
+        id: row.get("id")?,
+        kind: row.get("kind")?,
+        supplier: row.get("supplier")?,
+        file_name: row.get("file_name")?,
+        state: row.get("state")?,
+        brought_at: row.get("brought_at")?,
+        taken_at: row.get("taken_at")?,
+        changed_rows: row.get("changed_rows")?,
+    })
+}
+
+const LIST: &str = "SELECT id, kind, supplier, file_name, state, brought_at, taken_at,
+    (SELECT count(*) FROM catalogue_change WHERE list_id = price_list.id) AS changed_rows FROM price_list";
+
+fn fields(text: &str, id: i64) -> Result<Fields, StoreError> {
+    serde_json::from_str(text).map_err(|error| StoreError::Corrupt {
+        table: "catalogue_row",
+        id,
+        why: error.to_string(),
+    })
+}
+
+fn text(fields: &Fields) -> String {
+    // A map of texts always has a JSON.
+    serde_json::to_string(fields).unwrap_or_default()
+}
+
+/// Keeps a list as it came; nothing is taken yet.
+///
+/// # Errors
+/// What SQLite says.
+pub fn bring(
+    connection: &Connection,
+    kind: &str,
+    supplier: &str,
+    file_name: &str,
+    bytes: &[u8],
+    now: Timestamp,
+) -> Result<PriceList, StoreError> {
+    connection.execute(
+        "INSERT INTO price_list (kind, supplier, file_name, bytes, state, brought_at)
+         VALUES (?1, ?2, ?3, ?4, 'open', ?5)",
+        params![kind, supplier, file_name, bytes, now.to_string()],
+    )?;
+    list(connection, connection.last_insert_rowid())
+}
+
+/// A list.
+///
+/// # Errors
+/// [`StoreError::NotFound`].
+pub fn list(connection: &Connection, id: i64) -> Result<PriceList, StoreError> {
+    connection
+        .query_row(&format!("{LIST} WHERE id = ?1"), [id], list_of)
+        .optional()?
+        .ok_or(StoreError::NotFound { what: "price list", id })
+}
+
+/// A list's bytes.
+///
+/// # Errors
+/// [`StoreError::NotFound`].
+pub fn bytes(connection: &Connection, id: i64) -> Result<Vec<u8>, StoreError> {
+    connection
+        .query_row("SELECT bytes FROM price_list WHERE id = ?1", [id], |row| row.get("bytes"))
+        .optional()?
+        .ok_or(StoreError::NotFound { what: "price list", id })
+}
+
+/// Every list, the latest first.
+///
+/// # Errors
+/// What SQLite says.
+pub fn lists(connection: &Connection) -> Result<Vec<PriceList>, StoreError> {
+    let mut statement = connection.prepare_cached(&format!("{LIST} ORDER BY id DESC LIMIT 100"))?;
+    let lists = statement.query_map([], list_of)?.collect::<Result<_, _>>()?;
+    Ok(lists)
+}
+
+/// What is remembered of a supplier's headings: field to heading.
+///
+/// # Errors
+/// What SQLite says.
+pub fn mapping(connection: &Connection, supplier: &str, kind: &str) -> Result<Option<Fields>, StoreError> {
+    let found: Option<String> = connection
+        .query_row(
+            "SELECT mapping FROM supplier_mapping WHERE supplier = ?1 AND kind = ?2",
+            [supplier, kind],
+            |row| row.get("mapping"),
+        )
+        .optional()?;
+    found.map(|text| fields(&text, 0)).transpose()
+}
+
+/// A supplier's rows by key.
+///
+/// # Errors
+/// A row that cannot be read.
+pub fn known(
+    connection: &Connection,
+    kind: &str,
+    supplier: &str,
+) -> Result<HashMap<String, (i64, Fields)>, StoreError> {
+    let mut statement = connection
+        .prepare_cached("SELECT id, key, record FROM catalogue_row WHERE kind = ?1 AND supplier = ?2")?;
+    let rows = statement.query_map([kind, supplier], |row| {
+        Ok((row.get::<_, i64>("id")?, row.get::<_, String>("key")?, row.get::<_, String>("record")?))
+    })?;
+    rows.map(|row| {
+        let (id, key, record) = row?;
+        Ok((key, (id, fields(&record, id)?)))
+    })
+    .collect()
+}
+
+/// How rows compare with what is known: what taking them would do.
+pub fn compared(known: &HashMap<String, (i64, Fields)>, rows: &[(String, Fields)]) -> Counts {
+    let mut counts = Counts::default();
+    for (key, record) in rows {
+        match known.get(key) {
+            None => counts.new += 1,
+            Some((_, was)) if was != record => counts.changed += 1,
+            Some(_) => counts.unchanged += 1,
+        }
+    }
+    counts
+}
+
+/// Takes a list's rows, and remembers the supplier's headings.
+///
+/// # Errors
+/// [`StoreError::NotFound`]; [`StoreError::NothingTo`] when it was taken before.
+pub fn take(
+    connection: &Connection,
+    id: i64,
+    headings: &Fields,
+    rows: &[(String, Fields)],
+    now: Timestamp,
+) -> Result<Counts, StoreError> {
+    let list = list(connection, id)?;
+    if list.state != "open" {
+        return Err(StoreError::NothingTo("take: the list was taken before"));
+    }
+    let known = known(connection, &list.kind, &list.supplier)?;
+    let mut insert = connection
+        .prepare_cached("INSERT INTO catalogue_row (kind, supplier, key, record) VALUES (?1, ?2, ?3, ?4)")?;
+    let mut update = connection.prepare_cached("UPDATE catalogue_row SET record = ?2 WHERE id = ?1")?;
+    let mut note = connection.prepare_cached(
+        "INSERT INTO catalogue_change (list_id, row_id, before, after) VALUES (?1, ?2, ?3, ?4)",
+    )?;
+    for (key, record) in rows {
+        let after = text(record);
+        match known.get(key) {
+            None => {
+                insert.execute(params![list.kind, list.supplier, key, after])?;
+                note.execute(params![id, connection.last_insert_rowid(), None::<String>, after])?;
+            }
+            Some((row, was)) if was != record => {
+                update.execute(params![row, after])?;
+                note.execute(params![id, row, text(was), after])?;
+            }
+            Some(_) => {}
+        }
+    }
+    connection.execute(
+        "INSERT INTO supplier_mapping (supplier, kind, mapping) VALUES (?1, ?2, ?3)
+         ON CONFLICT (supplier, kind) DO UPDATE SET mapping = excluded.mapping",
+        params![list.supplier, list.kind, text(headings)],
+    )?;
+    connection.execute(
+        "UPDATE price_list SET state = 'taken', taken_at = ?2 WHERE id = ?1",
+        params![id, now.to_string()],
+    )?;
+    Ok(compared(&known, rows))
+}
+
+/// Undoes a taken list: rows that were new go, rows that were changed say again what they said. What another list
+/// changed since is left as it is. Gives how many rows went back and how many were left.
+///
+/// # Errors
+/// [`StoreError::NotFound`]; [`StoreError::NothingTo`] when it is not taken.
+pub fn undo(connection: &Connection, id: i64) -> Result<(usize, usize), StoreError> {
+    if list(connection, id)?.state != "taken" {
+        return Err(StoreError::NothingTo("undo: the list is not taken"));
+    }
+    let count = |sql: &str| connection.execute(sql, [id]);
+    let gone = count(
+        "DELETE FROM catalogue_row WHERE id IN (SELECT c.row_id FROM catalogue_change c
+           JOIN catalogue_row r ON r.id = c.row_id
+           WHERE c.list_id = ?1 AND c.before IS NULL AND r.record = c.after)",
+    )?;
+    let back = count(
+        "UPDATE catalogue_row SET record = c.before FROM catalogue_change c
+         WHERE c.list_id = ?1 AND c.row_id = catalogue_row.id AND c.before IS NOT NULL
+           AND catalogue_row.record = c.after",
+    )?;
+    let all: i64 =
+        connection
+            .query_row("SELECT count(*) FROM catalogue_change WHERE list_id = ?1", [id], |row| row.get(0))?;
+    connection.execute("UPDATE price_list SET state = 'undone' WHERE id = ?1", [id])?;
+    let done = gone + back;
+    Ok((done, usize::try_from(all).unwrap_or(done).saturating_sub(done)))
+}
+
+/// Rows of a kind in which every word occurs, and how many there are in all.
+///
+/// # Errors
+/// A row that cannot be read.
+pub fn rows(
+    connection: &Connection,
+    kind: &str,
+    find: &str,
+    from: usize,
+    most: usize,
+) -> Result<(usize, Vec<CatalogueRow>), StoreError> {
+    let words: Vec<String> = find.split_whitespace().take(8).map(str::to_lowercase).collect();
+    let all = all(connection, kind)?;
+    let holds = |row: &CatalogueRow| {
+        let text = row.record.values().map(|text| text.to_lowercase()).collect::<Vec<_>>().join(" ");
+        words.iter().all(|word| text.contains(word) || row.supplier.to_lowercase().contains(word))
+    };
+    let found: Vec<CatalogueRow> = all.into_iter().filter(holds).collect();
+    Ok((found.len(), found.into_iter().skip(from).take(most).collect()))
+}
+
+/// Every row of a kind.
+///
+/// # Errors
+/// A row that cannot be read.
+pub fn all(connection: &Connection, kind: &str) -> Result<Vec<CatalogueRow>, StoreError> {
+    let mut statement = connection
+        .prepare_cached("SELECT id, supplier, record FROM catalogue_row WHERE kind = ?1 ORDER BY id")?;
+    let rows = statement.query_map([kind], |row| {
+        Ok((row.get::<_, i64>("id")?, row.get::<_, String>("supplier")?, row.get::<_, String>("record")?))
+    })?;
+    rows.map(|row| {
+        let (id, supplier, record) = row?;
+        Ok(CatalogueRow { id, supplier, record: fields(&record, id)? })
+    })
+    .collect()
+}
+
+/// A number that grows with every list taken or undone.
+///
+/// # Errors
+/// What SQLite says.
+pub fn version(connection: &Connection) -> Result<i64, StoreError> {
+    Ok(connection.query_row(
+        "SELECT coalesce(sum(CASE state WHEN 'taken' THEN 1 WHEN 'undone' THEN 2 ELSE 0 END), 0) FROM price_list",
+        [],
+        |row| row.get(0),
+    )?)
+}
