@@ -228,7 +228,7 @@ async fn stage_drive_and_signature_are_kept() -> anyhow::Result<()> {
     browser.see("footer select option[value=awd]").await?.click().await?;
     browser.read("[data-code=front-to-rear]", "all-wheel drive").await?;
     browser.see("footer input[placeholder=initials]").await?.send_keys("rs").await?;
-    browser.press("4").await?;
+    browser.see("footer select option[value=rack]").await?.click().await?;
     browser.saved().await?;
     let job = browser.script("return fetch('/api/v1/jobs/2').then((answer) => answer.json())").await?;
     assert_eq!((&job["stage"], &job["drive"]), (&"rack".into(), &"awd".into()));

@@ -205,18 +205,18 @@ fn json_cell(cell: &str) -> Value {
 
 /// A text that a spreadsheet would take for a formula is written with an apostrophe before it; reading takes it off.
 fn guarded(cell: &str) -> String {
-    let looks_like_a_formula = cell.starts_with(['=', '@', '+', '\t', '\r'])
+    if needs_guard(cell) { format!("'{cell}") } else { cell.to_owned() }
+}
+
+/// What begins like a formula, and what would be taken for a guarded one.
+fn needs_guard(cell: &str) -> bool {
+    cell.starts_with(['=', '@', '+', '\t', '\r'])
         || (cell.starts_with('-') && cell.parse::<f64>().is_err())
-        || cell.starts_with("'=")
-        || cell.starts_with("'@");
-    if looks_like_a_formula { format!("'{cell}") } else { cell.to_owned() }
+        || cell.strip_prefix('\'').is_some_and(needs_guard)
 }
 
 fn unguarded(cell: &str) -> &str {
-    match cell.strip_prefix('\'') {
-        Some(rest) if guarded(rest) != rest => rest,
-        _ => cell,
-    }
+    cell.strip_prefix('\'').filter(|rest| needs_guard(rest)).unwrap_or(cell)
 }
 
 /// Text out of bytes: UTF-8 and UTF-16 by their marks, UTF-8 by trying, else Windows-1252 with a note.

@@ -158,6 +158,7 @@ fn a_cell_that_looks_like_a_formula_stays_text() {
             vec!["=HYPERLINK(\"x\")".into(), "-12".into()],
             vec!["@cmd".into(), "35".into()],
             vec!["'=1".into(), "-x".into()],
+            vec!["'+".into(), "''@".into()],
         ],
         notes: Vec::new(),
     };

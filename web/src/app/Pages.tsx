@@ -8,6 +8,7 @@ import { Counter } from "../counter/Counter";
 import { House } from "../house/House";
 import { JobSheet } from "../job/JobSheet";
 import { PrintSheet } from "../print/PrintSheet";
+import { Rack } from "../rack/Rack";
 import { NotThere } from "./NotThere";
 
 /** Every place in the program has its own address. */
@@ -21,6 +22,7 @@ export function Pages() {
         <Route path="bay" element={<Bay />} />
         <Route path="bay-sheet" element={<BaySheet />} />
         <Route path="bench" element={<Bench />} />
+        <Route path="rack" element={<Rack />} />
         <Route path="compare" element={<Compare />} />
         <Route path="sheet" element={<PrintSheet />} />
       </Route>

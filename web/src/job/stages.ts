@@ -5,7 +5,7 @@ export const STAGES: { code: Stage; name: string; path?: string }[] = [
   { code: "car", name: "Car", path: "car" },
   { code: "bay", name: "Bay", path: "bay" },
   { code: "bench", name: "Bench", path: "bench" },
-  { code: "rack", name: "Rack" },
+  { code: "rack", name: "Rack", path: "rack" },
   { code: "brakes", name: "Brakes" },
   { code: "trial_fit", name: "Trial fit" },
   { code: "road_and_track", name: "Road & track" },

@@ -1,0 +1,128 @@
+import { useMutation } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { useNavigate } from "react-router";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { asLine } from "../job/content";
+import { useSheet } from "../job/JobSheet";
+import { FoundSetup } from "./FoundSetup";
+import { type Sought, Wishes } from "./Wishes";
+
+const START: Sought = {
+  school: "tire_first",
+  uses: ["daily"],
+  arrangement: "either",
+  mixed_diameters: false,
+  rim_min_in: 15,
+  rim_max_in: 20,
+  budget: null,
+  thickest_spacer_mm: 0,
+  weights: {},
+};
+
+/** From what the owner wants to complete setups that can be ordered, each with its reasons and its price. */
+export function Finder() {
+  const { open } = useSheet();
+  const { content, edit, id } = open;
+  const [sought, setSought] = useState<Sought>(START);
+  const [answered, setAnswered] = useState<string[]>([]);
+  const navigate = useNavigate();
+  const search = useMutation({
+    mutationFn: () =>
+      answer(
+        api.POST("/api/v1/jobs/{id}/finder", { params: { path: { id } }, body: { ...sought, count: 12 } }),
+      ),
+  });
+  // The first answer comes by itself: an empty page would say nothing.
+  const { mutate } = search;
+  useEffect(() => mutate(), [mutate]);
+  const found = search.data;
+  const open_questions = found?.questions.filter((one) => !answered.includes(one.code)) ?? [];
+  const plan = (lines: Schemas["Lines"]) => {
+    edit({ planned: lines });
+    navigate(`/jobs/${id}/bench`);
+  };
+  return (
+    <div className="flex min-h-0 flex-1 flex-col min-[1000px]:flex-row">
+      <Wishes
+        sought={sought}
+        criteria={found?.criteria ?? null}
+        isBusy={search.isPending}
+        onChange={(change) => setSought({ ...sought, ...change })}
+        onSearch={() => search.mutate()}
+      />
+      <section className="min-h-0 min-w-0 flex-1 overflow-y-auto px-4 py-2" aria-label="Setups found">
+        {search.error && (
+          <p role="alert" className="text-error text-[15px]">
+            {search.error instanceof Refused
+              ? search.error.problem.errors.map((one) => one.detail).join("; ") || search.error.message
+              : "The program does not answer; press Find again."}
+          </p>
+        )}
+        {!found ? (
+          <p className="mt-2 max-w-prose text-[15px]">
+            Say what the car is for and press Find. Every wheel of the price lists is tried with every tire on
+            both axles: against what was measured, the load, the speed and the house's limits.
+            {asLine(content.fitted) === "" && " State what is fitted first: everything is held against it."}
+          </p>
+        ) : (
+          <>
+            <p className="text-[14px]" role="status" data-found={found.setups.length}>
+              {found.looked_at.wheels} wheels and {found.looked_at.tires} tires looked at;{" "}
+              {found.passing.front.wheels} and {found.passing.front.tires} of them can go on the front axle,{" "}
+              {found.passing.rear.wheels} and {found.passing.rear.tires} on the rear.
+            </p>
+            {found.obstruction && (
+              <div
+                className="border-error mt-2 border-l-3 pl-2 text-[15px]"
+                data-obstruction={found.obstruction.code}
+              >
+                <p>
+                  <strong>Nothing fits.</strong> What stands most in the way is {found.obstruction.title}.{" "}
+                  {found.obstruction.opens}
+                </p>
+                <p className="text-[14px]">Without it the best would be {asLine(found.obstruction.lines)}.</p>
+              </div>
+            )}
+            {found.setups.length === 0 && !found.obstruction && (
+              <p className="mt-2 text-[15px]">
+                Nothing fits, and no single condition opens it: ask for less at once, or put more on the price
+                lists.
+              </p>
+            )}
+            {open_questions.length > 0 && (
+              <fieldset className="border-warning mt-2 border-l-3 pl-2 text-[15px]">
+                <legend className="float-left w-full font-semibold">
+                  Stickier than the factory's tires: go through these with the owner
+                </legend>
+                {open_questions.map((one) => (
+                  <label key={one.code} className="clear-both flex items-baseline gap-2">
+                    <input
+                      type="checkbox"
+                      checked={false}
+                      onChange={() => setAnswered([...answered, one.code])}
+                    />
+                    {one.asks}
+                  </label>
+                ))}
+              </fieldset>
+            )}
+            <ol>
+              {found.setups.map((setup, at) => (
+                <FoundSetup
+                  key={`${setup.lines.front}-${setup.lines.rear}`}
+                  place={at + 1}
+                  setup={setup}
+                  criteria={found.criteria}
+                  onPlan={() => plan(setup.lines)}
+                />
+              ))}
+            </ol>
+            {found.setups.length > 0 && (
+              <p className="border-warning mt-2 border-l-3 pl-2 text-[14px]">{found.caution}</p>
+            )}
+          </>
+        )}
+      </section>
+    </div>
+  );
+}

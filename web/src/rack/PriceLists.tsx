@@ -1,0 +1,232 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Away, answer, api, type Problem, Refused, type Schemas } from "../api/client";
+
+type Tried = Schemas["TriedList"];
+
+/** Bringing a price list: tried first, with every row at fault named; then taken, and undone if it must be. */
+export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
+  const queries = useQueryClient();
+  const [supplier, setSupplier] = useState("");
+  const [tried, setTried] = useState<Tried | null>(null);
+  const [says, setSays] = useState("");
+  const [isBusy, setBusy] = useState(false);
+  const [allOrNothing, setAllOrNothing] = useState(false);
+  const lists = useQuery({
+    queryKey: ["price-lists"],
+    queryFn: () => answer(api.GET("/api/v1/catalogue/lists")),
+  });
+  const run = async (work: () => Promise<void>) => {
+    setBusy(true);
+    setSays("");
+    try {
+      await work();
+    } catch (error) {
+      setSays(
+        error instanceof Refused
+          ? error.problem.errors[0]?.detail || error.message
+          : error instanceof Away
+            ? "The program does not answer; try again."
+            : String(error),
+      );
+    }
+    setBusy(false);
+  };
+  const refresh = async () => {
+    await queries.invalidateQueries({ queryKey: ["catalogue"] });
+    await queries.invalidateQueries({ queryKey: ["price-lists"] });
+  };
+  const bring = (file: File) =>
+    run(async () => {
+      const query = new URLSearchParams({ kind, supplier, file_name: file.name });
+      const response = await fetch(`/api/v1/catalogue/lists?${query}`, {
+        method: "POST",
+        headers: { "content-type": "application/octet-stream" },
+        body: file,
+      }).catch(() => {
+        throw new Away();
+      });
+      const body: unknown = await response.json();
+      if (!response.ok) throw new Refused(body as Problem);
+      setTried(body as Tried);
+      await refresh();
+    });
+  const again = (mapping: Record<string, string>) =>
+    run(async () => {
+      if (!tried) return;
+      const path = { id: tried.list.id };
+      setTried(
+        await answer(
+          api.POST("/api/v1/catalogue/lists/{id}/try", {
+            params: { path },
+            body: { mapping, all_or_nothing: false },
+          }),
+        ),
+      );
+    });
+  const take = () =>
+    run(async () => {
+      if (!tried) return;
+      const taken = await answer(
+        api.POST("/api/v1/catalogue/lists/{id}/take", {
+          params: { path: { id: tried.list.id } },
+          body: { mapping: tried.mapping, all_or_nothing: allOrNothing },
+        }),
+      );
+      setTried(null);
+      setSays(`Taken: ${taken.new} new, ${taken.changed} changed, ${taken.unchanged} as they were.`);
+      await refresh();
+    });
+  const undo = (id: number) =>
+    run(async () => {
+      const undone = await answer(
+        api.POST("/api/v1/catalogue/lists/{id}/undo", { params: { path: { id } } }),
+      );
+      setSays(
+        `Undone: ${undone.back} rows went back${undone.left ? `, ${undone.left} were changed since and stay` : ""}.`,
+      );
+      await refresh();
+    });
+  return (
+    <section className="shrink-0 text-[15px] min-[1000px]:w-[430px]" aria-label="Price lists">
+      <h2 className="label-small font-semibold">Bring a price list of {kind}</h2>
+      <div className="mt-1 flex flex-wrap items-center gap-2">
+        <input
+          className="bg-base-200 h-[32px] w-[180px] px-2"
+          aria-label="Supplier"
+          placeholder="whose list is it?"
+          value={supplier}
+          maxLength={80}
+          onChange={(event) => setSupplier(event.target.value)}
+        />
+        <input
+          type="file"
+          className="min-w-0 flex-1 text-[14px]"
+          aria-label="Price list file"
+          accept=".csv,.txt,.xlsx,.json"
+          disabled={isBusy || !supplier.trim()}
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) void bring(file);
+            event.target.value = "";
+          }}
+        />
+      </div>
+      <p className="text-[13px] opacity-85">
+        CSV, XLSX or JSON. It is tried first; which column means what is remembered for the supplier.
+      </p>
+      {isBusy && <progress className="progress w-full" aria-label="Reading the list" />}
+      {says && (
+        <p role="status" className="mt-1" data-says>
+          {says}
+        </p>
+      )}
+      {tried && <TriedView tried={tried} onMap={(mapping) => void again(mapping)} />}
+      {tried && (
+        <div className="mt-2 flex items-center gap-3">
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            disabled={isBusy || tried.new + tried.changed + tried.unchanged === 0}
+            onClick={() => void take()}
+          >
+            Take {tried.new + tried.changed} rows
+          </button>
+          <label className="flex items-center gap-1 text-[14px]">
+            <input
+              type="checkbox"
+              checked={allOrNothing}
+              onChange={(event) => setAllOrNothing(event.target.checked)}
+            />
+            all or nothing
+          </label>
+          <button type="button" className="plain-button" onClick={() => setTried(null)}>
+            Leave it
+          </button>
+        </div>
+      )}
+      <h2 className="label-small mt-4 font-semibold">Lists</h2>
+      <ul>
+        {lists.data?.map((list) => (
+          <li key={list.id} className="rule flex items-center gap-2 py-1 text-[14px]" data-list={list.id}>
+            <span className="min-w-0 flex-1 truncate">
+              {list.supplier}, {list.kind} · {list.file_name}
+            </span>
+            <span>
+              {list.state === "taken"
+                ? `${list.changed_rows} rows`
+                : list.state === "undone"
+                  ? "undone"
+                  : "not taken"}
+            </span>
+            {list.state === "taken" && (
+              <button
+                type="button"
+                className="plain-button py-0"
+                disabled={isBusy}
+                onClick={() => void undo(list.id)}
+              >
+                Undo
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What taking the list would do: counts, faults row by row, and which column means what. */
+function TriedView({ tried, onMap }: { tried: Tried; onMap: (mapping: Record<string, string>) => void }) {
+  // Open while no row can be read, and then as the hand leaves it.
+  const [showsColumns, setShowsColumns] = useState(tried.new + tried.changed + tried.unchanged === 0);
+  return (
+    <div className="border-accent mt-2 border px-3 py-2" data-tried={tried.list.id}>
+      <p className="font-semibold">
+        {tried.new} new, {tried.changed} changed, {tried.unchanged} unchanged, {tried.faulty} at fault
+      </p>
+      {tried.notes.map((note) => (
+        <p key={note} className="text-[14px]">
+          {note}
+        </p>
+      ))}
+      <details open={tried.faulty > 0} className="text-[14px]">
+        <summary className="cursor-pointer">rows at fault</summary>
+        <ul className="max-h-[150px] overflow-y-auto">
+          {tried.faults.map((fault) => (
+            <li key={`${fault.row}-${fault.field}`}>
+              row {fault.row}: {fault.says}
+            </li>
+          ))}
+        </ul>
+      </details>
+      <details
+        className="text-[14px]"
+        open={showsColumns}
+        onToggle={(event) => setShowsColumns(event.currentTarget.open)}
+      >
+        <summary className="cursor-pointer">which column means what</summary>
+        <div className="grid grid-cols-2 gap-x-3">
+          {tried.fields.map((field) => (
+            <label key={field.code} className="flex items-center justify-between gap-2">
+              <span className="truncate">{field.title}</span>
+              <select
+                className="bg-base-200 h-[26px] w-[110px] px-1"
+                value={tried.mapping[field.code] ?? ""}
+                onChange={(event) => {
+                  const { [field.code]: _, ...others } = tried.mapping;
+                  onMap(event.target.value ? { ...others, [field.code]: event.target.value } : others);
+                }}
+              >
+                <option value="">–</option>
+                {tried.header.map((heading) => (
+                  <option key={heading}>{heading}</option>
+                ))}
+              </select>
+            </label>
+          ))}
+        </div>
+      </details>
+    </div>
+  );
+}

@@ -1,0 +1,203 @@
+import type { Schemas } from "../api/client";
+
+export type Sought = Pick<
+  Schemas["FinderRequest"],
+  | "school"
+  | "uses"
+  | "arrangement"
+  | "mixed_diameters"
+  | "rim_min_in"
+  | "rim_max_in"
+  | "budget"
+  | "thickest_spacer_mm"
+  | "weights"
+>;
+
+type Props = {
+  sought: Sought;
+  criteria: Schemas["CriterionView"][] | null;
+  isBusy: boolean;
+  onChange: (change: Partial<Sought>) => void;
+  onSearch: () => void;
+};
+
+const USES = [
+  ["daily", "daily"],
+  ["occasional_track", "occasional track day"],
+  ["regular_track", "regular track"],
+  ["autocross", "autocross"],
+  ["drag", "drag strip"],
+  ["show", "show"],
+  ["winter", "winter roads"],
+  ["gravel", "gravel, light off-road"],
+] as const;
+
+/** What is sought, and how much each criterion counts. */
+export function Wishes({ sought, criteria, isBusy, onChange, onSearch }: Props) {
+  const uses = sought.uses ?? [];
+  return (
+    <form
+      className="border-base-300 flex shrink-0 flex-col gap-2 overflow-x-hidden overflow-y-auto border-b px-4 py-2 text-[15px] min-[1000px]:w-[290px] min-[1000px]:border-r min-[1000px]:border-b-0"
+      aria-label="What is sought"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onSearch();
+      }}
+    >
+      <Picked
+        label="Start from"
+        value={sought.school ?? "tire_first"}
+        options={[
+          ["tire_first", "the tire: performance"],
+          ["wheel_first", "the wheel: looks"],
+        ]}
+        onPick={(school) => onChange({ school, weights: {} })}
+      />
+      <fieldset>
+        <legend className="label-small">The car is for</legend>
+        {USES.map(([code, name]) => (
+          <label key={code} className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              checked={uses.includes(code)}
+              onChange={(event) =>
+                onChange({
+                  uses: event.target.checked ? [...uses, code] : uses.filter((one) => one !== code),
+                })
+              }
+            />
+            {name}
+          </label>
+        ))}
+      </fieldset>
+      <Picked
+        label="Axles"
+        value={sought.arrangement ?? "either"}
+        options={[
+          ["either", "square or staggered"],
+          ["square", "square"],
+          ["staggered", "staggered"],
+        ]}
+        onPick={(arrangement) => onChange({ arrangement })}
+      />
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={sought.mixed_diameters ?? false}
+          onChange={(event) => onChange({ mixed_diameters: event.target.checked })}
+        />
+        rims may differ in diameter
+      </label>
+      <div className="flex items-center gap-2">
+        rims
+        <NumberBox
+          label="Smallest rim, in"
+          value={sought.rim_min_in}
+          onPut={(rim_min_in) => onChange({ rim_min_in })}
+        />
+        to
+        <NumberBox
+          label="Largest rim, in"
+          value={sought.rim_max_in}
+          onPut={(rim_max_in) => onChange({ rim_max_in })}
+        />
+        in
+      </div>
+      <div className="flex items-center gap-2">
+        budget
+        <NumberBox
+          label="Budget of the set"
+          value={sought.budget}
+          onPut={(budget) => onChange({ budget })}
+          wide
+        />
+      </div>
+      <div className="flex items-center gap-2">
+        spacers up to
+        <NumberBox
+          label="Thickest spacer, mm"
+          value={sought.thickest_spacer_mm}
+          onPut={(mm) => onChange({ thickest_spacer_mm: mm ?? 0 })}
+        />
+        mm
+      </div>
+      <button type="submit" className="btn btn-primary btn-sm" disabled={isBusy}>
+        {isBusy ? "Searching…" : "Find"}
+      </button>
+      {criteria && (
+        <fieldset className="min-w-0">
+          <legend className="label-small">How much each counts</legend>
+          {criteria.map((one) => (
+            <label key={one.code} className="flex min-w-0 items-center gap-2 text-[14px]" title={one.rule}>
+              <span className="w-[128px]">{one.title}</span>
+              <input
+                type="range"
+                className="range-lever min-w-0 flex-1"
+                min={0}
+                max={10}
+                step={0.5}
+                value={sought.weights?.[one.code] ?? one.weight}
+                onChange={(event) =>
+                  onChange({ weights: { ...sought.weights, [one.code]: Number(event.target.value) } })
+                }
+                onPointerUp={onSearch}
+                onKeyUp={onSearch}
+              />
+              <span className="w-[26px] text-right">{sought.weights?.[one.code] ?? one.weight}</span>
+            </label>
+          ))}
+        </fieldset>
+      )}
+    </form>
+  );
+}
+
+type PickedProps = {
+  label: string;
+  value: string;
+  options: (readonly [string, string])[];
+  onPick: (code: string) => void;
+};
+
+function Picked({ label, value, options, onPick }: PickedProps) {
+  return (
+    <label className="block">
+      <span className="label-small block">{label}</span>
+      <select
+        className="bg-base-200 h-[32px] w-full px-2"
+        value={value}
+        onChange={(event) => onPick(event.target.value)}
+      >
+        {options.map(([code, name]) => (
+          <option key={code} value={code}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+type NumberBoxProps = {
+  label: string;
+  value: number | null | undefined;
+  onPut: (value: number | null) => void;
+  wide?: boolean;
+};
+
+function NumberBox({ label, value, onPut, wide }: NumberBoxProps) {
+  return (
+    <input
+      className={`bg-base-200 h-[30px] px-2 text-right ${wide ? "w-[96px]" : "w-[56px]"}`}
+      aria-label={label}
+      inputMode="decimal"
+      placeholder="any"
+      value={value ?? ""}
+      onChange={(event) => {
+        const text = event.target.value.trim().replace(",", ".");
+        if (text === "") onPut(null);
+        else if (Number.isFinite(Number(text))) onPut(Number(text));
+      }}
+    />
+  );
+}
