@@ -25,6 +25,14 @@ pub(crate) fn measure() -> anyhow::Result<()> {
         "the core",
         &mut cargo(&["bench", "--quiet", "--package", "fitment", "--bench", "bench_plan", "--", "--quiet"]),
     )?;
+    let finder = figures(&output_of(&mut cargo(&[
+        "bench",
+        "--quiet",
+        "--package",
+        "fitment",
+        "--bench",
+        "bench_finder",
+    ]))?);
     eprintln!("· requests over loopback");
     let loopback =
         figures(&output_of(&mut cargo(&["bench", "--quiet", "--package", "server", "--bench", "loopback"]))?);
@@ -68,6 +76,16 @@ pub(crate) fn measure() -> anyhow::Result<()> {
             .map(|row| (row.1, row.2))
             .with_context(|| format!("no figure for {name}"))
     };
+    for (rows_of, wanted) in [("1000", ""), ("10000", ""), ("50000", "≤ 100 ms"), ("100000", "")] {
+        let took = of(&format!("find_open_{rows_of}"), &finder)?;
+        rows.add(
+            &format!(
+                "finder, first page over {rows_of} wheels and 0.6 times as many tires, core, median / most"
+            ),
+            wanted,
+            format!("{:.1} / {:.1} ms", took.0, took.1),
+        );
+    }
     let (empty, compare, bench) =
         (of("empty_handler", &loopback)?, of("compare", &loopback)?, of("bench", &loopback)?);
     rows.add(

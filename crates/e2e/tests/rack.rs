@@ -20,7 +20,7 @@ async fn from_a_price_list_to_a_kept_candidate() -> anyhow::Result<()> {
     // A list with foreign headings and one row at fault.
     let mut list = tempfile::Builder::new().suffix(".csv").tempfile()?;
     writeln!(list, "Nr;Name;Felge;LK;Bohrung;Preis;Stock")?;
-    writeln!(list, "1;Heron;19x8.5 ET35;5x120;72.6;99,00;8")?;
+    writeln!(list, "1;Heron;19x8.5 ET33;5x120;72.6;99,00;8")?;
     writeln!(list, "2;Heron;19x9.5 ET52;5x120;72.6;109,00;8")?;
     writeln!(list, "3;Heron;19x9,5,5;5x120;72.6;109,00;8")?;
     list.flush()?;
@@ -62,7 +62,7 @@ async fn from_a_price_list_to_a_kept_candidate() -> anyhow::Result<()> {
         .await?
         .click()
         .await?;
-    browser.read("[data-corner=front] [data-dimension=offset]", "ET 35").await?;
+    browser.read("[data-corner=front] [data-dimension=offset]", "ET 33").await?;
     browser.saved().await?;
     browser.press("k").await?;
     browser.read("[data-message]", "Kept as B").await?;
