@@ -1,7 +1,8 @@
-import { type ReactNode, useEffect, useId, useRef, useState } from "react";
+import { type ReactNode, useId } from "react";
 import type { Axle, Bench, Drawing } from "../api/client";
 import { Hatches } from "../drawing/Hatches";
 import { type Place, path, places } from "../drawing/scale";
+import { useSize } from "../drawing/useSize";
 
 type Props = {
   bench: Bench | null;
@@ -24,19 +25,8 @@ const ROOM = { side: 84, top: 100, bottom: 26 };
 
 /** The fitted corner in section with every place for a reading, and the wheel from above for those at lock. */
 export function BayDrawing({ bench, axle, lit, done, codes, steers, isNumbered, onLight }: Props) {
-  const frame = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 780, height: 360 });
+  const [frame, size] = useSize({ width: 780, height: 360 });
   const hatch = useId().replaceAll(":", "");
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return;
-    const watch = new ResizeObserver(([entry]) => {
-      if (entry)
-        setSize({ width: Math.round(entry.contentRect.width), height: Math.round(entry.contentRect.height) });
-    });
-    watch.observe(element);
-    return () => watch.disconnect();
-  }, []);
   const gauges = (spots: Spot[]) =>
     spots
       .filter((spot) => codes.includes(spot.code))

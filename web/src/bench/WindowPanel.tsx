@@ -1,5 +1,5 @@
-import { useEffect, useRef, useState } from "react";
 import type { Axle, Bench, TireChoice } from "../api/client";
+import { useSize } from "../drawing/useSize";
 import type { OpenJob } from "../job/useJob";
 import { Phrase } from "../shared/Figures";
 import { useRegistry } from "../shared/registry";
@@ -23,15 +23,7 @@ type Props = {
 export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAttempt, onPick }: Props) {
   const { content, edit } = open;
   const registry = useRegistry();
-  const frame = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(400);
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return;
-    const watch = new ResizeObserver(([entry]) => entry && setWidth(Math.round(entry.contentRect.width)));
-    watch.observe(element);
-    return () => watch.disconnect();
-  }, []);
+  const [frame, { width }] = useSize({ width: 400, height: 0 });
   return (
     <div className="px-3 pb-3">
       <div ref={frame} className="flex items-baseline justify-end pt-1 text-[14px]">

@@ -1,8 +1,9 @@
-import { memo, useEffect, useId, useRef, useState } from "react";
+import { memo, useId } from "react";
 import type { Axle, Bench } from "../api/client";
 import { Corner } from "./Corner";
 import { Hatches } from "./Hatches";
 import { places, ROOM_ON_PAPER } from "./scale";
+import { useSize } from "./useSize";
 
 type Props = {
   bench: Bench | null;
@@ -14,19 +15,8 @@ type Props = {
 
 /** The corner sheet: both corners cut through the axle, seen along the car, to one scale. */
 export const CornerSheet = memo(function CornerSheet({ bench, chosen = "both", onDrag, onHold }: Props) {
-  const frame = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 880, height: 500 });
+  const [frame, size] = useSize({ width: 880, height: 500 });
   const hatch = useId().replaceAll(":", "");
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return;
-    const watch = new ResizeObserver(([entry]) => {
-      if (entry)
-        setSize({ width: Math.round(entry.contentRect.width), height: Math.round(entry.contentRect.height) });
-    });
-    watch.observe(element);
-    return () => watch.disconnect();
-  }, []);
   const { width, height } = size;
   const place = bench && places(bench, width, height, onDrag ? undefined : ROOM_ON_PAPER);
   const isDrawn =
