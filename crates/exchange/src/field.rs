@@ -66,7 +66,7 @@ fields! {
     Article, "article", "article number", true, true, ["article", "articleno", "articlenumber", "sku", "partno", "partnumber", "itemno", "item", "code", "ean"];
     Line, "line", "line or design", true, true, ["line", "design", "model", "pattern", "name", "series"];
     Notation, "notation", "whole setup in one cell", true, true, ["notation", "description", "setup", "text", "designation"];
-    Size, "size", "size", true, true, ["size", "dimension", "dimensions", "tiresize", "tyresize", "wheelsize"];
+    Size, "size", "size", true, true, ["size", "dimension", "dimensions"];
     Diameter, "diameter_in", "rim diameter, in", true, true, ["diameterin", "diameter", "dia", "rim", "rimdiameter", "inch"];
     Width, "width_in", "rim width, in", true, false, ["widthin", "width", "rimwidth", "j"];
     Offset, "offset_mm", "offset, mm", true, false, ["offsetmm", "offset", "et", "inset", "is"];

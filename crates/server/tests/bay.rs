@@ -344,3 +344,61 @@ async fn the_gauges_value_comes_through_its_port() {
     gauge.set(|settings| settings.cut_share = 0.0);
     until("live").await;
 }
+
+/// The staggered coupé of the sample shop, as the page asks for it.
+#[tokio::test]
+async fn a_bench_holds_the_plan_against_the_jobs_readings() {
+    let shop = Served::sample().await;
+    let job = shop.get("/jobs/4").await;
+    let ask = |levers: Value| {
+        json!({ "fitted": job["fitted"], "planned": job["planned"], "drive": job["drive"], "job": 4,
+                "wanted": job["wanted"], "levers": levers })
+    };
+    let none = json!({ "front": [], "rear": [] });
+    let (status, bench) = shop.post("/bench", ask(none.clone())).await;
+    assert_eq!(status, 200);
+    let rear = &bench["axles"]["rear"]["fit"];
+    assert_eq!((&rear["verdict"], &rear["camber_deg"]), (&json!("tight"), &json!(-1.6)));
+    let marks: Vec<&str> =
+        rear["marks"].as_array().unwrap().iter().map(|mark| mark["kind"].as_str().unwrap()).collect();
+    assert_eq!(marks, ["kept", "fitted", "planned"]);
+    // On the plan's 3 mm spacer a wheel of ET 50 would stand where the fitted ET 47 stands without one.
+    assert_eq!(rear["marks"][1]["offset_mm"], 50.0);
+    let lip = line(rear, "fender_lateral");
+    let (nominal, off) = (lip["nominal_mm"].as_f64().unwrap(), lip["plus_minus_mm"].as_f64().unwrap());
+    assert!((nominal - off - lip["likely_low_mm"].as_f64().unwrap()).abs() < 1e-9);
+
+    // Rolling the lip by 10 mm moves the lip's edge of the window by just that, and the strut's not at all.
+    let rolled = json!({ "front": [], "rear": [{ "lever": "lip_rolled", "amount": 10 }] });
+    let (_, moved) = shop.post("/bench", ask(rolled)).await;
+    let widths = |bench: &Value| bench["axles"]["rear"]["fit"]["window"].as_array().unwrap().clone();
+    for (before, after) in widths(&bench).iter().zip(widths(&moved)) {
+        if before["min_bound_by"] == "fender_lateral" && after["min_bound_by"] == "fender_lateral" {
+            let edge = |row: &Value| row["offset_min_mm"].as_f64().unwrap();
+            assert!((edge(before) - edge(&after) - 10.0).abs() < 1e-9);
+        }
+        assert_eq!(before["offset_max_mm"], after["offset_max_mm"]);
+    }
+
+    // A lowered car is held to the larger limit under the arch (common practice: 40 mm).
+    assert_eq!(line(rear, "arch")["limit_mm"], 40.0);
+    // The car's record asks for load and pressure.
+    let codes: Vec<&str> =
+        bench["ledger"].as_array().unwrap().iter().map(|line| line["code"].as_str().unwrap()).collect();
+    for code in ["pressure", "hub", "rotation", "clear-spring_perch", "style"] {
+        assert!(codes.contains(&code), "{code} in {codes:?}");
+    }
+    let sides = shop.get("/jobs/4/side-by-side").await;
+    assert_eq!(sides["bench"]["fit"]["rear"]["tightest"]["feature"], "fender_lateral");
+    assert_eq!(sides["fitted"]["fit"]["rear"]["verdict"], "clears");
+
+    // A job that is not there is said so, a lever out of its range at its place.
+    let mut lost = ask(none);
+    lost["job"] = json!(999);
+    assert_eq!(shop.post("/bench", lost).await.0, 404);
+    let far = json!({ "front": [{ "lever": "lip_rolled", "amount": 900 }], "rear": [{ "lever": "wish", "amount": 1 }] });
+    let (status, problem) = shop.post("/bench", ask(far)).await;
+    let pointers: Vec<&str> =
+        problem["errors"].as_array().unwrap().iter().map(|one| one["pointer"].as_str().unwrap()).collect();
+    assert_eq!((status, pointers), (422, vec!["/levers/front/0/amount", "/levers/rear/0/lever"]));
+}
