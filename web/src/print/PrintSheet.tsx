@@ -50,7 +50,7 @@ export function PrintSheet() {
             <strong>Fitted</strong> {asLine(fitted) || "not stated"}
           </p>
         </div>
-        <div className="h-[404px] border-b border-black">
+        <div className="h-[326px] border-b border-black">
           <CornerSheet bench={bench} />
         </div>
         <div className="grid flex-1 grid-cols-2 content-start gap-x-4 px-3 py-1">
@@ -69,14 +69,15 @@ export function PrintSheet() {
                       </td>
                       <td className="pr-1">
                         <strong>{line.title}</strong>{" "}
-                        <span>
-                          <Phrase fragments={line.says} />
-                        </span>
+                        {/* What is in order is told by its figure and word; the sheet has one page. */}
+                        {line.standing !== "good" && (
+                          <span>
+                            <Phrase fragments={line.says} />
+                          </span>
+                        )}
                       </td>
                       <td className="text-right whitespace-nowrap">
-                        <strong>{line.figure ? inWords(format(line.figure, units)) : "–"}</strong>
-                        <br />
-                        {line.word}
+                        <strong>{line.figure ? inWords(format(line.figure, units)) : "–"}</strong> {line.word}
                       </td>
                     </tr>
                   ))}
