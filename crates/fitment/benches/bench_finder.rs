@@ -11,7 +11,7 @@ use std::hint::black_box;
 use std::time::Instant;
 
 use fitment::choose::catalogue::{Catalogue, TireKind, TireRow, WheelRow};
-use fitment::choose::finder::{Arrangements, Needs, Scene, School, Weights, Wish, find};
+use fitment::choose::finder::{Arrangements, Keeps, Needs, Scene, School, Weights, Wish, find};
 use fitment::corner::{Corner, Corners, Feature, Reading};
 use fitment::ledger::{Bay, Plan};
 use fitment::lever::PairLevers;
@@ -141,6 +141,8 @@ fn main() {
     let needs = Needs::of(&fitment::car::Car::default(), &fitted);
     let scene = Scene { plan: &plan, needs, factory: SetupPair::default() };
     let wish = Wish {
+        season: None,
+        keeps: Keeps::Nothing,
         school: School::WheelFirst,
         uses: vec![fitment::choose::catalogue::Use::Daily],
         arrangements: Arrangements::Either,

@@ -62,7 +62,9 @@ pub enum Fact {
     BoltCircle,
     Thread,
     Seat,
+    FastenerLength,
     Torque,
+    PressureSensors,
     RideHeight,
     Suspension,
     Dropped,
@@ -230,6 +232,16 @@ pub const FACTS: &[FactFacts] = &[
         "a cone in a ball seat works loose"
     ),
     fact!(
+        FastenerLength,
+        "fastener_length_mm",
+        "Fitted fastener length",
+        "Hub and fasteners",
+        FactKind::Number("mm", 10.0, 120.0),
+        false,
+        true,
+        "under the head; a spacer asks for as much more"
+    ),
+    fact!(
         Torque,
         "torque_nm",
         "Torque",
@@ -238,6 +250,16 @@ pub const FACTS: &[FactFacts] = &[
         false,
         false,
         "from the car's handbook, never guessed"
+    ),
+    fact!(
+        PressureSensors,
+        "pressure_sensors",
+        "Pressure sensors",
+        "Hub and fasteners",
+        FactKind::OneOf(&["none", "in the wheels", "through wheel speed"]),
+        false,
+        false,
+        "those in the wheels must move over or be ordered"
     ),
     fact!(
         RideHeight,

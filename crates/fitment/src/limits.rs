@@ -45,6 +45,8 @@ pub struct HouseLimits {
     pub caliper_face_gap: Length,
     /// How level with the fender line counts as flush, either way.
     pub flush_within: Length,
+    /// How far the front share of the tread width may drift, in per cent of the whole. A judgement of ours.
+    pub balance_pct: f64,
     /// From this age in years on a used tire is called old.
     pub tire_age_years: f64,
 }
@@ -69,6 +71,7 @@ impl HouseLimits {
         caliper_radial_gap: Length::mm(3.0),
         caliper_face_gap: Length::mm(3.0),
         flush_within: Length::mm(3.0),
+        balance_pct: 1.0,
         tire_age_years: 6.0,
     };
 
@@ -188,6 +191,7 @@ pub const LIMITS: &[LimitFacts] = &[
         (0.0, 10.0),
         ratio_two_wheel_drive_pct
     ),
+    limit!("balance_pct", "drift of the front share of the tread", "%", (0.0, 10.0), balance_pct),
     limit!("tire_age_years", "age of a used tire called old", "years", (1.0, 20.0), tire_age_years),
 ];
 

@@ -77,6 +77,17 @@ coded!(Use:
     Gravel = "gravel",
 );
 
+/// When the set is driven.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[allow(missing_docs, reason = "the seasons by their names")]
+pub enum Season {
+    Summer,
+    Winter,
+    AllYear,
+}
+
+coded!(Season: Summer = "summer", Winter = "winter", AllYear = "all_year");
+
 impl TireKind {
     /// In the trade's words.
     pub fn words(self) -> &'static str {
@@ -107,6 +118,16 @@ impl TireKind {
             Use::Show => matches!(self, AllSeason | SummerTouring | SummerPerformance | TrackDay),
             Use::WinterRoads => matches!(self, Winter | AllSeason),
             Use::Gravel => matches!(self, AllTerrain | AllSeason),
+        }
+    }
+
+    /// Whether it answers a season. Common practice: winter tires wear and lose grip in summer, summer tires must not
+    /// go onto snow; the law where it is driven decides when which must be on.
+    pub fn suits_season(self, season: Season) -> bool {
+        match season {
+            Season::Summer => self != Self::Winter,
+            Season::Winter => matches!(self, Self::Winter | Self::AllSeason),
+            Season::AllYear => self == Self::AllSeason,
         }
     }
 
@@ -160,6 +181,25 @@ pub struct WheelRow {
 }
 
 impl WheelRow {
+    /// A wheel of which nothing but its size is known.
+    pub fn plain(wheel: Wheel) -> Self {
+        Self {
+            id: 0,
+            line: "".into(),
+            finish: "".into(),
+            wheel,
+            more_circles: Vec::new(),
+            seat: None,
+            load_kg: None,
+            mass_kg: None,
+            make: None,
+            is_directional: false,
+            overall_width: None,
+            price: None,
+            stock: None,
+        }
+    }
+
     /// Every bolt circle it is drilled for.
     pub fn circles(&self) -> impl Iterator<Item = BoltCircle> + '_ {
         self.wheel.bolt_circle.into_iter().chain(self.more_circles.iter().copied())
@@ -210,6 +250,31 @@ pub struct TireRow {
 }
 
 impl TireRow {
+    /// A tire of which nothing but its marking is known.
+    pub fn plain(tire: Tire) -> Self {
+        Self {
+            id: 0,
+            line: "".into(),
+            tire,
+            kind: None,
+            section: None,
+            tread_width: None,
+            overall_diameter: None,
+            permitted: None,
+            measuring_rim: None,
+            mass_kg: None,
+            void_pct: None,
+            treadwear: None,
+            wet_grade: "".into(),
+            temperature_grade: "".into(),
+            factory_mark: "".into(),
+            is_directional: false,
+            is_asymmetric: false,
+            price: None,
+            stock: None,
+        }
+    }
+
     /// Narrowest and widest rim: the maker's table, else the estimate.
     pub fn rims(&self) -> (RimWidth, RimWidth) {
         self.permitted.unwrap_or_else(|| permitted_rims(&self.tire.size))

@@ -1,8 +1,12 @@
 //! Whether a wheel goes on a hub, and what must be ordered with it.
 
-use super::{Seat, Thread};
+use super::{Seat, Thread, read_circle};
+use crate::car::{Car, Fact};
+use crate::choose::catalogue::WheelRow;
 use crate::codes::{BoltCircle, CenterBore, Spacer};
 use crate::length::Length;
+use crate::setup::Axle;
+use crate::wheel::Wheel;
 use crate::working::{Figure, Quantity, Source, Step};
 
 /// A bore this much over the hub still centres by itself: machining and paint. Common practice.
@@ -30,6 +34,20 @@ pub struct Hub {
     pub seat: Option<Seat>,
 }
 
+impl Hub {
+    /// What the car's record says of an axle's hub; where it names no bolt circle the fitted wheel's stands for it.
+    pub fn of_car(car: &Car, axle: Axle, fitted: Option<&Wheel>) -> Self {
+        let written = car.words(Fact::BoltCircle, None).and_then(read_circle);
+        Self {
+            bore: car.number(Fact::HubBore, Some(axle)).and_then(CenterBore::from_mm),
+            lip: car.number(Fact::HubLip, Some(axle)).and_then(Length::from_mm),
+            bolt_circle: written.or(fitted.and_then(|wheel| wheel.bolt_circle)),
+            thread: car.words(Fact::Thread, None).and_then(|text| text.parse().ok()),
+            seat: car.words(Fact::Seat, None).and_then(Seat::read),
+        }
+    }
+}
+
 /// The wheel's side.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct WheelSide {
@@ -39,6 +57,18 @@ pub struct WheelSide {
     pub bolt_circles: Vec<BoltCircle>,
     /// Seat of its holes.
     pub seat: Option<Seat>,
+}
+
+impl WheelSide {
+    /// A wheel as its size says it: the seat is not known.
+    pub fn of_size(wheel: &Wheel) -> Self {
+        Self { bore: wheel.center_bore, bolt_circles: wheel.bolt_circle.into_iter().collect(), seat: None }
+    }
+
+    /// A wheel as its row says it.
+    pub fn of_row(row: &WheelRow) -> Self {
+        Self { bore: row.wheel.center_bore, bolt_circles: row.circles().collect(), seat: row.seat }
+    }
 }
 
 /// A hub-centric ring: outside the wheel's bore, inside the hub's.

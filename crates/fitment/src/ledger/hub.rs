@@ -2,8 +2,7 @@
 
 use super::{Check, Corner, Finding, Rule, Standing};
 use crate::car::Fact;
-use crate::codes::CenterBore;
-use crate::hub::{self, Hub, Mounting, ProblemKind, WheelSide, mount};
+use crate::hub::{self, Hub, Mounting, ProblemKind, Thread, WheelSide, least_turns_worked, mount};
 use crate::length::Length;
 use crate::working::Phrase;
 
@@ -16,36 +15,25 @@ const CAUTION: &str = "A wheel on the wrong bolt circle, hub or seat works loose
 /// `None` while neither the car nor any wheel names a bolt circle or a bore: there is nothing to hold together.
 fn judge(corner: &Corner<'_>) -> Option<Finding> {
     let wheel = corner.planned.wheel?;
-    let hub = hub_of(corner);
+    let (car, axle) = (&corner.plan.bay.car, corner.trial.axle);
+    let hub = Hub::of_car(car, axle, corner.fitted.wheel.as_ref());
     if hub == Hub::default() && wheel.bolt_circle.is_none() && wheel.center_bore.is_none() {
         return None;
     }
-    let side = WheelSide {
-        bore: wheel.center_bore,
-        bolt_circles: wheel.bolt_circle.into_iter().collect(),
-        seat: None,
-    };
-    Some(found(mount(&hub, &side, corner.planned.spacer, None)))
+    let picked = corner.plan.bay.parts.wheel_of(corner.planned);
+    let side = picked.map_or_else(|| WheelSide::of_size(&wheel), WheelSide::of_row);
+    let fitted_length = car.number(Fact::FastenerLength, None).and_then(Length::from_mm);
+    let mounting = mount(&hub, &side, corner.planned.spacer, fitted_length);
+    Some(found(mounting, picked.is_some(), hub.thread))
 }
 
-/// The car's side: its record, and for the bolt circle else the fitted wheel's.
-fn hub_of(corner: &Corner<'_>) -> Hub {
-    let car = &corner.plan.bay.car;
-    let axle = Some(corner.trial.axle);
-    let written = car.words(Fact::BoltCircle, None).and_then(hub::read_circle);
-    Hub {
-        bore: car.number(Fact::HubBore, axle).and_then(CenterBore::from_mm),
-        lip: car.number(Fact::HubLip, axle).and_then(Length::from_mm),
-        bolt_circle: written.or(corner.fitted.wheel.and_then(|wheel| wheel.bolt_circle)),
-        thread: None,
-        seat: None,
-    }
-}
-
-fn found(mounting: Mounting) -> Finding {
+fn found(mounting: Mounting, is_picked: bool, thread: Option<Thread>) -> Finding {
     // A setup line names no seat and no thread: those belong to the wheel's row and to the order.
-    let problems: Vec<_> =
-        mounting.problems.into_iter().filter(|one| !matches!(one.code, "seat" | "thread")).collect();
+    let problems: Vec<_> = mounting
+        .problems
+        .into_iter()
+        .filter(|one| is_picked || !matches!(one.code, "seat" | "thread"))
+        .collect();
     let worst = problems.iter().map(|one| one.kind).max();
     let (standing, word) = match worst {
         Some(ProblemKind::Stop) => (Standing::Stop, "does not go on"),
@@ -54,29 +42,41 @@ fn found(mounting: Mounting) -> Finding {
         None => (Standing::Good, "goes on"),
     };
     let says = if problems.is_empty() {
-        Phrase::new(
-            "Bolt circle and bore match. Seat and thread are held against the wheel before it is ordered.",
-        )
+        Phrase::new(if is_picked {
+            "Bolt circle, bore and seat match."
+        } else {
+            "Bolt circle and bore match. Seat and thread are held against the wheel before it is ordered."
+        })
     } else {
         let sentences: Vec<String> = problems.into_iter().map(|one| one.says).collect();
         Phrase::new(sentences.join(" "))
     };
+    let turns =
+        thread.filter(|_| mounting.length.is_some() || is_picked).map(|thread| least_turns_worked(&thread));
+    let says = match &turns {
+        Some(turns) => says.text(" At least ").quantity(turns.quantity).text(" turns of thread must engage."),
+        None => says,
+    };
     Finding {
         standing,
         word,
-        figure: None,
+        figure: turns.as_ref().map(|turns| turns.quantity),
         limit: Phrase::new("bolt circle exactly, bore at least the hub's"),
         says,
         caution: matches!(standing, Standing::Stop | Standing::Mind).then_some(CAUTION),
-        working: Vec::new(),
+        working: turns.map(|turns| turns.working).unwrap_or_default(),
     }
 }
 
 #[cfg(test)]
 mod tests {
-    use super::super::tests::line_on;
+    use super::super::tests::{line_in_bay, line_on};
     use super::*;
     use crate::car::Car;
+    use crate::choose::parts::PickedParts;
+    use crate::choose::parts::tests::wheel_row;
+    use crate::hub::Seat;
+    use crate::ledger::Bay;
 
     fn car(bore: &str) -> Car {
         let mut car = Car::default();
@@ -98,6 +98,27 @@ mod tests {
         ] {
             let line = line_on(car("57.1"), "hub", "17x7.5 ET45 225/45R17", planned).unwrap();
             assert_eq!(line.standing, standing, "{planned}: {}", line.word);
+        }
+    }
+
+    #[test]
+    fn a_picked_wheels_seat_is_held_against_the_fasteners() {
+        let mut car = car("57.1");
+        car.note(Fact::Seat, None, "ball R13").unwrap();
+        car.note(Fact::Thread, None, "M14x1.5").unwrap();
+        car.note(Fact::FastenerLength, None, "28").unwrap();
+        for (seat, standing) in [(Seat::BallR13, Standing::Good), (Seat::Cone60, Standing::Stop)] {
+            let mut row = wheel_row("18x8 ET45 5x112 CB57.1");
+            row.seat = Some(seat);
+            let parts = PickedParts { wheels: vec![row], ..PickedParts::default() };
+            let bay = Bay::default().of_car(car.clone()).with_parts(parts);
+            let planned = "18x8 ET45 225/40R18";
+            let line = line_in_bay(bay.clone(), "hub", "17x7.5 ET45 225/45R17", planned).unwrap();
+            assert_eq!(line.standing, standing, "{seat:?}");
+            // Common practice: one diameter of thread, 14 / 1.5 turns.
+            assert!((line.figure.unwrap().value - 9.333).abs() < 1e-3);
+            let spaced = line_in_bay(bay, "hub", "17x7.5 ET45 225/45R17", "18x8 ET45 225/40R18 5 mm spacer");
+            assert!(format!("{:?}", spaced.unwrap().says).contains("33.0 mm in place of 28.0 mm"));
         }
     }
 

@@ -4,8 +4,10 @@
 //! its tests. A line has a word, a figure, a limit, a sentence, and the working behind the figure.
 
 mod arch_gap;
+mod balance;
 mod clear;
 mod diameter;
+mod direction;
 mod front_rear;
 mod hub;
 mod listed;
@@ -14,12 +16,16 @@ mod pressure;
 mod reach;
 mod rotation;
 mod rubber;
+mod sensors;
 mod speedo;
 mod style;
 mod tire_age;
+mod tread;
+mod wheel_load;
 
 use crate::car::Car;
 use crate::change::{AxleChange, PairChange, axle_change, pair_change};
+use crate::choose::parts::PickedParts;
 use crate::clearance::{Fit, Trial};
 use crate::corner::{Corners, Feature, Resolved};
 use crate::date_code::Day;
@@ -105,6 +111,8 @@ pub struct Bay {
     pub wanted: (Option<StyleTarget>, Option<StyleTarget>),
     /// What is written down of the car.
     pub car: Car,
+    /// The rows picked from the price lists.
+    pub parts: PickedParts,
     resolved: (Resolved, Resolved),
 }
 
@@ -116,13 +124,20 @@ impl Bay {
         wanted: (Option<StyleTarget>, Option<StyleTarget>),
     ) -> Self {
         let resolved = (corners.front.resolve(), corners.rear.resolve());
-        Self { corners, levers, wanted, car: Car::default(), resolved }
+        Self { corners, levers, wanted, car: Car::default(), parts: PickedParts::default(), resolved }
     }
 
     /// The same with the car's record.
     #[must_use]
     pub fn of_car(mut self, car: Car) -> Self {
         self.car = car;
+        self
+    }
+
+    /// The same with the rows a job has picked.
+    #[must_use]
+    pub fn with_parts(mut self, parts: PickedParts) -> Self {
+        self.parts = parts;
         self
     }
 
@@ -314,16 +329,21 @@ pub const CHECKS: &[Check] = &[
     arch_gap::CHECK,
     style::CHECK,
     rubber::CHECK,
+    tread::CHECK,
     diameter::CHECK,
     load::LOAD_INDEX,
     load::SPEED_SYMBOL,
+    wheel_load::CHECK,
     pressure::CHECK,
     hub::CHECK,
+    direction::CHECK,
     tire_age::CHECK,
     listed::CHECK,
     speedo::CHECK,
     front_rear::CHECK,
+    balance::CHECK,
     rotation::CHECK,
+    sensors::CHECK,
 ];
 
 #[cfg(test)]
@@ -341,14 +361,26 @@ mod tests {
         plan.ledger().into_iter().find(|line| line.code == code).expect("the line is there")
     }
 
-    /// A front axle's line on a car of which something is written down; `None` when the rule has nothing to say.
+    /// A front axle's line in a bay; `None` when the rule has nothing to say.
     #[track_caller]
-    pub(super) fn line_on(car: Car, code: &str, fitted: &str, planned: &str) -> Option<Line> {
+    pub(super) fn line_in_bay(bay: Bay, code: &str, fitted: &str, planned: &str) -> Option<Line> {
         let reading = |text: &str| crate::setup::line::read(text).unwrap().setups.expect(text);
         let (fitted, planned) = (reading(fitted), reading(planned));
         let limits = HouseLimits::DEFAULT;
-        let plan = Plan::new(&fitted, &planned, None, &limits, None).in_bay(Bay::default().of_car(car));
+        let plan = Plan::new(&fitted, &planned, None, &limits, None).in_bay(bay);
         plan.ledger().into_iter().find(|line| line.code == code && line.axle != Some(Axle::Rear))
+    }
+
+    /// The same on a car of which something is written down.
+    #[track_caller]
+    pub(super) fn line_on(car: Car, code: &str, fitted: &str, planned: &str) -> Option<Line> {
+        line_in_bay(Bay::default().of_car(car), code, fitted, planned)
+    }
+
+    /// The same with parts that were picked.
+    #[track_caller]
+    pub(super) fn line_with_parts(parts: PickedParts, code: &str, planned: &str) -> Option<Line> {
+        line_in_bay(Bay::default().with_parts(parts), code, "17x7.5 ET45 225/45R17", planned)
     }
 
     #[test]

@@ -2,7 +2,7 @@
 
 use super::{Check, Finding, Plan, Rule, Standing};
 use crate::choose::stagger::{ROTATION_SOURCE, rotations};
-use crate::setup::Arrangement;
+use crate::setup::{Arrangement, Axle};
 use crate::working::Phrase;
 
 pub(super) const CHECK: Check =
@@ -12,16 +12,28 @@ fn judge(plan: &Plan<'_>) -> Option<Finding> {
     let arrangement = plan.planned.arrangement()?;
     plan.planned.front?.tire?;
     plan.planned.rear?.tire?;
-    let ways: Vec<&str> = rotations(arrangement, false).iter().map(|way| way.words()).collect();
-    let ways = ways.join("; ");
-    let (word, says) = match arrangement {
-        Arrangement::Square => (
-            "rotates",
-            format!("Square: {ways}. Directional tires or wheels only front to rear, unless remounted."),
-        ),
-        Arrangement::Staggered => (
+    let parts = &plan.bay.parts;
+    let is_directional = Axle::BOTH.into_iter().filter_map(|axle| plan.planned.on(axle)).any(|setup| {
+        parts.wheel_of(setup).is_some_and(|wheel| wheel.is_directional)
+            || parts.tire_of(setup).is_some_and(|tire| tire.is_directional)
+    });
+    let ways = rotations(arrangement, is_directional);
+    let words: Vec<&str> = ways.iter().map(|way| way.words()).collect();
+    let words = words.join("; ");
+    let set = match arrangement {
+        Arrangement::Square => "Square",
+        Arrangement::Staggered => "Staggered",
+    };
+    let (word, says) = match (ways, is_directional) {
+        ([], _) => ("not at all", format!("{set} with a turning direction: no rotation, unless remounted.")),
+        (_, true) => ("front to rear", format!("{set} with a turning direction: {words}, unless remounted.")),
+        ([_], false) => (
             "side to side",
-            format!("Staggered: {ways}, never between the axles. Directional tires or wheels not at all."),
+            format!("{set}: {words}, never between the axles. Directional tires or wheels not at all."),
+        ),
+        (_, false) => (
+            "rotates",
+            format!("{set}: {words}. Directional tires or wheels only front to rear, unless remounted."),
         ),
     };
     Some(Finding {

@@ -6,6 +6,7 @@
 //! What another wheel or tire does is not here but in the setup itself: a lever only changes the car. The
 //! spacer is both; it is part of the setup line.
 
+mod allowed;
 pub mod mildest;
 
 use crate::corner::Feature;

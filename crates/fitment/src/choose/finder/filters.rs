@@ -7,7 +7,7 @@ use crate::codes::{BoltCircle, CenterBore};
 use crate::hub;
 use crate::setup::{Axle, SetupPair};
 
-use super::Wish;
+use super::{Keeps, Wish};
 
 /// A condition that rows or setups must hold.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -22,6 +22,8 @@ pub enum Filter {
     RimSize,
     /// The tire answers every use.
     Use,
+    /// The tire answers the season.
+    Season,
     /// Load index.
     Load,
     /// Speed symbol.
@@ -48,6 +50,7 @@ coded!(Filter:
     WheelLoad = "wheel_load",
     RimSize = "rim_size",
     Use = "use",
+    Season = "season",
     Load = "load",
     Speed = "speed",
     PermittedRim = "permitted_rim",
@@ -68,6 +71,7 @@ impl Filter {
             Self::WheelLoad => "the wheels' load rating",
             Self::RimSize => "the rim sizes asked for",
             Self::Use => "what the car is used for",
+            Self::Season => "the season",
             Self::Load => "the load index",
             Self::Speed => "the speed symbol",
             Self::PermittedRim => "the rims the tires may be put on",
@@ -87,6 +91,7 @@ impl Filter {
             Self::WheelLoad => "Nothing opens it: wheels with a higher rating must come onto the list.",
             Self::RimSize => "Ask for other rim sizes.",
             Self::Use => "Drop a use, or have tires of that kind put onto the list.",
+            Self::Season => "Another season's set, or have tires for it put onto the list.",
             Self::Load | Self::Speed => {
                 "Nothing opens it: tires with a higher service description must come onto the list."
             }
@@ -175,21 +180,28 @@ pub(super) fn wheel_may(row: &WheelRow, axle: usize, needs: &Needs, wish: &Wish,
             _ => true,
         })
         && force.holds(Filter::RimSize, || (wish.rims.0..=wish.rims.1).contains(&row.wheel.diameter))
-        && force.holds(Filter::Lines, || wish.wheel_line.as_deref().is_none_or(|line| line == &*row.line))
+        && force.holds(Filter::Lines, || {
+            wish.keeps == Keeps::Wheels || wish.wheel_line.as_deref().is_none_or(|line| line == &*row.line)
+        })
         && force.holds(Filter::Budget, || wish.budget.is_none() || row.price.is_some())
 }
 
 /// Whether a tire may be proposed on an axle, leaving aside rim and room.
 pub(super) fn tire_may(row: &TireRow, axle: usize, needs: &Needs, wish: &Wish, force: InForce) -> bool {
+    // What the owner's own tires are for is the owner's to know.
+    let is_own = wish.keeps == Keeps::Tires;
     force.holds(Filter::Use, || match row.kind {
         Some(kind) => wish.uses.iter().all(|wanted| kind.suits(*wanted)),
-        None => wish.uses.is_empty(),
+        None => is_own || wish.uses.is_empty(),
+    }) && force.holds(Filter::Season, || {
+        wish.season.is_none_or(|season| row.kind.map_or(is_own, |kind| kind.suits_season(season)))
     }) && force.holds(Filter::Load, || {
         needs.load_kg[axle]
             .is_none_or(|need| row.tire.service.is_some_and(|service| service.single.capacity_kg() >= need))
     }) && force.holds(Filter::Speed, || {
         needs.speed_kmh.is_none_or(|need| row.tire.top_speed_kmh().is_some_and(|speed| speed >= need))
-    }) && force.holds(Filter::Lines, || wish.tire_line.as_deref().is_none_or(|line| line == &*row.line))
+    }) && force
+        .holds(Filter::Lines, || is_own || wish.tire_line.as_deref().is_none_or(|line| line == &*row.line))
         && force.holds(Filter::Budget, || wish.budget.is_none() || row.price.is_some())
 }
 

@@ -3,7 +3,7 @@
 //! - [`wish`](Wish): what is wanted, and the weights.
 //! - [`criteria`]: each criterion, one function with its rule; a score goes from 0 to 1.
 //! - [`filters`](Filter): what a setup must hold, each by name, so that it can be said which one stands in the way.
-//! - [`search`](find): the search itself.
+//! - [`search`](find): the search itself. [`reasons`], [`why_above`]: what it says of a result.
 //!
 //! A *setup* here is a geometry: wheel size, offset and spacer with a tire size, front and rear. Of the rows that
 //! make it (lines, finishes, makers) the best-scoring ones are taken: one line of wheels and one line of tires all
@@ -14,9 +14,12 @@ pub mod criteria;
 mod filters;
 mod options;
 mod search;
+mod stock;
+mod why;
 mod wish;
 
 pub use criteria::{Criterion, Scores};
 pub use filters::{Filter, Needs};
-pub use search::{AxleChoice, Found, Obstruction, Outcome, Scene, find, why_above};
-pub use wish::{Arrangements, School, Weights, Wish};
+pub use search::{AxleChoice, Found, Obstruction, Outcome, Scene, find};
+pub use why::{Reason, reasons, why_above};
+pub use wish::{Arrangements, Keeps, School, Weights, Wish};

@@ -9,8 +9,9 @@ use std::collections::{BTreeMap, BTreeSet, HashMap};
 use super::criteria::{self, Criterion, Scores};
 use super::filters::{Filter, InForce, Needs, tire_may, wheel_may};
 use super::options::{self, PairOfRows, Points, Row, pairs, points};
-use super::{Arrangements, Wish};
-use crate::choose::catalogue::Catalogue;
+use super::stock::{Own, Stock};
+use super::{Arrangements, Keeps, Wish};
+use crate::choose::catalogue::{Catalogue, TireRow, WheelRow};
 use crate::clearance::{Stand, Trial};
 use crate::codes::{Offset, RimDiameter, RimWidth, Spacer};
 use crate::ledger::Plan;
@@ -21,7 +22,6 @@ use crate::tire::dimensions::overall_diameter;
 use crate::tire::{Size, Tire};
 use crate::wheel::Wheel;
 use crate::window::{TireChoice, WidthWindow};
-use crate::working::Phrase;
 
 /// The car a setup is sought for.
 #[derive(Debug)]
@@ -39,10 +39,10 @@ pub struct Scene<'a> {
 pub struct AxleChoice {
     /// The setup.
     pub setup: Setup,
-    /// Place of the wheel's row in the catalogue.
-    pub wheel_row: usize,
-    /// Place of the tire's row in the catalogue.
-    pub tire_row: usize,
+    /// Place of the wheel's row in the catalogue; `None` for the owner's own.
+    pub wheel_row: Option<usize>,
+    /// Place of the tire's row in the catalogue; `None` for the owner's own.
+    pub tire_row: Option<usize>,
 }
 
 /// A setup that was found.
@@ -91,17 +91,19 @@ pub struct Outcome {
 
 /// Searches the catalogue.
 pub fn find(scene: &Scene<'_>, catalogue: &Catalogue, wish: &Wish) -> Outcome {
-    let (found, rows, _) = search(scene, catalogue, wish, InForce(None));
-    let obstruction = if found.is_empty() { obstruction(scene, catalogue, wish) } else { None };
+    let own = Own::of(scene.plan.fitted, wish.keeps);
+    let stock = own.beside(catalogue);
+    let (found, rows, _) = search(scene, &stock, wish, InForce(None));
+    let obstruction = if found.is_empty() { obstruction(scene, &stock, wish) } else { None };
     Outcome { found, rows, obstruction }
 }
 
 /// The one condition whose absence opens most; of equal ones the first named.
-fn obstruction(scene: &Scene<'_>, catalogue: &Catalogue, wish: &Wish) -> Option<Obstruction> {
+fn obstruction(scene: &Scene<'_>, stock: &Stock<'_>, wish: &Wish) -> Option<Obstruction> {
     let wish = Wish { count: 1, ..wish.clone() };
     let mut most: Option<(usize, Obstruction)> = None;
     for filter in Filter::ALL {
-        let (found, _, opened) = search(scene, catalogue, &wish, InForce(Some(*filter)));
+        let (found, _, opened) = search(scene, stock, &wish, InForce(Some(*filter)));
         if let Some(best) = found.into_iter().next()
             && most.as_ref().is_none_or(|(count, _)| opened > *count)
         {
@@ -109,26 +111,6 @@ fn obstruction(scene: &Scene<'_>, catalogue: &Catalogue, wish: &Wish) -> Option<
         }
     }
     most.map(|(_, obstruction)| obstruction)
-}
-
-/// Why one setup stands above another: the criteria in which it gains most, and where it loses.
-pub fn why_above(above: &Found, below: &Found, wish: &Wish) -> Phrase {
-    let mut gains: Vec<(Criterion, f64)> = Criterion::ALL
-        .iter()
-        .map(|one| (*one, wish.weights.on(*one) * (above.scores.of(*one) - below.scores.of(*one))))
-        .collect();
-    gains.sort_by(|a, b| b.1.total_cmp(&a.1));
-    let worth_saying = wish.weights.total() * 0.005;
-    let named = |list: Vec<&(Criterion, f64)>| {
-        list.iter().take(2).map(|(one, _)| one.title()).collect::<Vec<_>>().join(" and ")
-    };
-    let better = named(gains.iter().filter(|(_, gain)| *gain > worth_saying).collect());
-    let worse = named(gains.iter().rev().filter(|(_, gain)| *gain < -worth_saying).collect());
-    match (better.is_empty(), worse.is_empty()) {
-        (true, _) => Phrase::new("Next to nothing lies between them."),
-        (false, true) => Phrase::new(format!("Better in {better}.")),
-        (false, false) => Phrase::new(format!("Better in {better}, which outweighs {worse}.")),
-    }
 }
 
 /// Like wheels: one size and offset.
@@ -175,28 +157,28 @@ const SPACER_COSTS: f64 = 0.01;
 
 fn search(
     scene: &Scene<'_>,
-    catalogue: &Catalogue,
+    stock: &Stock<'_>,
     wish: &Wish,
     force: InForce,
 ) -> (Vec<Found>, [(usize, usize); 2], usize) {
-    let lines = Lines::of(catalogue);
-    let sides = Axle::BOTH.map(|axle| side(scene, catalogue, wish, force, axle, &lines));
+    let lines = Lines::of(stock);
+    let sides = Axle::BOTH.map(|axle| side(scene, stock, wish, force, axle, &lines));
     let rows = [sides[0].rows, sides[1].rows];
     let opened = sides[0].candidates.len() * sides[1].candidates.len();
-    let found = together(scene, catalogue, wish, force, &sides);
+    let found = together(scene, stock, wish, force, &sides);
     (found, rows, opened)
 }
 
-/// Line names as numbers, and the dearest prices.
+/// Line names as numbers by axle, and the dearest prices.
 struct Lines {
-    wheels: Vec<u32>,
-    tires: Vec<u32>,
+    wheels: [Vec<u32>; 2],
+    tires: [Vec<u32>; 2],
     dearest_wheel: u32,
     dearest_tire: u32,
 }
 
 impl Lines {
-    fn of(catalogue: &Catalogue) -> Self {
+    fn of(stock: &Stock<'_>) -> Self {
         fn interned<'a>(names: impl Iterator<Item = &'a str>) -> Vec<u32> {
             let mut known: HashMap<&str, u32> = HashMap::new();
             names
@@ -206,11 +188,12 @@ impl Lines {
                 })
                 .collect()
         }
+        // The owner's own are one line; so both axles' rows are numbered alike.
         Self {
-            wheels: interned(catalogue.wheels.iter().map(|row| &*row.line)),
-            tires: interned(catalogue.tires.iter().map(|row| &*row.line)),
-            dearest_wheel: catalogue.wheels.iter().filter_map(|row| row.price).max().unwrap_or(0),
-            dearest_tire: catalogue.tires.iter().filter_map(|row| row.price).max().unwrap_or(0),
+            wheels: stock.wheels.map(|rows| interned(rows.iter().map(|row| &*row.line))),
+            tires: stock.tires.map(|rows| interned(rows.iter().map(|row| &*row.line))),
+            dearest_wheel: stock.dearest_wheel,
+            dearest_tire: stock.dearest_tire,
         }
     }
 }
@@ -224,7 +207,7 @@ struct OnRim {
 
 fn side(
     scene: &Scene<'_>,
-    catalogue: &Catalogue,
+    stock: &Stock<'_>,
     wish: &Wish,
     force: InForce,
     axle: Axle,
@@ -233,8 +216,8 @@ fn side(
     let at = usize::from(axle == Axle::Rear);
     let mut side = AxleSide::default();
     let Some(trial) = scene.plan.trial(axle) else { return side };
-    let classes = wheel_classes(scene, catalogue, wish, force, at, lines);
-    let tires = tire_classes(scene, catalogue, wish, force, at, &trial);
+    let classes = wheel_classes(scene, stock, wish, force, at, lines);
+    let tires = tire_classes(scene, stock, wish, force, at, &trial);
     side.rows = (
         classes.iter().map(|class| class.rows.len()).sum(),
         tires.values().flatten().map(|class| class.rows.len()).sum(),
@@ -250,7 +233,7 @@ fn side(
             let key = (class.wheel.diameter, class.wheel.width, tire_at);
             let on_rim = on_rims.entry(key).or_insert_with(|| {
                 let width = class.wheel.width;
-                let rows = tire_rows_on(catalogue, tires, width, wish, force, lines);
+                let rows = tire_rows_on(stock, at, tires, width, wish, force, lines);
                 if rows.is_empty() {
                     return None;
                 }
@@ -340,14 +323,14 @@ fn placed(
 
 fn wheel_classes(
     scene: &Scene<'_>,
-    catalogue: &Catalogue,
+    stock: &Stock<'_>,
     wish: &Wish,
     force: InForce,
     axle: usize,
     lines: &Lines,
 ) -> Vec<WheelClass> {
     let mut classes: BTreeMap<(RimDiameter, RimWidth, Offset), WheelClass> = BTreeMap::new();
-    for (at, row) in catalogue.wheels.iter().enumerate() {
+    for (at, row) in stock.wheels[axle].iter().enumerate() {
         let Some(offset) = row.wheel.offset else { continue };
         if !wheel_may(row, axle, &scene.needs, wish, force) {
             continue;
@@ -359,7 +342,7 @@ fn wheel_classes(
         class.rows.push(Row {
             at: at as u32,
             id: row.id,
-            line: lines.wheels[at],
+            line: lines.wheels[axle][at],
             points: points(criteria::of_wheel(row, lines.dearest_wheel, &wish.weights)),
             price: row.price.unwrap_or(0),
         });
@@ -370,7 +353,7 @@ fn wheel_classes(
 /// Tire classes of an axle, by rim code: those whose overall diameter is inside the house limit.
 fn tire_classes(
     scene: &Scene<'_>,
-    catalogue: &Catalogue,
+    stock: &Stock<'_>,
     wish: &Wish,
     force: InForce,
     axle: usize,
@@ -380,7 +363,7 @@ fn tire_classes(
     let limit = scene.plan.limits.diameter_limit_pct;
     let mut of: HashMap<Size, Option<usize>> = HashMap::new();
     let mut classes: HashMap<RimDiameter, Vec<TireClass>> = HashMap::new();
-    for (at, row) in catalogue.tires.iter().enumerate() {
+    for (at, row) in stock.tires[axle].iter().enumerate() {
         if !tire_may(row, axle, &scene.needs, wish, force) {
             continue;
         }
@@ -406,7 +389,8 @@ fn tire_classes(
 
 /// The tires of a class that may stand on a rim, with their points there.
 fn tire_rows_on(
-    catalogue: &Catalogue,
+    stock: &Stock<'_>,
+    axle: usize,
     class: &TireClass,
     width: RimWidth,
     wish: &Wish,
@@ -415,13 +399,13 @@ fn tire_rows_on(
 ) -> Vec<Row> {
     let mut rows = Vec::new();
     for at in &class.rows {
-        let Some(row) = catalogue.tires.get(*at as usize) else { continue };
+        let Some(row) = stock.tires[axle].get(*at as usize) else { continue };
         let (least, most) = row.rims();
         if force.holds(Filter::PermittedRim, || (least..=most).contains(&width)) {
             rows.push(Row {
                 at: *at,
                 id: row.id,
-                line: lines.tires[*at as usize],
+                line: lines.tires[axle][*at as usize],
                 points: points(criteria::of_tire(row, width, lines.dearest_tire, &wish.weights)),
                 price: row.price.unwrap_or(0),
             });
@@ -505,7 +489,7 @@ fn by_line(side: &AxleSide, any_lines: bool) -> HashMap<u32, Vec<InLine>> {
 
 fn together(
     scene: &Scene<'_>,
-    catalogue: &Catalogue,
+    stock: &Stock<'_>,
     wish: &Wish,
     force: InForce,
     sides: &[AxleSide; 2],
@@ -599,7 +583,7 @@ fn together(
             let (_, wheels, tires) = best.by_geometry.get(&ranked.at)?;
             let (f, r) = (&front.candidates[ranked.at.0], &rear.candidates[ranked.at.1]);
             let ratio = ratio_of(f.diameter, r.diameter)?;
-            Some(told(catalogue, wish, ranked.rank.0.0, (f, r), ratio, wheels, tires))
+            Some(told(stock, wish, ranked.rank.0.0, (f, r), ratio, wheels, tires))
         })
         .collect()
 }
@@ -615,7 +599,7 @@ fn fitted_ratio(scene: &Scene<'_>) -> Option<f64> {
 
 /// A setup with its rows and its scores by criterion.
 fn told(
-    catalogue: &Catalogue,
+    stock: &Stock<'_>,
     wish: &Wish,
     total: Points,
     places: (&Candidate, &Candidate),
@@ -629,54 +613,52 @@ fn told(
         scores.set(one, mean(&|candidate| candidate.scores.of(one)));
     }
     scores.set(Criterion::Ratio, ratio);
-    let wheel = |row: &Row| &catalogue.wheels[row.at as usize];
-    let tire = |row: &Row| &catalogue.tires[row.at as usize];
-    let lines = (
-        catalogue.wheels.iter().filter_map(|row| row.price).max().unwrap_or(0),
-        catalogue.tires.iter().filter_map(|row| row.price).max().unwrap_or(0),
-    );
-    let four = |of_wheel: &dyn Fn(&Row) -> f64, of_tire: &dyn Fn(&Row) -> f64| {
-        (of_wheel(&wheels.front) + of_wheel(&wheels.rear) + of_tire(&tires.front) + of_tire(&tires.rear))
+    let wheel = |axle: usize, row: &Row| &stock.wheels[axle][row.at as usize];
+    let tire = |axle: usize, row: &Row| &stock.tires[axle][row.at as usize];
+    let four = |of_wheel: &dyn Fn(&WheelRow) -> f64, of_tire: &dyn Fn(&TireRow) -> f64| {
+        (of_wheel(wheel(0, &wheels.front))
+            + of_wheel(wheel(1, &wheels.rear))
+            + of_tire(tire(0, &tires.front))
+            + of_tire(tire(1, &tires.rear)))
             / 4.0
     };
-    scores.set(
-        Criterion::Mass,
-        four(&|row| criteria::mass(wheel(row).mass_kg), &|row| criteria::mass(tire(row).mass_kg)),
-    );
+    scores.set(Criterion::Mass, four(&|row| criteria::mass(row.mass_kg), &|row| criteria::mass(row.mass_kg)));
     scores.set(
         Criterion::Price,
-        four(&|row| criteria::price(wheel(row).price, lines.0), &|row| {
-            criteria::price(tire(row).price, lines.1)
+        four(&|row| criteria::price(row.price, stock.dearest_wheel), &|row| {
+            criteria::price(row.price, stock.dearest_tire)
         }),
     );
     scores.set(
         Criterion::Availability,
-        four(&|row| criteria::stock(wheel(row).stock), &|row| criteria::stock(tire(row).stock)),
+        four(&|row| criteria::stock(row.stock), &|row| criteria::stock(row.stock)),
     );
-    let on = |row: &Row, width: RimWidth| criteria::tread_width(tire(row).tread().0, width);
+    let on = |axle, tire_row: &Row, wheel_row: &Row| {
+        criteria::tread_width(tire(axle, tire_row).tread().0, wheel(axle, wheel_row).wheel.width)
+    };
     scores.set(
         Criterion::TreadWidth,
-        f64::midpoint(
-            on(&tires.front, wheel(&wheels.front).wheel.width),
-            on(&tires.rear, wheel(&wheels.rear).wheel.width),
-        ),
+        f64::midpoint(on(0, &tires.front, &wheels.front), on(1, &tires.rear, &wheels.rear)),
     );
-    let choice = |place: &Candidate, wheel_row: &Row, tire_row: &Row| AxleChoice {
+    let choice = |axle, place: &Candidate, wheel_row: &Row, tire_row: &Row| AxleChoice {
         setup: Setup {
-            wheel: Some(wheel(wheel_row).wheel),
-            tire: Some(tire(tire_row).tire),
+            wheel: Some(wheel(axle, wheel_row).wheel),
+            tire: Some(tire(axle, tire_row).tire),
             spacer: place.spacer,
             date_code: None,
         },
-        wheel_row: wheel_row.at as usize,
-        tire_row: tire_row.at as usize,
+        wheel_row: (wish.keeps != Keeps::Wheels).then_some(wheel_row.at as usize),
+        tire_row: (wish.keeps != Keeps::Tires).then_some(tire_row.at as usize),
     };
-    let rows = [&wheels.front, &wheels.rear];
-    let price_is_whole = rows.iter().all(|row| wheel(row).price.is_some())
-        && [&tires.front, &tires.rear].iter().all(|row| tire(row).price.is_some());
+    let price_is_whole = [(0, &wheels.front), (1, &wheels.rear)]
+        .into_iter()
+        .all(|(axle, row)| wheel(axle, row).price.is_some())
+        && [(0, &tires.front), (1, &tires.rear)]
+            .into_iter()
+            .all(|(axle, row)| tire(axle, row).price.is_some());
     Found {
-        front: choice(places.0, &wheels.front, &tires.front),
-        rear: choice(places.1, &wheels.rear, &tires.rear),
+        front: choice(0, places.0, &wheels.front, &tires.front),
+        rear: choice(1, places.1, &wheels.rear, &tires.rear),
         score: total as f64 / (2.0 * wish.weights.total() * 4_294_967_296.0),
         scores,
         price: wheels.price() + tires.price(),

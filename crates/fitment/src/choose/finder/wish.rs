@@ -1,7 +1,7 @@
 //! What is wanted of a setup.
 
 use super::Criterion;
-use crate::choose::catalogue::Use;
+use crate::choose::catalogue::{Season, Use};
 use crate::codes::RimDiameter;
 
 /// From where one starts.
@@ -24,6 +24,18 @@ pub enum Arrangements {
     Square,
     /// Different.
     Staggered,
+}
+
+/// What of the fitted set stays: it is not bought, and not changed between the axles.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum Keeps {
+    /// Nothing.
+    #[default]
+    Nothing,
+    /// The fitted wheels.
+    Wheels,
+    /// The fitted tires.
+    Tires,
 }
 
 /// How much each criterion counts. Only their ratios matter.
@@ -86,6 +98,10 @@ pub struct Wish {
     pub school: School,
     /// What the car is used for: a tire must answer every one.
     pub uses: Vec<Use>,
+    /// When it is driven; `None` when it does not matter.
+    pub season: Option<Season>,
+    /// What of the fitted set the owner keeps.
+    pub keeps: Keeps,
     /// Square or staggered.
     pub arrangements: Arrangements,
     /// Whether front and rear rims may differ in diameter.
