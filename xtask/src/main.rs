@@ -47,8 +47,8 @@ fn main() -> ExitCode {
     }
 }
 
-/// Builds page and program, starts a simulated gauge beside it, and becomes the program, so that Ctrl-C and SIGTERM
-/// reach it directly. The gauge ends with it.
+/// Builds page and program, starts a simulated gauge and supplier beside it, and becomes the program, so that Ctrl-C and
+/// SIGTERM reach it directly. Both end with it.
 fn demo(rest: &[String]) -> anyhow::Result<()> {
     web::install()?;
     web::build()?;
@@ -59,26 +59,52 @@ fn demo(rest: &[String]) -> anyhow::Result<()> {
     let built = run::target_folder().join("debug");
     let mut program = Command::new(built.join("dimensione"));
     program.args(["serve", "--demo"]);
-    let has_its_own = rest.iter().any(|argument| argument == "--gauge" || argument.starts_with("--gauge="));
-    if !has_its_own {
-        program.args(["--gauge", &start_gauge(&built.join("gauge"))?]);
+    for stand_in in &STAND_INS {
+        let option = format!("--{}", stand_in.name);
+        let is_given = |argument: &String| *argument == option || argument.starts_with(&format!("{option}="));
+        if !rest.iter().any(is_given) {
+            program.args([option, stand_in.start(&built)?]);
+        }
     }
     let error = program.args(rest).exec();
     bail!("the program does not start: {error}")
 }
 
-/// A simulated gauge that wanders as a hand does; its address.
-fn start_gauge(gauge: &Path) -> anyhow::Result<String> {
-    let child = Command::new(gauge)
-        .args(["--listen", "127.0.0.1:0", "--wander-mm", "4", "--lost-share", "0.02", "--with-parent"])
-        .stdout(Stdio::piped())
-        .spawn()
-        .context("the simulated gauge does not start")?;
-    let mut line = String::new();
-    BufReader::new(child.stdout.context("the gauge has no output")?).read_line(&mut line)?;
-    let address = line.trim().strip_prefix("gauge on ").context("the gauge does not say where it is")?;
-    eprintln!("· a simulated digital gauge stands by on {address}");
-    Ok(address.to_owned())
+/// A simulated device or service that is started with the demo: its command and the program's option for it.
+struct StandIn {
+    name: &'static str,
+    what: &'static str,
+    arguments: &'static [&'static str],
+}
+
+const STAND_INS: [StandIn; 2] = [
+    // It wanders as a hand does.
+    StandIn {
+        name: "gauge",
+        what: "a simulated digital gauge",
+        arguments: &["--wander-mm", "4", "--lost-share", "0.02"],
+    },
+    StandIn { name: "supplier", what: "a simulated supplier", arguments: &[] },
+];
+
+impl StandIn {
+    /// Starts it on a free port; its address.
+    fn start(&self, built: &Path) -> anyhow::Result<String> {
+        let child = Command::new(built.join(self.name))
+            .args(["--listen", "127.0.0.1:0", "--with-parent"])
+            .args(self.arguments)
+            .stdout(Stdio::piped())
+            .spawn()
+            .with_context(|| format!("{} does not start", self.what))?;
+        let mut line = String::new();
+        BufReader::new(child.stdout.context("it has no output")?).read_line(&mut line)?;
+        let address = line
+            .trim()
+            .strip_prefix(&format!("{} on ", self.name))
+            .with_context(|| format!("{} does not say where it is", self.what))?;
+        eprintln!("· {} stands by on {address}", self.what);
+        Ok(address.to_owned())
+    }
 }
 
 fn screenshots(rest: &[String]) -> anyhow::Result<()> {

@@ -14,6 +14,7 @@ pub struct Program {
     file: PathBuf,
     running: Option<(oneshot::Sender<()>, JoinHandle<()>)>,
     gauge: Option<SocketAddr>,
+    supplier: Option<SocketAddr>,
     _folder: TempDir,
 }
 
@@ -38,7 +39,7 @@ impl Program {
         let folder = tempfile::tempdir()?;
         let file = folder.path().join("shop.sqlite");
         let address = SocketAddr::from(([127, 0, 0, 1], 0));
-        let mut program = Self { address, file, running: None, gauge: None, _folder: folder };
+        let mut program = Self { address, file, running: None, gauge: None, supplier: None, _folder: folder };
         if sample {
             server::sample::fill(&Store::open(&program.file)?).await?;
         }
@@ -57,6 +58,17 @@ impl Program {
         Ok(self)
     }
 
+    /// The same with a supplier that can be asked.
+    ///
+    /// # Errors
+    /// When the port was taken meanwhile.
+    pub async fn with_supplier(mut self, address: SocketAddr) -> anyhow::Result<Self> {
+        self.supplier = Some(address);
+        self.kill().await;
+        self.run().await?;
+        Ok(self)
+    }
+
     /// Runs (again), at the address it had before.
     ///
     /// # Errors
@@ -68,6 +80,10 @@ impl Program {
         let shop = server::Shop::new(store);
         let shop = match self.gauge {
             Some(address) => shop.with_gauge(server::gauge::LineGauge::at(address)),
+            None => shop,
+        };
+        let shop = match self.supplier {
+            Some(address) => shop.with_supplier(server::supplier::HttpSupplier::at(address)?),
             None => shop,
         };
         let (stop, stopped) = oneshot::channel::<()>();

@@ -30,6 +30,11 @@ impl LoadIndex {
         (u32::from(Self::MIN)..=u32::from(Self::MAX)).contains(&index).then_some(Self(index as u8))
     }
 
+    /// The lowest index that carries a load; `None` when none does.
+    pub fn least_for(kg: f64) -> Option<Self> {
+        (Self::MIN..=Self::MAX).map(Self).find(|index| index.capacity_kg() >= kg)
+    }
+
     /// The index.
     pub fn index(self) -> u8 {
         self.0
@@ -50,6 +55,14 @@ impl fmt::Display for LoadIndex {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn the_least_index_that_carries_a_load() {
+        // ISO 4000-1: 91 is 615 kg, 92 is 630 kg.
+        for (kg, index) in [(615.0, Some(91)), (615.5, Some(92)), (0.0, Some(60)), (1e6, None)] {
+            assert_eq!(LoadIndex::least_for(kg).map(LoadIndex::index), index, "{kg}");
+        }
+    }
 
     #[test]
     fn capacities_are_the_tables() {

@@ -164,10 +164,13 @@ struct Tried {
     ids: [u32; 4],
 }
 
+/// Which wheel and tire sizes they are: what differs in offset or spacer alone is one proposal.
 fn geometry(front: &Setup, rear: &Setup) -> String {
     let of = |setup: &Setup| {
-        let wheel = setup.wheel.map(|wheel| Wheel { bolt_circle: None, center_bore: None, ..wheel });
-        Setup { wheel, tire: setup.tire.map(|tire| Tire::plain(tire.size)), ..*setup }.to_string()
+        let wheel =
+            setup.wheel.map(|wheel| Wheel { bolt_circle: None, center_bore: None, offset: None, ..wheel });
+        let tire = setup.tire.map(|tire| Tire::plain(tire.size));
+        Setup { wheel, tire, spacer: None, date_code: None }.to_string()
     };
     format!("{} | {}", of(front), of(rear))
 }
@@ -270,7 +273,8 @@ fn everything(scene: &Scene<'_>, catalogue: &Catalogue, wish: &Wish) -> Vec<Trie
                         Some(season) => tire.kind.is_none_or(|kind| kind.suits_season(season)),
                     }
                     && service.single.capacity_kg() >= 615.0
-                    && service.speed.top_speed_kmh() >= 270.0
+                    && (service.speed.top_speed_kmh() >= 270.0
+                        || (tire.kind == Some(TireKind::Winter) && service.speed.top_speed_kmh() >= 160.0))
                     && (wish.budget.is_none() || (wheel.price.is_some() && tire.price.is_some()));
                 if let Some((setup, worth)) = may.then(|| stands(scene, axle, wheel, tire, wish)).flatten() {
                     let rows = criteria::of_wheel(wheel, dearest_wheel, &wish.weights)

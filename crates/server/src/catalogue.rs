@@ -15,10 +15,19 @@ use store::{Store, StoreError};
 pub struct Loaded {
     /// Wheels and tires.
     pub catalogue: Catalogue,
-    /// Whose each wheel is, in the order of the catalogue.
-    pub wheel_suppliers: Vec<String>,
-    /// Whose each tire is.
-    pub tire_suppliers: Vec<String>,
+    /// Where each wheel comes from, in the order of the catalogue.
+    pub wheel_sources: Vec<RowSource>,
+    /// Where each tire comes from.
+    pub tire_sources: Vec<RowSource>,
+}
+
+/// Where a row comes from.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct RowSource {
+    /// Whose it is.
+    pub supplier: Arc<str>,
+    /// The supplier's own number for it.
+    pub article: Option<Box<str>>,
 }
 
 /// A catalogue with the version it was loaded at.
@@ -52,16 +61,23 @@ impl Shelf {
 /// Rows that can no longer be read are left out: they were sound when they were taken.
 fn load(wheel_rows: Vec<CatalogueRow>, tire_rows: Vec<CatalogueRow>) -> Loaded {
     let mut loaded = Loaded::default();
+    let mut suppliers: BTreeMap<String, Arc<str>> = BTreeMap::new();
+    let mut source = |supplier: String, record: &Record| RowSource {
+        supplier: Arc::clone(suppliers.entry(supplier).or_insert_with_key(|name| Arc::from(name.as_str()))),
+        article: record.text(Field::Article).map(Box::from),
+    };
     for row in wheel_rows {
-        if let Ok(wheel) = wheels::wheel(&record_of(&row.record), row.id as u32) {
+        let record = record_of(&row.record);
+        if let Ok(wheel) = wheels::wheel(&record, row.id as u32) {
             loaded.catalogue.wheels.push(wheel);
-            loaded.wheel_suppliers.push(row.supplier);
+            loaded.wheel_sources.push(source(row.supplier, &record));
         }
     }
     for row in tire_rows {
-        if let Ok(tire) = tires::tire(&record_of(&row.record), row.id as u32) {
+        let record = record_of(&row.record);
+        if let Ok(tire) = tires::tire(&record, row.id as u32) {
             loaded.catalogue.tires.push(tire);
-            loaded.tire_suppliers.push(row.supplier);
+            loaded.tire_sources.push(source(row.supplier, &record));
         }
     }
     loaded
@@ -70,6 +86,11 @@ fn load(wheel_rows: Vec<CatalogueRow>, tire_rows: Vec<CatalogueRow>) -> Loaded {
 /// A kept row as a record.
 pub fn record_of(fields: &Fields) -> Record {
     Record(fields.iter().filter_map(|(code, text)| Some((Field::from_code(code)?, text.clone()))).collect())
+}
+
+/// A record as it is kept.
+pub fn fields_of(record: &Record) -> Fields {
+    record.0.iter().map(|(field, text)| (field.code().to_owned(), text.clone())).collect()
 }
 
 /// A row of a list at fault: its number, counted from 2 under the heading, and why.
@@ -115,8 +136,7 @@ pub fn read_list(table: &Table, kind: Kind, mapping: &Mapping) -> ReadList {
                     tidy.0.insert(Field::Article, article.to_owned());
                 }
                 let key = article.map_or(natural, |article| format!("article {article}"));
-                let fields =
-                    tidy.0.into_iter().map(|(field, text)| (field.code().to_owned(), text)).collect();
+                let fields = fields_of(&tidy);
                 if let Some(before) = by_key.get(&key) {
                     list.doubled += 1;
                     list.rows[*before].1 = fields;

@@ -6,6 +6,7 @@
 //! - [`problem`]: every error as RFC 9457, with the only status codes there are.
 //! - [`catalogue`]: price lists read, and the catalogue kept at hand.
 //! - [`gauge`]: the port to a measuring device.
+//! - [`supplier`]: the port to a supplier, and what it said.
 //! - [`guard`]: who may ask: Host and Origin; security headers.
 //! - [`page`]: the built page inside the program. [`sample`]: the sample shop.
 //!
@@ -19,6 +20,7 @@ pub mod page;
 pub mod problem;
 pub mod routes;
 pub mod sample;
+pub mod supplier;
 pub mod wire;
 
 use std::future::Future;
@@ -32,6 +34,7 @@ use axum::middleware::{from_fn, map_response};
 use catalogue::Shelf;
 use gauge::{GaugePort, NoGauge};
 use store::Store;
+use supplier::{Desk, SupplierPort};
 use tokio::net::TcpListener;
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::timeout::TimeoutLayer;
@@ -54,18 +57,32 @@ pub struct Shop {
     pub gauge: Arc<dyn GaugePort>,
     /// The catalogue at hand.
     pub shelf: Shelf,
+    /// The supplier, and what it said.
+    pub desk: Desk,
 }
 
 impl Shop {
-    /// A shop without a gauge.
+    /// A shop without a gauge and without a supplier.
     pub fn new(store: Store) -> Self {
-        Self { store, gauge: Arc::new(NoGauge), shelf: Shelf::default() }
+        Self { store, gauge: Arc::new(NoGauge), shelf: Shelf::default(), desk: Desk::default() }
     }
 
     /// The same with a gauge.
     #[must_use]
     pub fn with_gauge(self, gauge: impl GaugePort + 'static) -> Self {
         Self { gauge: Arc::new(gauge), ..self }
+    }
+
+    /// The same with a supplier.
+    #[must_use]
+    pub fn with_supplier(self, supplier: impl SupplierPort + 'static) -> Self {
+        Self { desk: Desk::with(supplier), ..self }
+    }
+}
+
+impl FromRef<Shop> for Desk {
+    fn from_ref(shop: &Shop) -> Self {
+        shop.desk.clone()
     }
 }
 

@@ -8,6 +8,7 @@ use anyhow::{Context, bail};
 use clap::{Parser, Subcommand};
 use server::Shop;
 use server::gauge::LineGauge;
+use server::supplier::HttpSupplier;
 use store::Store;
 use tokio::net::TcpListener;
 
@@ -35,6 +36,9 @@ enum Command {
         /// Address of a digital gauge in the bay, on this machine.
         #[arg(long, value_name = "ADDR", value_parser = gauge_address)]
         gauge: Option<SocketAddr>,
+        /// Address of a supplier that is asked what is in stock, on this machine.
+        #[arg(long, value_name = "ADDR", value_parser = supplier_address)]
+        supplier: Option<SocketAddr>,
     },
     /// Print the API's description (OpenAPI 3.1).
     Openapi,
@@ -54,12 +58,21 @@ fn loopback(text: &str) -> Result<SocketAddr, String> {
 
 /// A gauge is reached on this machine only.
 fn gauge_address(text: &str) -> Result<SocketAddr, String> {
+    on_this_machine(text, "a gauge", 7118)
+}
+
+/// A supplier, or the bridge to one, is reached on this machine only.
+fn supplier_address(text: &str) -> Result<SocketAddr, String> {
+    on_this_machine(text, "a supplier", 7119)
+}
+
+fn on_this_machine(text: &str, what: &str, port: u16) -> Result<SocketAddr, String> {
     let address: SocketAddr =
-        text.parse().map_err(|_| "write an address and a port, as in 127.0.0.1:7118".to_owned())?;
+        text.parse().map_err(|_| format!("write an address and a port, as in 127.0.0.1:{port}"))?;
     if address.ip().is_loopback() {
         Ok(address)
     } else {
-        Err("a gauge is reached on this machine only, as in 127.0.0.1:7118".to_owned())
+        Err(format!("{what} is reached on this machine only, as in 127.0.0.1:{port}"))
     }
 }
 
@@ -67,7 +80,9 @@ fn main() -> ExitCode {
     // Usage errors leave with 2 from here.
     let arguments = Arguments::parse();
     let done = match arguments.command {
-        Command::Serve { demo, data, listen, gauge } => run(demo, data, listen, gauge),
+        Command::Serve { demo, data, listen, gauge, supplier } => {
+            run(demo, data, listen, Devices { gauge, supplier })
+        }
         Command::Openapi => print_openapi(),
     };
     match done {
@@ -85,14 +100,15 @@ fn print_openapi() -> anyhow::Result<()> {
     Ok(())
 }
 
-fn run(
-    demo: bool,
-    data: Option<PathBuf>,
-    listen: SocketAddr,
+/// What stands beside the program.
+struct Devices {
     gauge: Option<SocketAddr>,
-) -> anyhow::Result<()> {
+    supplier: Option<SocketAddr>,
+}
+
+fn run(demo: bool, data: Option<PathBuf>, listen: SocketAddr, devices: Devices) -> anyhow::Result<()> {
     let runtime = tokio::runtime::Builder::new_multi_thread().enable_all().worker_threads(2).build()?;
-    runtime.block_on(serve(demo, data, listen, gauge))
+    runtime.block_on(serve(demo, data, listen, devices))
 }
 
 #[allow(clippy::print_stdout, reason = "the ready line is the command's one line of output")]
@@ -100,7 +116,7 @@ async fn serve(
     demo: bool,
     data: Option<PathBuf>,
     listen: SocketAddr,
-    gauge: Option<SocketAddr>,
+    devices: Devices,
 ) -> anyhow::Result<()> {
     // Held to the end: the folder of a demo without a file goes with the program.
     let _folder;
@@ -121,8 +137,12 @@ async fn serve(
     }
     println!("listening on http://{}", listener.local_addr()?);
     let shop = Shop::new(store);
-    let shop = match gauge {
+    let shop = match devices.gauge {
         Some(address) => shop.with_gauge(LineGauge::at(address)),
+        None => shop,
+    };
+    let shop = match devices.supplier {
+        Some(address) => shop.with_supplier(HttpSupplier::at(address).context("no HTTP client")?),
         None => shop,
     };
     server::serve(listener, shop, stop_asked()).await?;

@@ -8,6 +8,7 @@ use rusqlite::{Connection, OptionalExtension, Row, params};
 use crate::StoreError;
 use crate::journal::{self, Kind};
 use crate::measurements::{KeptReading, Measurements, Rows};
+use crate::picked::Picked;
 use crate::snapshot::Lines;
 
 /// Where a job stands in the order of the work.
@@ -105,6 +106,8 @@ pub struct JobContent {
     pub put_away: bool,
     /// What is known of the car.
     pub measurements: Measurements,
+    /// What was picked from the price lists, and gone through with the owner.
+    pub picked: Picked,
 }
 
 /// A job as kept.
@@ -140,7 +143,7 @@ pub fn get(connection: &Connection, id: i64) -> Result<Job, StoreError> {
     let steps = journal::steps(connection, id)?;
     let corrupt = |why: String| StoreError::Corrupt { table: "job", id, why };
     let measurements = Rows::get(connection, id)?.measurements().map_err(corrupt)?;
-    row.into_job(candidates, measurements, &steps)
+    row.into_job(candidates, measurements, Picked::get(connection, id)?, &steps)
 }
 
 /// Jobs whose number, car, wish or setups contain every word of `find`, latest change first.
@@ -394,7 +397,8 @@ fn put_content(
         let letter = kept.letter.to_string();
         insert.execute(params![id, letter, position as i64, kept.note, lines.front, lines.rear])?;
     }
-    Rows::of(&content.measurements).put(connection, id)
+    Rows::of(&content.measurements).put(connection, id)?;
+    content.picked.put(connection, id)
 }
 
 fn candidates(connection: &Connection, job: i64) -> Result<Vec<Candidate>, StoreError> {
@@ -431,6 +435,8 @@ fn what_changed(before: &JobContent, after: &JobContent) -> String {
         (before.measurements.readings != after.measurements.readings, "readings"),
         (before.measurements.levers != after.measurements.levers, "levers"),
         (before.measurements.wanted != after.measurements.wanted, "wanted style"),
+        (before.picked.rows != after.picked.rows, "picked parts"),
+        (before.picked.answered != after.picked.answered, "questions answered"),
         (!before.put_away && after.put_away, "put away"),
         (before.put_away && !after.put_away, "taken out again"),
     ];
@@ -478,6 +484,7 @@ impl JobRow {
         self,
         candidates: Vec<Candidate>,
         measurements: Measurements,
+        picked: Picked,
         steps: &journal::Steps,
     ) -> Result<Job, StoreError> {
         let id = self.id;
@@ -502,6 +509,7 @@ impl JobRow {
                 candidates,
                 put_away: self.put_away,
                 measurements,
+                picked,
             },
         })
     }

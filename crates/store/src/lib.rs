@@ -4,6 +4,7 @@
 //! - [`jobs`]: plain functions over a connection, which compose inside one transaction.
 //! - [`measurements`]: what a job knows of its car: record, readings, levers, wanted style.
 //! - [`catalogue`]: price lists and the rows that came of them.
+//! - [`picked`]: what a job has picked of them, and what was gone through with the owner.
 //! - [`house`]: the house's limits, instruments and people.
 //! - [`journal`]: who changed what and when; undo and redo are read off it.
 //!
@@ -20,6 +21,7 @@ pub mod jobs;
 pub mod journal;
 pub mod measurements;
 mod migrations;
+pub mod picked;
 mod snapshot;
 mod store;
 

@@ -6,9 +6,10 @@ use serde::{Deserialize, Serialize};
 
 use crate::jobs::{Candidate, JobContent};
 use crate::measurements::Rows;
+use crate::picked::Picked;
 
 /// Version of the form below. A later one reads earlier ones.
-const VERSION: u32 = 2;
+const VERSION: u32 = 3;
 
 #[derive(Debug, Serialize, Deserialize)]
 pub(crate) struct Snapshot {
@@ -25,6 +26,9 @@ pub(crate) struct Snapshot {
     /// Since form 2.
     #[serde(default)]
     measurements: Rows,
+    /// Since form 3.
+    #[serde(default)]
+    picked: Picked,
 }
 
 /// A pair of setups as lines.
@@ -79,6 +83,7 @@ pub(crate) fn to_json(content: &JobContent) -> String {
             .collect(),
         put_away: content.put_away,
         measurements: Rows::of(&content.measurements),
+        picked: content.picked.clone(),
     };
     // A struct of strings and flags always serializes.
     serde_json::to_string(&snapshot).unwrap_or_default()
@@ -103,5 +108,6 @@ pub(crate) fn from_json(json: &str) -> Result<JobContent, String> {
             .collect::<Result<_, String>>()?,
         put_away: snapshot.put_away,
         measurements: snapshot.measurements.measurements()?,
+        picked: snapshot.picked,
     })
 }

@@ -39,7 +39,19 @@ fn content(car: &str) -> JobContent {
         }],
         put_away: false,
         measurements: measurements(),
+        picked: picked(),
     }
+}
+
+fn picked() -> Picked {
+    let record = [("line".to_owned(), "Arc".to_owned()), ("size".to_owned(), "18x8.5 ET35".to_owned())];
+    let row = PickedRow {
+        kind: "wheels".to_owned(),
+        row: 7,
+        supplier: "Lakeshore".to_owned(),
+        record: record.into(),
+    };
+    Picked { rows: vec![row], answered: ["oil".to_owned()].into() }
 }
 
 fn measurements() -> Measurements {

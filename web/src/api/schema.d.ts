@@ -484,6 +484,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/supply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the supplier has of some sets: lead time and today's price, with their age. Without a supplier, or while it is
+         *     away, the lists' prices and what was heard before.
+         */
+        post: operations["supply"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/tires/describe": {
         parameters: {
             query?: never;
@@ -965,6 +985,7 @@ export interface components {
         };
         /** @description What is sought. */
         FinderRequest: {
+            allowed?: components["schemas"]["PerAxle_Vec_LeverAmount"] | null;
             /** @description `either` (default), `square` or `staggered`. */
             arrangement?: string | null;
             /**
@@ -974,6 +995,8 @@ export interface components {
             budget?: number | null;
             /** @description How many setups; 12 when left out. */
             count?: number | null;
+            /** @description `wheels` or `tires` of the fitted set that stay; nothing when left out. */
+            keeps?: string | null;
             /** @description Whether front and rear rims may differ in diameter. */
             mixed_diameters?: boolean;
             /**
@@ -988,6 +1011,8 @@ export interface components {
             rim_min_in?: number | null;
             /** @description `tire_first` (default) or `wheel_first`. */
             school?: string | null;
+            /** @description `summer`, `winter` or `all_year`; any when left out. */
+            season?: string | null;
             /**
              * Format: double
              * @description Thickest spacer; none when left out.
@@ -1050,12 +1075,16 @@ export interface components {
         };
         /** @description A setup that was found. */
         FoundView: {
+            /** @description What stands beside every fastener. */
+            fastener_caution: string;
             /** @description Its ledger, without the workings. */
             ledger: components["schemas"]["LineOfLedger"][];
             /** @description Its setup lines. */
             lines: components["schemas"]["Lines"];
             /** @description What must be ordered with it or found out first: rings, bolts, spacers, seats. */
-            parts: string[];
+            needs: components["schemas"]["NeedView"][];
+            /** @description The rows of the lists it is made of, to be kept with the job. */
+            picked: components["schemas"]["PickedView"][];
             /**
              * Format: double
              * @description The set's price, as far as its rows have one.
@@ -1063,6 +1092,8 @@ export interface components {
             price: number;
             /** @description Whether every row has a price. */
             price_is_whole: boolean;
+            /** @description Its reasons by the school it was sought in, and cautions. */
+            reasons: components["schemas"]["ReasonView"][];
             /**
              * Format: double
              * @description 0 to 1.
@@ -1078,6 +1109,8 @@ export interface components {
             wheels: components["schemas"]["PerAxle_PartView"];
             /** @description Why it stands above the next one; empty for the last. */
             why_above_next: components["schemas"]["FragmentView"][];
+            /** @description Work on the car that it needs of what is allowed. */
+            work: components["schemas"]["WorkView"][];
         };
         /** @description A piece of a sentence. */
         FragmentView: {
@@ -1198,6 +1231,8 @@ export interface components {
         };
         /** @description A job's content, replaced as a whole. */
         JobChange: {
+            /** @description Questions gone through with the owner; stay as they are when left out. */
+            answered?: string[] | null;
             /**
              * Format: int64
              * @description The revision this change is based on.
@@ -1214,6 +1249,8 @@ export interface components {
             levers?: components["schemas"]["PerAxle_Vec_LeverAmount"] | null;
             /** @description Free notes. */
             notes: string;
+            /** @description Rows that are picked; stay as they are when left out. */
+            picked?: components["schemas"]["PickedView"][] | null;
             /** @description On the bench. */
             planned: components["schemas"]["Lines"];
             /** @description Out of the way, not deleted. */
@@ -1228,6 +1265,8 @@ export interface components {
         };
         /** @description A job. */
         JobView: {
+            /** @description Codes of the questions that were gone through with the owner. */
+            answered: string[];
             /** @description Whether there is an undone change to redo. */
             can_redo: boolean;
             /** @description Whether there is a change to undo. */
@@ -1254,6 +1293,8 @@ export interface components {
             notes: string;
             /** @description The shop's running number, four figures. */
             number: string;
+            /** @description Rows of price lists that were picked, as they were then. */
+            picked: components["schemas"]["PickedView"][];
             /** @description On the bench. */
             planned: components["schemas"]["Lines"];
             /** @description Out of the way, not deleted. */
@@ -1311,11 +1352,17 @@ export interface components {
         };
         /** @description Round which tire a ladder stands. */
         LadderRequest: {
+            axle?: components["schemas"]["AxleCode"] | null;
             /**
              * Format: double
              * @description Most that the overall diameter may change, in per cent; the house's limit when left out.
              */
             band_pct?: number | null;
+            /**
+             * Format: int64
+             * @description The job whose car the sizes are held against: load need, and room under the arch.
+             */
+            job?: number | null;
             /** @description Rim codes; every whole one from 13 to 24 when left out. */
             rim_diameters_in?: number[] | null;
             /** @description The tire. */
@@ -1323,6 +1370,26 @@ export interface components {
         };
         /** @description A ladder. */
         LadderView: {
+            /**
+             * Format: double
+             * @description How far above the hub's centre the arch is; null while nobody read it.
+             */
+            arch_above_hub_mm?: number | null;
+            /**
+             * Format: double
+             * @description The house's least gap there.
+             */
+            arch_least_mm?: number | null;
+            /**
+             * Format: int32
+             * @description The lowest load index that carries it.
+             */
+            least_load_index?: number | null;
+            /**
+             * Format: double
+             * @description What one tire must carry: the factory's index or half of the axle's rating; null while neither is known.
+             */
+            load_need_kg?: number | null;
             /** @description The sizes, the nearest in diameter first. */
             sizes: components["schemas"]["RungView"][];
         };
@@ -1498,6 +1565,14 @@ export interface components {
             /** @description In a sentence. */
             says: string;
         };
+        /** @description Something that must be ordered with a setup, found out before it, or that stands against it. */
+        NeedView: {
+            axle?: components["schemas"]["AxleCode"] | null;
+            /** @description `order`, `find_out` or `stop`. */
+            kind: string;
+            /** @description In a sentence. */
+            says: string;
+        };
         /** @description A new job: a car and a setup line are enough. */
         NewJob: {
             /** @description Which car. */
@@ -1578,6 +1653,21 @@ export interface components {
             /** Format: double */
             rear_overall_diameter_mm?: number | null;
         };
+        /** @description How many of a row. */
+        PartCount: {
+            /**
+             * Format: int32
+             * @description How many are wanted.
+             */
+            count: number;
+            /** @description `wheels` or `tires`. */
+            kind: string;
+            /**
+             * Format: int32
+             * @description Its number in the catalogue.
+             */
+            row: number;
+        };
         /** @description What can be read in the bay. */
         PartEntry: {
             at_lock: boolean;
@@ -1592,6 +1682,42 @@ export interface components {
             /** @description Whether the height of the smallest gap is worth noting. */
             takes_radius: boolean;
             title: string;
+        };
+        /** @description A part as the supplier has it. */
+        PartSupply: {
+            /** @description When the supplier said so, RFC 3339. */
+            asked_at?: string | null;
+            /**
+             * Format: int32
+             * @description How many are wanted.
+             */
+            count: number;
+            /** @description Whether it is made no more. */
+            discontinued: boolean;
+            /** @description `wheels` or `tires`. */
+            kind: string;
+            /**
+             * Format: int32
+             * @description Days until they are here; null likewise, and for what is made no more and not there.
+             */
+            lead_days?: number | null;
+            /**
+             * Format: double
+             * @description Price of one: the supplier's today, else the list's.
+             */
+            price?: number | null;
+            /**
+             * Format: int32
+             * @description Its number in the catalogue.
+             */
+            row: number;
+            /** @description `there`, `to_order`, `gone`, `not_known` or `not_asked`. */
+            state: string;
+            /**
+             * Format: int32
+             * @description How many the supplier has; null while it was not asked, or does not know the part.
+             */
+            stock?: number | null;
         };
         /** @description Rows of one axle. */
         Passing: {
@@ -1787,8 +1913,6 @@ export interface components {
             front: {
                 /** @description Finish, or kind of tire. */
                 detail: string;
-                /** Format: int32 */
-                id: number;
                 line: string;
                 /** Format: double */
                 mass_kg?: number | null;
@@ -1796,6 +1920,11 @@ export interface components {
                 name: string;
                 /** Format: double */
                 price?: number | null;
+                /**
+                 * Format: int32
+                 * @description Its number in the catalogue; null for the owner's own.
+                 */
+                row?: number | null;
                 /** Format: int32 */
                 stock?: number | null;
                 supplier: string;
@@ -1804,8 +1933,6 @@ export interface components {
             rear: {
                 /** @description Finish, or kind of tire. */
                 detail: string;
-                /** Format: int32 */
-                id: number;
                 line: string;
                 /** Format: double */
                 mass_kg?: number | null;
@@ -1813,6 +1940,11 @@ export interface components {
                 name: string;
                 /** Format: double */
                 price?: number | null;
+                /**
+                 * Format: int32
+                 * @description Its number in the catalogue; null for the owner's own.
+                 */
+                row?: number | null;
                 /** Format: int32 */
                 stock?: number | null;
                 supplier: string;
@@ -1858,6 +1990,22 @@ export interface components {
             initials: string;
             /** @description Their name. */
             name: string;
+        };
+        /** @description A row of a price list as it was when it was picked. */
+        PickedView: {
+            /** @description `wheels` or `tires`. */
+            kind: string;
+            /** @description What it says, by field. */
+            record: {
+                [key: string]: string;
+            };
+            /**
+             * Format: int64
+             * @description Its number in the catalogue.
+             */
+            row: number;
+            /** @description Whose it is. */
+            supplier?: string;
         };
         /**
          * @description What a stretch of a line was read as.
@@ -2002,6 +2150,16 @@ export interface components {
             /** @description Who took it. */
             who: string;
         };
+        /** @description A reason for a setup, or a caution about it. */
+        ReasonView: {
+            axle?: components["schemas"]["AxleCode"] | null;
+            /** @description Whether it is a caution. */
+            is_caution: boolean;
+            /** @description In a sentence. */
+            says: components["schemas"]["FragmentView"][];
+            /** @description Where the rule comes from. */
+            source: components["schemas"]["SourceView"];
+        };
         /** @description Everything that is listed. */
         Registry: {
             /** @description What can be known about a car. */
@@ -2047,6 +2205,12 @@ export interface components {
         };
         /** @description One size of a ladder. */
         RungView: {
+            /**
+             * Format: double
+             * @description Room under the arch with it; null while nobody read the arch.
+             */
+            arch_gap_mm?: number | null;
+            arch_verdict?: components["schemas"]["VerdictCode"] | null;
             /** @description `ideal`, `good`, `limit` or `beyond`, by the house's bands. */
             band: string;
             /** Format: double */
@@ -2067,8 +2231,40 @@ export interface components {
              */
             plus_in: number;
             /** Format: double */
+            section_width_mm: number;
+            /** Format: double */
             sidewall_mm: number;
             size: string;
+            /** @description Tires of this size in the catalogue. */
+            tires_in_catalogue: number;
+            /** @description Those of them that carry the load; null while the load is not known. */
+            tires_that_carry?: number | null;
+            /** @description Wheels in the catalogue that it may be put on. */
+            wheels_in_catalogue: number;
+        };
+        /** @description A set as the supplier has it. */
+        SetSupply: {
+            /** @description Whether a part is made no more and not there. */
+            is_gone: boolean;
+            /**
+             * Format: int32
+             * @description Days until all of it is here; null while a part's are not known.
+             */
+            lead_days?: number | null;
+            /** @description Its parts. */
+            parts: components["schemas"]["PartSupply"][];
+            /**
+             * Format: double
+             * @description Price of all, as far as it is known.
+             */
+            price: number;
+            /** @description Whether every part has a price. */
+            price_is_whole: boolean;
+            /**
+             * Format: int64
+             * @description Age of the oldest answer in seconds; null while nothing was answered.
+             */
+            seconds_old?: number | null;
         };
         /** @description What a setup is, with the figures that are written on the drawing. */
         SetupView: {
@@ -2196,6 +2392,20 @@ export interface components {
             problem?: string | null;
             /** @description As written. */
             text: string;
+        };
+        /** @description Sets whose supply is asked for. */
+        SupplyRequest: {
+            /** @description Each set's parts. */
+            sets: components["schemas"]["PartCount"][][];
+        };
+        /** @description What the supplier has. */
+        SupplyView: {
+            /** @description The sets, in the order asked. */
+            sets: components["schemas"]["SetSupply"][];
+            /** @description `none`, `answers` or `away`. */
+            state: string;
+            /** @description Why there is no answer; empty when there is. */
+            why: string;
         };
         /**
          * @description Which tire goes on each rim width.
@@ -2449,6 +2659,17 @@ export interface components {
             troubles: components["schemas"]["TroubleView"][];
             /** @description Each rim width, narrowest first. */
             widths: components["schemas"]["WidthView"][];
+        };
+        /** @description Work on the car that a setup needs. */
+        WorkView: {
+            /** Format: double */
+            amount: number;
+            axle: components["schemas"]["AxleCode"];
+            caution: string;
+            costs: string;
+            in_degrees: boolean;
+            lever: string;
+            title: string;
         };
     };
     responses: never;
@@ -3572,6 +3793,39 @@ export interface operations {
                 };
             };
             /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    supply: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SupplyRequest"];
+            };
+        };
+        responses: {
+            /** @description the sets as the supplier has them */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplyView"];
+                };
+            };
+            /** @description a row that is not in the catalogue */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -15,11 +15,13 @@ export type Content = Pick<
   | "car"
   | "levers"
   | "wanted"
+  | "picked"
+  | "answered"
 >;
 
 export function contentOf(job: Job): Content {
   const { car_label, wish, stage, drive, notes, fitted, planned, candidates, put_away } = job;
-  const { car, levers, wanted } = job;
+  const { car, levers, wanted, picked, answered } = job;
   return {
     car_label,
     wish,
@@ -33,6 +35,8 @@ export function contentOf(job: Job): Content {
     car,
     levers,
     wanted,
+    picked,
+    answered,
   };
 }
 

@@ -5,10 +5,14 @@ import { answer, api, Refused, type Schemas } from "../api/client";
 import { asLine } from "../job/content";
 import { useSheet } from "../job/JobSheet";
 import { FoundSetup } from "./FoundSetup";
+import { useSupply } from "./useSupply";
 import { type Sought, Wishes } from "./Wishes";
 
 const START: Sought = {
   school: "tire_first",
+  season: null,
+  keeps: "nothing",
+  allowed: null,
   uses: ["daily"],
   arrangement: "either",
   mixed_diameters: false,
@@ -19,12 +23,14 @@ const START: Sought = {
   weights: {},
 };
 
+/** Rows of the price lists that a job keeps at most. */
+const MOST_PICKED = 100;
+
 /** From what the owner wants to complete setups that can be ordered, each with its reasons and its price. */
 export function Finder() {
   const { open } = useSheet();
   const { content, edit, id } = open;
   const [sought, setSought] = useState<Sought>(START);
-  const [answered, setAnswered] = useState<string[]>([]);
   const navigate = useNavigate();
   const search = useMutation({
     mutationFn: () =>
@@ -36,11 +42,20 @@ export function Finder() {
   const { mutate } = search;
   useEffect(() => mutate(), [mutate]);
   const found = search.data;
-  const open_questions = found?.questions.filter((one) => !answered.includes(one.code)) ?? [];
-  const plan = (lines: Schemas["Lines"]) => {
-    edit({ planned: lines });
+  const supply = useSupply(found?.setups ?? []);
+  const { answered } = content;
+  const questions = found?.questions ?? [];
+  const left = questions.filter((one) => !answered.includes(one.code)).length;
+  const plan = (setup: Schemas["FoundView"]) => {
+    const isNew = (row: Schemas["PickedView"]) =>
+      setup.picked.every((one) => one.kind !== row.kind || one.row !== row.row);
+    // The newest first: a setup line finds its own row, and the list does not grow without end.
+    const picked = [...setup.picked, ...content.picked.filter(isNew)].slice(0, MOST_PICKED);
+    edit({ planned: setup.lines, picked });
     navigate(`/jobs/${id}/bench`);
   };
+  const tick = (code: string, is: boolean) =>
+    edit({ answered: is ? [...answered, code].sort() : answered.filter((one) => one !== code) });
   return (
     <div className="flex min-h-0 flex-1 flex-col min-[1000px]:flex-row">
       <Wishes
@@ -89,17 +104,24 @@ export function Finder() {
                 lists.
               </p>
             )}
-            {open_questions.length > 0 && (
-              <fieldset className="border-warning mt-2 border-l-3 pl-2 text-[15px]">
+            {supply.data?.state === "away" && (
+              <p className="border-warning mt-1 border-l-3 pl-2 text-[14px]" data-supplier="away">
+                The supplier does not answer: {supply.data.why}. Shown is what was heard before, and the price
+                lists.
+              </p>
+            )}
+            {questions.length > 0 && (
+              <fieldset className="border-warning mt-2 border-l-3 pl-2 text-[15px]" data-questions={left}>
                 <legend className="float-left w-full font-semibold">
                   Stickier than the factory's tires: go through these with the owner
+                  {left === 0 && " · done"}
                 </legend>
-                {open_questions.map((one) => (
+                {questions.map((one) => (
                   <label key={one.code} className="clear-both flex items-baseline gap-2">
                     <input
                       type="checkbox"
-                      checked={false}
-                      onChange={() => setAnswered([...answered, one.code])}
+                      checked={answered.includes(one.code)}
+                      onChange={(event) => tick(one.code, event.target.checked)}
                     />
                     {one.asks}
                   </label>
@@ -113,7 +135,9 @@ export function Finder() {
                   place={at + 1}
                   setup={setup}
                   criteria={found.criteria}
-                  onPlan={() => plan(setup.lines)}
+                  supply={supply.data?.sets[at]}
+                  supplier={supply.data?.state}
+                  onPlan={() => plan(setup)}
                 />
               ))}
             </ol>

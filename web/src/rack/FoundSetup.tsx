@@ -1,18 +1,24 @@
 import type { Schemas } from "../api/client";
 import { Phrase } from "../shared/Figures";
 import { Mark, StandingWord } from "../shared/Mark";
+import { Supply } from "./Supply";
 
 type Props = {
   place: number;
   setup: Schemas["FoundView"];
   criteria: Schemas["CriterionView"][];
+  supply: Schemas["SetSupply"] | undefined;
+  /** How the supplier stands. */
+  supplier: string | undefined;
   onPlan: () => void;
 };
+
+const NEEDS = { order: "mind", find_out: "unknown", stop: "stop" } as const;
 
 const money = (amount: number) => amount.toFixed(2);
 
 /** One setup: what it is, what it costs, what must be minded, and why it stands where it does. */
-export function FoundSetup({ place, setup, criteria, onPlan }: Props) {
+export function FoundSetup({ place, setup, criteria, supply, supplier, onPlan }: Props) {
   const isSquare = setup.lines.front === setup.lines.rear;
   const minds = setup.ledger.filter((line) => line.standing !== "good");
   return (
@@ -26,8 +32,8 @@ export function FoundSetup({ place, setup, criteria, onPlan }: Props) {
           {isSquare ? "square" : "staggered"} · {setup.tires.front.detail}
         </span>
         <span className="ml-auto text-[19px] font-semibold" data-price>
-          {setup.price_is_whole ? "" : "at least "}
-          {money(setup.price)}
+          {(supply?.price_is_whole ?? setup.price_is_whole) ? "" : "at least "}
+          {money(supply?.price ?? setup.price)}
         </span>
         <button type="button" className="plain-button text-accent font-medium" onClick={onPlan}>
           To the bench
@@ -43,13 +49,21 @@ export function FoundSetup({ place, setup, criteria, onPlan }: Props) {
               </td>
               <td>{setup.tires[axle].name}</td>
               <td className="text-right text-[14px]">
-                {stock(setup.wheels[axle].stock)} / {stock(setup.tires[axle].stock)}
+                {stock(setup.wheels[axle])} / {stock(setup.tires[axle])}
               </td>
             </tr>
           ))}
         </tbody>
       </table>
       <p className="flex flex-wrap gap-x-4 text-[14px]">
+        <Supply supply={supply} state={supplier} />
+        {setup.work.map((one) => (
+          <span key={`${one.axle}-${one.lever}`} className="flex items-center gap-1" title={one.costs}>
+            <Mark standing="mind" size={13} />
+            {one.axle} {one.title.toLowerCase()} {one.amount}
+            {one.in_degrees ? "°" : " mm"}: <strong>{one.caution}</strong>
+          </span>
+        ))}
         {minds.map((line) => (
           <span key={`${line.code}-${line.axle}`} className="flex items-center gap-1">
             <Mark standing={line.standing} size={13} />
@@ -58,6 +72,16 @@ export function FoundSetup({ place, setup, criteria, onPlan }: Props) {
           </span>
         ))}
       </p>
+      <ul className="text-[14px]" aria-label="To order and to find out">
+        {setup.needs.map((need) => (
+          <li key={`${need.axle}-${need.says}`} className="flex items-center gap-1" data-need={need.kind}>
+            <Mark standing={NEEDS[need.kind as keyof typeof NEEDS]} size={12} />
+            {need.axle && `${need.axle}: `}
+            {need.says}
+          </li>
+        ))}
+        <li className="opacity-85">{setup.fastener_caution}</li>
+      </ul>
       {setup.why_above_next.length > 0 && (
         <p className="text-[14px]" data-why>
           Above {place + 1}: <Phrase fragments={setup.why_above_next} />
@@ -65,11 +89,19 @@ export function FoundSetup({ place, setup, criteria, onPlan }: Props) {
       )}
       <details className="text-[14px]">
         <summary className="cursor-pointer">
-          parts, cautions and scores ({(setup.score * 100).toFixed(0)} of 100)
+          reasons and scores ({(setup.score * 100).toFixed(0)} of 100)
         </summary>
-        <ul className="list-disc pl-5">
-          {setup.parts.map((part) => (
-            <li key={part}>{part}</li>
+        <ul className="mt-1">
+          {setup.reasons.map((one, at) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a setup's reasons never change their order
+            <li key={at} className="flex items-baseline gap-1">
+              <Mark standing={one.is_caution ? "mind" : "good"} size={12} />
+              <span>
+                {one.axle && `${one.axle}: `}
+                <Phrase fragments={one.says} />{" "}
+                <span className="text-[12px] opacity-80">({one.source.cite})</span>
+              </span>
+            </li>
           ))}
         </ul>
         <dl className="mt-1 grid grid-cols-[140px_1fr_44px] items-center gap-x-2">
@@ -91,4 +123,6 @@ export function FoundSetup({ place, setup, criteria, onPlan }: Props) {
   );
 }
 
-const stock = (count: number | null | undefined) => (count == null ? "stock not known" : `${count} in stock`);
+/** What the list says; the supplier's own word stands beside the lead time. */
+const stock = (part: Schemas["FoundView"]["wheels"]["front"]) =>
+  part.row == null ? "the owner's" : part.stock == null ? "not listed" : `${part.stock} listed`;

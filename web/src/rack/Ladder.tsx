@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Schemas } from "../api/client";
+import { answer, api } from "../api/client";
 import { useSheet } from "../job/JobSheet";
+import { Mark } from "../shared/Mark";
+import { STANDING_OF } from "../shared/registry";
 import { formatLength, inWords, useUnits } from "../shared/units";
-
-type Rung = Schemas["RungView"];
+import { Uprights, uprights } from "./Uprights";
 
 const BANDS = { ideal: "ideal", good: "good", limit: "at the limit", beyond: "beyond the limit" } as const;
 
@@ -12,11 +13,13 @@ const BANDS = { ideal: "ideal", good: "good", limit: "at the limit", beyond: "be
 export function Ladder() {
   const { open } = useSheet();
   const { units } = useUnits();
+  const { id } = open;
   const fitted = open.content.fitted;
   const [axle, setAxle] = useState<"front" | "rear">("front");
   const [tire, setTire] = useState<string | null>(null);
   const [band, setBand] = useState(3);
   const [listedOnly, setListedOnly] = useState(true);
+  const [stockedOnly, setStockedOnly] = useState(false);
   const [marked, setMarked] = useState<string | null>(null);
   const line = fitted[axle] ?? fitted.front ?? fitted.rear ?? "";
   const read = useQuery({
@@ -28,18 +31,23 @@ export function Ladder() {
   const own = read.data?.axles.front.fitted?.tire ?? "";
   const asked = tire ?? own;
   const query = useQuery({
-    queryKey: ["ladder", asked, band],
-    queryFn: () => answer(api.POST("/api/v1/ladder", { body: { tire: asked, band_pct: band } })),
+    queryKey: ["ladder", id, axle, asked, band],
+    queryFn: () =>
+      answer(api.POST("/api/v1/ladder", { body: { tire: asked, band_pct: band, job: id, axle } })),
     enabled: asked !== "",
     placeholderData: (before) => before,
     retry: false,
   });
-  const sizes = (query.data?.sizes ?? []).filter((rung) => rung.is_listed_size || !listedOnly);
+  const ladder = query.data;
+  const sizes = (ladder?.sizes ?? []).filter(
+    (rung) =>
+      (rung.is_listed_size || !listedOnly) &&
+      (!stockedOnly || (rung.tires_that_carry ?? rung.tires_in_catalogue) > 0),
+  );
   // The tire's own rim first, then up, then down.
   const order = (plus: number) => (plus < 0 ? 100 - plus : plus);
   const rims = [...new Set(sizes.map((rung) => rung.plus_in))].sort((a, b) => order(a) - order(b));
   const shown = sizes.find((rung) => rung.size === marked) ?? sizes[0];
-  const base = sizes.find((rung) => rung.change_pct === 0) ?? sizes[0];
   return (
     <div className="flex min-h-0 flex-1 flex-col overflow-y-auto px-4 py-2">
       <div className="flex flex-wrap items-center gap-3 text-[15px]">
@@ -90,6 +98,19 @@ export function Ladder() {
           />
           listed sizes only
         </label>
+        <label className="flex items-center gap-1">
+          <input
+            type="checkbox"
+            checked={stockedOnly}
+            onChange={(event) => setStockedOnly(event.target.checked)}
+          />
+          in the catalogue
+        </label>
+        <span className="text-[14px]" data-load-need={ladder?.least_load_index}>
+          {ladder?.least_load_index
+            ? `each tire must carry ${ladder.load_need_kg?.toFixed(0)} kg: load index ${ladder.least_load_index}`
+            : "load need not known: note the axle rating or the fitted index"}
+        </span>
         {query.error && (
           <span role="alert" className="text-error">
             {query.error.message}
@@ -114,6 +135,8 @@ export function Ladder() {
                   <th className="text-right font-normal">Change</th>
                   <th className="text-right font-normal">Sidewall</th>
                   <th className="text-right font-normal">Rims, in</th>
+                  <th className="text-right font-normal">Under the arch</th>
+                  <th className="text-right font-normal">Tires · wheels</th>
                 </tr>
               </thead>
               <tbody>
@@ -150,6 +173,26 @@ export function Ladder() {
                         <td className="text-right">
                           {rung.permitted_rim_min_in}–{rung.permitted_rim_max_in}
                         </td>
+                        <td className="text-right">
+                          {rung.arch_gap_mm == null || !rung.arch_verdict ? (
+                            "not read"
+                          ) : (
+                            <span className="inline-flex items-center gap-1">
+                              <Mark standing={STANDING_OF[rung.arch_verdict]} size={12} />
+                              {inWords(formatLength(rung.arch_gap_mm, units))}
+                            </span>
+                          )}
+                        </td>
+                        <td
+                          className="text-right"
+                          title="tires of this size that carry the load, and wheels they may be put on"
+                        >
+                          {rung.tires_that_carry ?? rung.tires_in_catalogue}
+                          {rung.tires_that_carry != null && rung.tires_that_carry < rung.tires_in_catalogue
+                            ? ` of ${rung.tires_in_catalogue}`
+                            : ""}{" "}
+                          · {rung.wheels_in_catalogue}
+                        </td>
                       </tr>
                     )),
                 )}
@@ -157,7 +200,7 @@ export function Ladder() {
             </table>
           </div>
           <div className="shrink-0 min-[1000px]:w-[420px]">
-            {shown && base && <Heights shown={shown} base={base} />}
+            {ladder && shown && <Uprights ladder={ladder} rungs={uprights(sizes, shown)} marked={shown} />}
             <p className="mt-1 text-[14px]">
               A larger diameter lifts the car by half of the difference and closes the gap under the arch by
               as much. Permitted rims are estimated from the measuring rim: the maker's table decides. The
@@ -171,51 +214,3 @@ export function Ladder() {
 }
 
 const plusWords = (plus: number) => (plus === 0 ? "same" : plus > 0 ? `plus ${plus}` : `minus ${-plus}`);
-
-/** Two tires from the side on one ground, to one scale: the ladder's own in chain line. */
-function Heights({ shown, base }: { shown: Rung; base: Rung }) {
-  const { units } = useUnits();
-  const k = 0.42;
-  const ground = 330;
-  const x = 205;
-  const circle = (rung: Rung) => ({
-    r: (rung.overall_diameter_mm / 2) * k,
-    cy: ground - (rung.overall_diameter_mm / 2) * k,
-  });
-  const rim = (rung: Rung) => (rung.overall_diameter_mm / 2 - rung.sidewall_mm) * k;
-  const [a, b] = [circle(shown), circle(base)];
-  const higher = shown.overall_diameter_mm - base.overall_diameter_mm;
-  return (
-    <div className="drawing">
-      <svg
-        width="100%"
-        viewBox="0 0 420 360"
-        role="img"
-        aria-label={`${shown.size} beside ${base.size}, to scale`}
-      >
-        <line className="axis" x1={14} x2={406} y1={ground} y2={ground} />
-        <circle
-          cx={x}
-          cy={a.cy}
-          r={a.r}
-          fill="var(--rubber)"
-          fillOpacity={0.45}
-          stroke="var(--scribe)"
-          strokeWidth={1.5}
-        />
-        <circle cx={x} cy={a.cy} r={rim(shown)} fill="var(--blue)" stroke="var(--brass)" strokeWidth={1.5} />
-        <circle className="phantom" cx={x} cy={b.cy} r={b.r} />
-        <circle className="phantom" cx={x} cy={b.cy} r={rim(base)} />
-        <text className="figure" x={x} y={a.cy + 5} textAnchor="middle">
-          {shown.size}
-        </text>
-        <text className="note" x={14} y={24}>
-          chain line: {base.size}
-        </text>
-        <text x={406} y={24} textAnchor="end">
-          Ø <tspan className="figure">{inWords(formatLength(higher, units, true))}</tspan>
-        </text>
-      </svg>
-    </div>
-  );
-}

@@ -1,9 +1,14 @@
 import type { Schemas } from "../api/client";
+import { NumberBox } from "../shared/NumberBox";
+import { Allowed } from "./Allowed";
 
 export type Sought = Pick<
   Schemas["FinderRequest"],
   | "school"
   | "uses"
+  | "season"
+  | "keeps"
+  | "allowed"
   | "arrangement"
   | "mixed_diameters"
   | "rim_min_in"
@@ -71,6 +76,27 @@ export function Wishes({ sought, criteria, isBusy, onChange, onSearch }: Props) 
         ))}
       </fieldset>
       <Picked
+        label="Season"
+        value={sought.season ?? ""}
+        options={[
+          ["", "any"],
+          ["summer", "summer"],
+          ["winter", "winter"],
+          ["all_year", "all year"],
+        ]}
+        onPick={(season) => onChange({ season: season || null })}
+      />
+      <Picked
+        label="The owner keeps"
+        value={sought.keeps ?? "nothing"}
+        options={[
+          ["nothing", "nothing of the fitted set"],
+          ["wheels", "the fitted wheels"],
+          ["tires", "the fitted tires"],
+        ]}
+        onPick={(keeps) => onChange({ keeps })}
+      />
+      <Picked
         label="Axles"
         value={sought.arrangement ?? "either"}
         options={[
@@ -121,6 +147,7 @@ export function Wishes({ sought, criteria, isBusy, onChange, onSearch }: Props) 
         />
         mm
       </div>
+      <Allowed allowed={sought.allowed ?? null} onChange={(allowed) => onChange({ allowed })} />
       <button type="submit" className="btn btn-primary btn-sm" disabled={isBusy}>
         {isBusy ? "Searching…" : "Find"}
       </button>
@@ -175,29 +202,5 @@ function Picked({ label, value, options, onPick }: PickedProps) {
         ))}
       </select>
     </label>
-  );
-}
-
-type NumberBoxProps = {
-  label: string;
-  value: number | null | undefined;
-  onPut: (value: number | null) => void;
-  wide?: boolean;
-};
-
-function NumberBox({ label, value, onPut, wide }: NumberBoxProps) {
-  return (
-    <input
-      className={`bg-base-200 h-[30px] px-2 text-right ${wide ? "w-[96px]" : "w-[56px]"}`}
-      aria-label={label}
-      inputMode="decimal"
-      placeholder="any"
-      value={value ?? ""}
-      onChange={(event) => {
-        const text = event.target.value.trim().replace(",", ".");
-        if (text === "") onPut(null);
-        else if (Number.isFinite(Number(text))) onPut(Number(text));
-      }}
-    />
   );
 }

@@ -6,6 +6,8 @@ use std::path::PathBuf;
 
 use anyhow::Context;
 use e2e::{Browser, Program};
+use standins::supplier::{Settings, Supplier};
+use tokio::net::TcpListener;
 
 /// A view: name, path, page size, keys pressed before the picture.
 const VIEWS: &[(&str, &str, (u32, u32), &str)] = &[
@@ -32,7 +34,10 @@ async fn main() -> anyhow::Result<()> {
     let folder = PathBuf::from(arguments.next().context("usage: screenshots FOLDER [NAME]")?);
     let only = arguments.next();
     std::fs::create_dir_all(&folder)?;
-    let program = Program::sample_shop().await?;
+    let listener = TcpListener::bind("127.0.0.1:0").await?;
+    let address = listener.local_addr()?;
+    let _supplier = Supplier::run(listener, Settings::default());
+    let program = Program::sample_shop().await?.with_supplier(address).await?;
     let browser = Browser::start(1280, 800).await?;
     for (name, path, (width, height), keys) in VIEWS {
         if only.as_ref().is_some_and(|only| only != name) {

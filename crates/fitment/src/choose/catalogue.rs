@@ -131,6 +131,14 @@ impl TireKind {
         }
     }
 
+    /// Whether its speed symbol may be under the car's top speed: winter tires, where the law allows it.
+    ///
+    /// # Source
+    /// UN R30 practice (from memory): the driver must then see the tire's own limit, and keep to it.
+    pub fn may_be_slower(self) -> bool {
+        self == Self::Winter
+    }
+
     /// Whether it grips so much more than a factory tire that its consequences must be gone through.
     pub fn is_stickier_than_factory(self) -> bool {
         matches!(self, Self::TrackDay | Self::SemiSlick | Self::Slick | Self::Drag)

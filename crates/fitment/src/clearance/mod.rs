@@ -140,6 +140,18 @@ impl Trial<'_> {
         }
     }
 
+    /// How far above the hub's centre the arch lies, with what is done to the car; `None` while nobody read it.
+    pub fn arch_above_hub(&self) -> Option<Length> {
+        let room = self.levers.room(Feature::Arch) + self.levers.raised();
+        self.resolved
+            .of(Feature::Arch)
+            .filter_map(|obstacle| match obstacle.place {
+                Place::Ceiling { z } => Length::from_mm(z + room),
+                _ => None,
+            })
+            .reduce(|a, b| if b < a { b } else { a })
+    }
+
     /// The tightest of a part's obstacles. Contradicting readings that lead to different words decide nothing.
     fn judged(&self, feature: Feature, stand: &Stand) -> Option<Clearance> {
         let limit = self.least(feature);

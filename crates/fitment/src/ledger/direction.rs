@@ -38,9 +38,13 @@ fn judge(corner: &Corner<'_>) -> Option<Finding> {
     if says.is_empty() {
         return None;
     }
+    let is_only_sided = says.len() == 1
+        && parts
+            .tire_of(corner.planned)
+            .is_some_and(|tire| tire.is_asymmetric && !tire.is_directional && tire.factory_mark.is_empty());
     Some(Finding {
-        standing: Standing::Mind,
-        word: "mind",
+        standing: if is_only_sided { Standing::Good } else { Standing::Mind },
+        word: if is_only_sided { "asymmetric" } else { "mind" },
         figure: None,
         limit: Phrase::new("by the picked parts"),
         says: Phrase::new(says.join(" ")),

@@ -35,7 +35,10 @@ fn found(mounting: Mounting, is_picked: bool, thread: Option<Thread>) -> Finding
         .filter(|one| is_picked || !matches!(one.code, "seat" | "thread"))
         .collect();
     let worst = problems.iter().map(|one| one.kind).max();
+    // Another seat is mended by other fasteners; with those at hand the wheel works loose.
+    let is_seat_alone = problems.iter().all(|one| one.kind != ProblemKind::Stop || one.code == "seat");
     let (standing, word) = match worst {
+        Some(ProblemKind::Stop) if is_seat_alone => (Standing::Mind, "other fasteners"),
         Some(ProblemKind::Stop) => (Standing::Stop, "does not go on"),
         Some(ProblemKind::Mind) => (Standing::Mind, "needs parts"),
         Some(ProblemKind::Unknown) => (Standing::Unknown, "not known"),
@@ -107,7 +110,7 @@ mod tests {
         car.note(Fact::Seat, None, "ball R13").unwrap();
         car.note(Fact::Thread, None, "M14x1.5").unwrap();
         car.note(Fact::FastenerLength, None, "28").unwrap();
-        for (seat, standing) in [(Seat::BallR13, Standing::Good), (Seat::Cone60, Standing::Stop)] {
+        for (seat, standing) in [(Seat::BallR13, Standing::Good), (Seat::Cone60, Standing::Mind)] {
             let mut row = wheel_row("18x8 ET45 5x112 CB57.1");
             row.seat = Some(seat);
             let parts = PickedParts { wheels: vec![row], ..PickedParts::default() };

@@ -2,6 +2,7 @@
 
 use super::{Check, Corner, Finding, Rule, Standing};
 use crate::car::Fact;
+use crate::choose::catalogue::TireKind;
 use crate::load_index;
 use crate::speed_symbol;
 use crate::working::{Figure, Phrase, Quantity, Source, Step};
@@ -127,14 +128,25 @@ fn speed(corner: &Corner<'_>) -> Option<Finding> {
                     Phrase::new(format!("{mark}, made for ")).quantity(figure.quantity).text("."),
                 )
             } else {
-                let says = Phrase::new(format!(
-                    "{mark} is slower than the fitted {fitted_mark}. Winter tires may go lower where the law allows."
-                ));
-                (Standing::Stop, "too low", limit, says)
+                let picked = corner.plan.bay.parts.tire_of(corner.planned).and_then(|row| row.kind);
+                if picked.is_some_and(TireKind::may_be_slower) {
+                    let says = Phrase::new(format!(
+                        "{mark} is slower than the fitted {fitted_mark}: a winter tire may be, where the law allows. Set \
+                         the tire's own limit before the driver's eyes, and keep to "
+                    ))
+                    .quantity(figure.quantity)
+                    .text(".");
+                    (Standing::Mind, "winter limit", limit, says)
+                } else {
+                    let says = Phrase::new(format!(
+                        "{mark} is slower than the fitted {fitted_mark}. Winter tires may go lower where the law allows."
+                    ));
+                    (Standing::Stop, "too low", limit, says)
+                }
             }
         }
     };
-    let caution = (standing == Standing::Stop).then_some(CAUTION);
+    let caution = matches!(standing, Standing::Stop | Standing::Mind).then_some(CAUTION);
     Some(Finding {
         standing,
         word,

@@ -2,14 +2,20 @@
 
 use axum::Json;
 use axum::extract::State;
-use store::{Store, house};
+use fitment::choose::finder::Needs;
+use fitment::ledger::Plan;
+use fitment::setup::{Axle, SetupPair};
+use store::{Store, house, jobs};
 
+use crate::catalogue::Shelf;
 use crate::extract::{Body, Params};
 use crate::problem::{ApiError, Problem};
+use crate::wire::AxleCode;
+use crate::wire::bench::bay_of;
 use crate::wire::choose::{
-    FastenersRequest, FastenersView, LadderRequest, LadderView, PressureQuery, PressureView, StaggerRequest,
-    StaggerView,
+    FastenersRequest, FastenersView, PressureQuery, PressureView, StaggerRequest, StaggerView,
 };
+use crate::wire::ladder::{LadderCar, LadderRequest, LadderView};
 
 /// Every size round a tire whose overall diameter stays inside a band.
 #[utoipa::path(post, path = "/ladder", request_body = LadderRequest, tag = "choose", responses(
@@ -18,10 +24,25 @@ use crate::wire::choose::{
 ))]
 pub(super) async fn ladder(
     State(store): State<Store>,
+    State(shelf): State<Shelf>,
     Body(request): Body<LadderRequest>,
 ) -> Result<Json<LadderView>, ApiError> {
-    let house = store.read(house::get).await?;
-    Ok(Json(request.answer(&house.content.limits)?))
+    let job = request.job;
+    let (job, house) =
+        store.read(move |c| Ok((job.map(|id| jobs::get(c, id)).transpose()?, house::get(c)?))).await?;
+    let limits = &house.content.limits;
+    let loaded = shelf.loaded(&store).await?;
+    let Some(content) = job.map(|job| job.content) else {
+        return Ok(Json(request.answer(limits, &loaded.catalogue, None)?));
+    };
+    let nothing = SetupPair::default();
+    let plan = Plan::new(&content.fitted, &nothing, content.drive, limits, None)
+        .in_bay(bay_of(&content.measurements, &content.picked));
+    let axle = Axle::from(request.axle.unwrap_or(AxleCode::Front));
+    let load_kg =
+        Needs::of(&content.measurements.car, &content.fitted).load_kg[usize::from(axle == Axle::Rear)];
+    let car = plan.trial(axle).map(|trial| LadderCar { trial, load_kg });
+    Ok(Json(request.answer(limits, &loaded.catalogue, car.as_ref())?))
 }
 
 /// The cold pressure at which a tire carries a load.

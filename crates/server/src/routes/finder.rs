@@ -1,4 +1,4 @@
-//! The finder.
+//! The finder, and what the supplier has of what it found.
 
 use axum::Json;
 use axum::extract::State;
@@ -8,8 +8,10 @@ use crate::catalogue::Shelf;
 use crate::extract::{Body, Id};
 use crate::problem::{ApiError, Problem};
 use crate::routes::judge::today;
+use crate::supplier::Desk;
 use crate::wire::bench::{Ground, bay_of};
 use crate::wire::finder::{FinderRequest, FinderView, search};
+use crate::wire::supply::{SupplyRequest, SupplyView, items_of};
 
 /// The best setups that the catalogue makes for a job's car.
 #[utoipa::path(post, path = "/jobs/{id}/finder", params(("id" = i64, Path)), request_body = FinderRequest, tag = "choose", responses(
@@ -23,11 +25,29 @@ pub(super) async fn finder(
     Id(id): Id,
     Body(request): Body<FinderRequest>,
 ) -> Result<Json<FinderView>, ApiError> {
-    let wish = request.read()?;
+    let (wish, allowed) = request.read()?;
     let (job, house) = store.read(move |c| Ok((jobs::get(c, id)?, house::get(c)?))).await?;
     let loaded = shelf.loaded(&store).await?;
-    let bay = bay_of(&job.content.measurements);
+    let bay = bay_of(&job.content.measurements, &job.content.picked);
     let ground = Ground { limits: house.content.limits, today: today(), bay, kept: Vec::new() };
-    let found = tokio::task::spawn_blocking(move || search(&job, &loaded, &wish, &ground)).await;
+    let found = tokio::task::spawn_blocking(move || search(&job, &loaded, &wish, allowed, &ground)).await;
     Ok(Json(found.map_err(|_| ApiError::Store(StoreError::Panicked))?))
+}
+
+/// What the supplier has of some sets: lead time and today's price, with their age. Without a supplier, or while it is
+/// away, the lists' prices and what was heard before.
+#[utoipa::path(post, path = "/supply", request_body = SupplyRequest, tag = "choose", responses(
+    (status = 200, description = "the sets as the supplier has them", body = SupplyView),
+    (status = 422, description = "a row that is not in the catalogue", body = Problem)
+))]
+pub(super) async fn supply(
+    State(store): State<Store>,
+    State(shelf): State<Shelf>,
+    State(desk): State<Desk>,
+    Body(request): Body<SupplyRequest>,
+) -> Result<Json<SupplyView>, ApiError> {
+    let loaded = shelf.loaded(&store).await?;
+    let sets = request.read(&loaded)?;
+    let (known, state) = desk.ask(&items_of(&sets)).await;
+    Ok(Json(SupplyView::new(&sets, &known, state)))
 }

@@ -64,12 +64,13 @@ pub(super) async fn put(
     Id(id): Id,
     Body(change): Body<JobChange>,
 ) -> Result<Json<JobView>, ApiError> {
-    let (content, car, who) = change.read()?;
+    let (content, car, picked, who) = change.read()?;
     let based_on = change.based_on_revision;
     let job = store
         .write(move |tx| {
-            let measurements = car.over(&jobs::get(tx, id)?.content.measurements);
-            let content = JobContent { measurements, ..content };
+            let now = jobs::get(tx, id)?.content;
+            let measurements = car.over(&now.measurements);
+            let content = JobContent { measurements, picked: picked.over(now.picked), ..content };
             jobs::change(tx, id, based_on, &content, &who, Timestamp::now())
         })
         .await?;
@@ -139,7 +140,7 @@ pub(super) async fn side_by_side(
     let ground = Ground {
         limits: house.content.limits,
         today: today(),
-        bay: bay_of(&content.measurements),
+        bay: bay_of(&content.measurements, &content.picked),
         kept: Vec::new(),
     };
     let column = |letter, note: &str, pair: &SetupPair| {

@@ -30,15 +30,16 @@ pub(super) async fn bench(
     Body(request): Body<BenchRequest>,
 ) -> Result<Json<Bench>, ApiError> {
     let job = request.job;
-    let (measurements, kept, house) = store
+    let (known, kept, house) = store
         .read(move |c| {
             let of_job = job.map(|id| jobs::get(c, id)).transpose()?;
-            let (measurements, kept) =
-                of_job.map(|job| (job.content.measurements, job.content.candidates)).unwrap_or_default();
-            Ok((measurements, kept, house::get(c)?))
+            let (known, kept) = of_job
+                .map(|job| ((job.content.measurements, job.content.picked), job.content.candidates))
+                .unwrap_or_default();
+            Ok((known, kept, house::get(c)?))
         })
         .await?;
-    let (plan, bay) = request.read(&measurements)?;
+    let (plan, bay) = request.read(&known.0, &known.1)?;
     Ok(Json(plan.judge(&Ground { limits: house.content.limits, today: today(), bay, kept })))
 }
 

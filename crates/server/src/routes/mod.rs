@@ -70,6 +70,7 @@ fn paths() -> OpenApiRouter<Shop> {
             .routes(routes!(catalogue::rows))
             .routes(routes!(catalogue::export))
             .routes(routes!(finder::finder))
+            .routes(routes!(finder::supply))
             .routes(routes!(house::get, house::put))
             .layer(RequestBodyLimitLayer::new(BODY_LIMIT))
             .merge(

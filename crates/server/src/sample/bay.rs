@@ -113,7 +113,7 @@ pub(super) const CARS: &[SampleCar] = &[
             ("camber_deg", "rear", "-2"),
         ],
         readings: &[
-            ("front", "left", "strut", 142.0, "mm", "steel_rule", "bare"),
+            ("front", "left", "strut", 158.0, "mm", "steel_rule", "bare"),
             ("front", "left", "fender_lateral", 96.0, "mm", "steel_rule", "bare"),
             ("rear", "left", "fender_lateral", 101.0, "mm", "steel_rule", "bare"),
             ("rear", "left", "arch", 352.0, "mm", "tape", "bare"),

@@ -10,6 +10,7 @@ use store::catalogue;
 use store::house::{self, HouseContent, Person};
 use store::jobs::{Candidate, JobContent, Stage, change, create};
 use store::measurements::Measurements;
+use store::picked::Picked;
 use store::{Store, StoreError};
 
 use crate::catalogue::read_list;
@@ -225,6 +226,7 @@ impl SampleJob {
             put_away: false,
             measurements: car
                 .map_or_else(Measurements::default, |car| car.measurements(&fitted, self.by, at)),
+            picked: Picked::default(),
         }
     }
 }

@@ -14,6 +14,7 @@ use fitment::window::{self, widths_round};
 use serde::{Deserialize, Serialize};
 use store::jobs::Candidate;
 use store::measurements::Measurements;
+use store::picked::Picked;
 use utoipa::ToSchema;
 
 use super::change::{AxleChangeView, PairChangeView};
@@ -23,6 +24,7 @@ use super::corner::{
 use super::drawing::Drawing;
 use super::ledger::{FragmentView, LineOfLedger, fragments};
 use super::measured::{WantedView, read_pair_levers, read_wanted};
+use super::picked::parts_of;
 use super::read::Reading;
 use super::{ArrangementCode, AxleCode, DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
@@ -93,9 +95,11 @@ pub struct Ground {
 }
 
 /// The corners a job's readings and record make.
-pub fn bay_of(measurements: &Measurements) -> Bay {
+pub fn bay_of(measurements: &Measurements, picked: &Picked) -> Bay {
     let (corners, _) = corners(&measurements.taken(), &measurements.car);
-    Bay::new(corners, measurements.levers, measurements.wanted).of_car(measurements.car.clone())
+    Bay::new(corners, measurements.levers, measurements.wanted)
+        .of_car(measurements.car.clone())
+        .with_parts(parts_of(picked))
 }
 
 impl BenchRequest {
@@ -103,7 +107,7 @@ impl BenchRequest {
     ///
     /// # Errors
     /// Every line that could not be read; the first step that cannot be taken.
-    pub fn read(&self, measurements: &Measurements) -> Result<(ReadBench, Bay), ApiError> {
+    pub fn read(&self, measurements: &Measurements, picked: &Picked) -> Result<(ReadBench, Bay), ApiError> {
         let mut reading = Reading::default();
         let fitted = reading.pair("/fitted", &self.fitted);
         let mut planned = reading.pair("/planned", &self.planned);
@@ -127,7 +131,7 @@ impl BenchRequest {
         }
         let drive = self.drive.map(Drive::from);
         let tire_choice = self.tire_choice.unwrap_or_default();
-        Ok((ReadBench { fitted, planned, drive, tire_choice }, bay_of(&measurements)))
+        Ok((ReadBench { fitted, planned, drive, tire_choice }, bay_of(&measurements, picked)))
     }
 }
 

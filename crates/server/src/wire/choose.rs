@@ -1,11 +1,10 @@
-//! Choosing, on the wire: size ladder, pressure, stagger, fasteners.
+//! Choosing, on the wire: pressure, stagger, fasteners.
 
-use fitment::choose::ladder::{self, Rung};
 use fitment::choose::pressure::{self, pressure_for};
 use fitment::choose::stagger::{Rotation, Stagger, rotations, stagger};
 use fitment::hub::{self, Hub, Mounting, ProblemKind, Seat, Thread, WheelSide, retorque_caution};
 use fitment::limits::HouseLimits;
-use fitment::{CenterBore, Length, RimDiameter, Spacer, Tire};
+use fitment::{CenterBore, Length, Spacer, Tire};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -15,116 +14,7 @@ use super::read::Reading;
 use super::{AxleCode, DriveCode, Lines};
 use crate::problem::ApiError;
 
-/// Round which tire a ladder stands.
-#[derive(Debug, Deserialize, ToSchema)]
-pub struct LadderRequest {
-    /// The tire.
-    pub tire: String,
-    /// Most that the overall diameter may change, in per cent; the house's limit when left out.
-    #[serde(default)]
-    pub band_pct: Option<f64>,
-    /// Rim codes; every whole one from 13 to 24 when left out.
-    #[serde(default)]
-    pub rim_diameters_in: Option<Vec<f64>>,
-}
-
-/// Widest band that is worked out.
-const WIDEST_BAND_PCT: f64 = 15.0;
-/// Most rim codes asked for at once.
-const MOST_RIMS: usize = 40;
-
-/// One size of a ladder.
-#[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "names carry quantity and unit; the rules stand in fitment")]
-pub struct RungView {
-    pub size: String,
-    pub overall_diameter_mm: f64,
-    pub change_pct: f64,
-    pub sidewall_mm: f64,
-    pub measuring_rim_in: f64,
-    pub permitted_rim_min_in: f64,
-    pub permitted_rim_max_in: f64,
-    /// Against the tire's own rim code: +1 is "plus one".
-    pub plus_in: f64,
-    /// `ideal`, `good`, `limit` or `beyond`, by the house's bands.
-    pub band: &'static str,
-    /// False for a size off the grid that makers list from.
-    pub is_listed_size: bool,
-}
-
-/// A ladder.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct LadderView {
-    /// The sizes, the nearest in diameter first.
-    pub sizes: Vec<RungView>,
-}
-
-impl LadderRequest {
-    /// Works the ladder out.
-    ///
-    /// # Errors
-    /// Every field at fault.
-    pub fn answer(&self, limits: &HouseLimits) -> Result<LadderView, ApiError> {
-        let mut reading = Reading::default();
-        let tire = tire(&mut reading, "/tire", &self.tire);
-        let band = self.band_pct.unwrap_or(limits.diameter_limit_pct);
-        if !(0.0..=WIDEST_BAND_PCT).contains(&band) {
-            reading.fault("/band_pct", format!("a band goes from 0 to {WIDEST_BAND_PCT} %, not {band}"));
-        }
-        let rims = match &self.rim_diameters_in {
-            None => ladder::all_rims(),
-            Some(given) if given.len() > MOST_RIMS => {
-                reading.fault(
-                    "/rim_diameters_in",
-                    format!("more than {MOST_RIMS} rim codes are not worked out"),
-                );
-                Vec::new()
-            }
-            Some(given) => given
-                .iter()
-                .enumerate()
-                .filter_map(|(at, code)| {
-                    let rim = RimDiameter::from_code(*code);
-                    if rim.is_none() {
-                        reading.fault(
-                            &format!("/rim_diameters_in/{at}"),
-                            format!("{code} is not a rim code from 10 to 26"),
-                        );
-                    }
-                    rim
-                })
-                .collect(),
-        };
-        let tire = reading.finish_with(tire, "/tire", "name a tire, as in 225/45R17")?;
-        let rungs = ladder::ladder(&tire.size, band, &rims);
-        Ok(LadderView { sizes: rungs.iter().map(|rung| RungView::new(rung, limits)).collect() })
-    }
-}
-
-impl RungView {
-    fn new(rung: &Rung, limits: &HouseLimits) -> Self {
-        let change = rung.change_pct.abs();
-        Self {
-            size: Tire::plain(rung.size).to_string(),
-            overall_diameter_mm: rung.overall_diameter.as_mm(),
-            change_pct: rung.change_pct,
-            sidewall_mm: rung.sidewall.as_mm(),
-            measuring_rim_in: rung.measuring_rim.code(),
-            permitted_rim_min_in: rung.permitted.0.code(),
-            permitted_rim_max_in: rung.permitted.1.code(),
-            plus_in: rung.plus_in,
-            band: match change {
-                c if c <= limits.diameter_ideal_pct => "ideal",
-                c if c <= limits.diameter_good_pct => "good",
-                c if c <= limits.diameter_limit_pct => "limit",
-                _ => "beyond",
-            },
-            is_listed_size: rung.size.is_on_the_listed_grid(),
-        }
-    }
-}
-
-fn tire(reading: &mut Reading, pointer: &str, text: &str) -> Option<Tire> {
+pub(super) fn tire(reading: &mut Reading, pointer: &str, text: &str) -> Option<Tire> {
     match text.parse() {
         Ok(tire) => Some(tire),
         Err(error) => {
@@ -340,7 +230,7 @@ pub struct FastenersView {
 }
 
 /// After this distance fasteners are tightened again. Common practice: 50 to 100 km.
-const RETORQUE_KM: f64 = 80.0;
+pub const RETORQUE_KM: f64 = 80.0;
 
 impl FastenersRequest {
     /// Tries the wheel.

@@ -5,10 +5,12 @@ use fitment::limits::Drive;
 use serde::{Deserialize, Serialize};
 use store::jobs::{Candidate, Job, JobContent, Stage};
 use store::measurements::Measurements;
+use store::picked::Picked;
 use utoipa::{IntoParams, ToSchema};
 
 use super::corner::{LeverAmount, TroubleView};
 use super::measured::{self, CarChange, CarView, ReadingView, WantedView};
+use super::picked::{PickedChange, PickedView};
 use super::read::Reading;
 use super::{DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
@@ -115,6 +117,10 @@ pub struct JobView {
     pub levers: PerAxle<Vec<LeverAmount>>,
     /// How the owner wants it to stand.
     pub wanted: PerAxle<Option<WantedView>>,
+    /// Rows of price lists that were picked, as they were then.
+    pub picked: Vec<PickedView>,
+    /// Codes of the questions that were gone through with the owner.
+    pub answered: Vec<String>,
 }
 
 impl From<Job> for JobView {
@@ -146,6 +152,8 @@ impl From<Job> for JobView {
             troubles: troubles(&content.measurements),
             levers: measured::levers_view(&content.measurements.levers),
             wanted: measured::wanted_view(&content.measurements.wanted),
+            picked: content.picked.rows.iter().map(PickedView::from).collect(),
+            answered: content.picked.answered.into_iter().collect(),
             car_label: content.car_label,
             wish: content.wish,
             notes: content.notes,
@@ -229,6 +237,7 @@ impl NewJob {
             candidates: Vec::new(),
             put_away: false,
             measurements: Measurements::default(),
+            picked: Picked::default(),
         };
         let who = reading.text("/signed_by", &self.signed_by, SIGN_LENGTH);
         reading.finish((content, who))
@@ -278,14 +287,20 @@ pub struct JobChange {
     /// How it is to stand; stays as it is when left out.
     #[serde(default)]
     pub wanted: Option<PerAxle<Option<WantedView>>>,
+    /// Rows that are picked; stay as they are when left out.
+    #[serde(default)]
+    pub picked: Option<Vec<PickedView>>,
+    /// Questions gone through with the owner; stay as they are when left out.
+    #[serde(default)]
+    pub answered: Option<Vec<String>>,
 }
 
 impl JobChange {
-    /// Into what the store keeps (its measurements still empty), what of them changes, and who signs.
+    /// Into what the store keeps (its measurements and picked rows still empty), what of them changes, and who signs.
     ///
     /// # Errors
     /// Every field at fault.
-    pub fn read(&self) -> Result<(JobContent, CarChange, String), ApiError> {
+    pub fn read(&self) -> Result<(JobContent, CarChange, PickedChange, String), ApiError> {
         let mut reading = Reading::default();
         if self.candidates.len() > MOST_CANDIDATES {
             reading.fault("/candidates", "more than 26 candidates cannot be kept");
@@ -315,11 +330,13 @@ impl JobChange {
             candidates,
             put_away: self.put_away,
             measurements: Measurements::default(),
+            picked: Picked::default(),
         };
+        let picked = PickedChange::read(&mut reading, self.picked.as_deref(), self.answered.as_deref());
         let car =
             CarChange::read(&mut reading, self.car.as_ref(), self.levers.as_ref(), self.wanted.as_ref());
         let who = reading.text("/signed_by", &self.signed_by, SIGN_LENGTH);
-        reading.finish((content, car, who))
+        reading.finish((content, car, picked, who))
     }
 }
 

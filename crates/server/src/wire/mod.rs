@@ -13,10 +13,13 @@ pub mod drawing;
 pub mod finder;
 pub mod house;
 pub mod jobs;
+pub mod ladder;
 pub mod ledger;
 pub mod measured;
+pub mod picked;
 pub mod read;
 pub mod registry;
+pub mod supply;
 
 use fitment::limits::Drive;
 use fitment::setup;

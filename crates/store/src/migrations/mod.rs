@@ -12,6 +12,7 @@ const STEPS: &[M<'static>] = &[
     M::up(include_str!("0002_journal.sql")),
     M::up(include_str!("0003_bay.sql")),
     M::up(include_str!("0004_catalogue.sql")),
+    M::up(include_str!("0005_picked.sql")),
 ];
 
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);

@@ -1,13 +1,16 @@
 //! What a setup must hold to be proposed, each by name.
 
 use crate::car::{Car, Fact};
-use crate::choose::catalogue::{TireRow, WheelRow};
+use crate::choose::catalogue::{TireKind, TireRow, WheelRow};
 use crate::coded::coded;
 use crate::codes::{BoltCircle, CenterBore};
 use crate::hub;
 use crate::setup::{Axle, SetupPair};
 
 use super::{Keeps, Wish};
+
+/// No winter tire slower than this is proposed, whatever the car: symbol Q, the slowest sold as such. Common practice.
+pub const LEAST_WINTER_KMH: f64 = 160.0;
 
 /// A condition that rows or setups must hold.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -199,7 +202,10 @@ pub(super) fn tire_may(row: &TireRow, axle: usize, needs: &Needs, wish: &Wish, f
         needs.load_kg[axle]
             .is_none_or(|need| row.tire.service.is_some_and(|service| service.single.capacity_kg() >= need))
     }) && force.holds(Filter::Speed, || {
-        needs.speed_kmh.is_none_or(|need| row.tire.top_speed_kmh().is_some_and(|speed| speed >= need))
+        needs.speed_kmh.is_none_or(|need| {
+            let least = if row.kind.is_some_and(TireKind::may_be_slower) { LEAST_WINTER_KMH } else { need };
+            row.tire.top_speed_kmh().is_some_and(|speed| speed >= need.min(least))
+        })
     }) && force
         .holds(Filter::Lines, || is_own || wish.tire_line.as_deref().is_none_or(|line| line == &*row.line))
         && force.holds(Filter::Budget, || wish.budget.is_none() || row.price.is_some())

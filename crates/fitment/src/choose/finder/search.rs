@@ -128,6 +128,8 @@ struct TireClass {
 /// A wheel class with a tire class on one axle, placed.
 struct Candidate {
     class: usize,
+    /// Which wheel and tire size it is, offset left out: of these only the best is told.
+    shape: usize,
     size: Size,
     spacer: Option<Spacer>,
     /// Points of the place: room, diameter, style, width.
@@ -228,6 +230,7 @@ fn side(
     let factory = scene.factory.on(axle).or(Some(trial.fitted)).and_then(Setup::section_width);
     let wanted = scene.plan.bay.wanted(axle);
     let mut on_rims: HashMap<(RimDiameter, RimWidth, usize), Option<(OnRim, usize)>> = HashMap::new();
+    let mut shapes: HashMap<(RimDiameter, RimWidth, Size), usize> = HashMap::new();
     for (class_at, class) in classes.iter().enumerate() {
         for (tire_at, tires) in tires.get(&class.wheel.diameter).into_iter().flatten().enumerate() {
             let key = (class.wheel.diameter, class.wheel.width, tire_at);
@@ -266,8 +269,11 @@ fn side(
                 .into_iter()
                 .map(|one| points(wish.weights.on(one) * scores.of(one)))
                 .sum();
+            let next = shapes.len();
+            let shape = *shapes.entry((class.wheel.diameter, class.wheel.width, tires.size)).or_insert(next);
             side.candidates.push(Candidate {
                 class: class_at,
+                shape,
                 size: tires.size,
                 spacer: stands.spacer,
                 place,
@@ -419,13 +425,17 @@ fn tire_rows_on(
 struct Ranked {
     rank: (Reverse<Points>, u64, [u32; 4]),
     at: (usize, usize),
+    shape: (usize, usize),
 }
 
-/// The best setups so far, each geometry once.
+/// A setup among the best, with its rows.
+type Told = (Ranked, PairOfRows, PairOfRows);
+
+/// The best setups so far, each pair of sizes once: what differs in its offsets alone is the same proposal.
 struct Best {
     most: usize,
     order: BTreeSet<Ranked>,
-    by_geometry: HashMap<(usize, usize), (Ranked, PairOfRows, PairOfRows)>,
+    by_shape: HashMap<(usize, usize), Told>,
 }
 
 impl Best {
@@ -435,18 +445,18 @@ impl Best {
     }
 
     fn offer(&mut self, ranked: Ranked, wheels: PairOfRows, tires: PairOfRows) {
-        if let Some((known, ..)) = self.by_geometry.get(&ranked.at) {
+        if let Some((known, ..)) = self.by_shape.get(&ranked.shape) {
             if *known <= ranked {
                 return;
             }
             self.order.remove(known);
         }
         self.order.insert(ranked);
-        self.by_geometry.insert(ranked.at, (ranked, wheels, tires));
+        self.by_shape.insert(ranked.shape, (ranked, wheels, tires));
         if self.order.len() > self.most
             && let Some(worst) = self.order.pop_last()
         {
-            self.by_geometry.remove(&worst.at);
+            self.by_shape.remove(&worst.shape);
         }
     }
 }
@@ -517,7 +527,7 @@ fn together(
         .collect();
     // Which line comes first decides nothing but how soon the rest is out of reach.
     lines.sort_by_key(|(most, in_front, _)| (Reverse(*most), in_front.first().map(|one| one.candidate)));
-    let mut best = Best { most: wish.count, order: BTreeSet::new(), by_geometry: HashMap::new() };
+    let mut best = Best { most: wish.count, order: BTreeSet::new(), by_shape: HashMap::new() };
     let mut tire_pairs: Vec<Option<Vec<PairOfRows>>> =
         vec![None; front.tire_rows.len() * rear.tire_rows.len()];
     for (most, in_front, in_rear) in lines {
@@ -573,14 +583,15 @@ fn together(
                 let ids = [wheels.front.id, wheels.rear.id, tires.front.id, tires.rear.id];
                 let total = place + wheels.points() + tires.points();
                 let rank = (Reverse(total), wheels.price() + tires.price(), ids);
-                best.offer(Ranked { rank, at: (f_in.candidate, r_in.candidate) }, wheels, tires);
+                let (at, shape) = ((f_in.candidate, r_in.candidate), (f.shape, r.shape));
+                best.offer(Ranked { rank, at, shape }, wheels, tires);
             }
         }
     }
     best.order
         .iter()
         .filter_map(|ranked| {
-            let (_, wheels, tires) = best.by_geometry.get(&ranked.at)?;
+            let (_, wheels, tires) = best.by_shape.get(&ranked.shape)?;
             let (f, r) = (&front.candidates[ranked.at.0], &rear.candidates[ranked.at.1]);
             let ratio = ratio_of(f.diameter, r.diameter)?;
             Some(told(stock, wish, ranked.rank.0.0, (f, r), ratio, wheels, tires))

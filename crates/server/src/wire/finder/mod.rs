@@ -1,26 +1,30 @@
 //! The finder, on the wire.
 
+mod found;
+
 use std::collections::BTreeMap;
 
-use fitment::choose::catalogue::{STICKY_QUESTIONS, Use};
-use fitment::choose::finder::{
-    Arrangements, AxleChoice, Criterion, Found, Needs, Scene, School, Weights, Wish, find, why_above,
-};
-use fitment::hub::{self, Hub, Seat, WheelSide, mount};
+use fitment::RimDiameter;
+use fitment::choose::catalogue::{STICKY_QUESTIONS, Season, Use};
+use fitment::choose::finder::{Arrangements, Criterion, Keeps, Needs, Scene, School, Weights, Wish, find};
 use fitment::ledger::Plan;
-use fitment::setup::Axle;
-use fitment::{CenterBore, Length, RimDiameter, SetupPair};
+use fitment::lever::PairLevers;
+use fitment::setup::SetupPair;
 use serde::{Deserialize, Serialize};
 use store::jobs::Job;
 use utoipa::ToSchema;
 
 use super::bench::Ground;
-use super::corner::{choices, coded};
-use super::ledger::{FragmentView, LineOfLedger, SourceView, fragments};
+use super::corner::{LeverAmount, choices, coded};
+use super::ledger::SourceView;
+use super::measured::read_pair_levers;
 use super::read::Reading;
 use super::{Lines, PerAxle};
 use crate::catalogue::Loaded;
 use crate::problem::ApiError;
+
+pub use found::FoundView;
+use found::Teller;
 
 /// What is sought.
 #[derive(Debug, Default, Deserialize, ToSchema)]
@@ -31,6 +35,15 @@ pub struct FinderRequest {
     /// What the car is used for; a tire must answer every one.
     #[serde(default)]
     pub uses: Vec<String>,
+    /// `summer`, `winter` or `all_year`; any when left out.
+    #[serde(default)]
+    pub season: Option<String>,
+    /// `wheels` or `tires` of the fitted set that stay; nothing when left out.
+    #[serde(default)]
+    pub keeps: Option<String>,
+    /// Work that is allowed on the car, each lever as far as it may be set; as on the bench when left out.
+    #[serde(default)]
+    pub allowed: Option<PerAxle<Vec<LeverAmount>>>,
     /// `either` (default), `square` or `staggered`.
     #[serde(default)]
     pub arrangement: Option<String>,
@@ -66,11 +79,11 @@ pub struct FinderRequest {
 const MOST_SETUPS: usize = 50;
 
 impl FinderRequest {
-    /// Into the core's wish.
+    /// Into the core's wish, and the work that is allowed on the car, when it is not that of the bench.
     ///
     /// # Errors
     /// Every field at fault.
-    pub fn read(&self) -> Result<Wish, ApiError> {
+    pub fn read(&self) -> Result<(Wish, Option<PairLevers>), ApiError> {
         let mut reading = Reading::default();
         let school = match self.school.as_deref() {
             None | Some("tire_first") => School::TireFirst,
@@ -97,6 +110,20 @@ impl FinderRequest {
                 coded(&mut reading, &format!("/uses/{at}"), code, Use::from_code(code), choices!(Use))
             })
             .collect();
+        let season = self
+            .season
+            .as_deref()
+            .and_then(|code| coded(&mut reading, "/season", code, Season::from_code(code), choices!(Season)));
+        let keeps = match self.keeps.as_deref() {
+            None | Some("nothing") => Keeps::Nothing,
+            Some("wheels") => Keeps::Wheels,
+            Some("tires") => Keeps::Tires,
+            Some(other) => {
+                reading.fault("/keeps", format!("{other:?} is not nothing, wheels or tires"));
+                Keeps::Nothing
+            }
+        };
+        let allowed = self.allowed.as_ref().map(|levers| read_pair_levers(&mut reading, "/allowed", levers));
         let mut rim = |pointer: &str, code: Option<f64>, usual: f64| {
             let code = code.unwrap_or(usual);
             let rim = RimDiameter::from_code(code);
@@ -131,9 +158,11 @@ impl FinderRequest {
             reading.fault("/count", format!("more than {MOST_SETUPS} setups are not listed"));
         }
         let rims = reading.finish_with(rims, "/rim_min_in", "is not a rim code")?;
-        Ok(Wish {
+        let wish = Wish {
             school,
             uses,
+            season,
+            keeps,
             arrangements,
             mixed_diameters: self.mixed_diameters,
             rims,
@@ -143,49 +172,9 @@ impl FinderRequest {
             tire_line: self.tire_line.clone().filter(|line| !line.is_empty()),
             weights,
             count,
-        })
+        };
+        Ok((wish, allowed))
     }
-}
-
-/// A wheel or a tire of a setup, as its list has it.
-#[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "names carry quantity and unit")]
-pub struct PartView {
-    pub id: u32,
-    pub supplier: String,
-    pub line: String,
-    /// Size as printed.
-    pub name: String,
-    /// Finish, or kind of tire.
-    pub detail: String,
-    pub price: Option<f64>,
-    pub stock: Option<u32>,
-    pub mass_kg: Option<f64>,
-}
-
-/// A setup that was found.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct FoundView {
-    /// Its setup lines.
-    pub lines: Lines,
-    /// 0 to 1.
-    pub score: f64,
-    /// Score by criterion, 0 to 1.
-    pub scores: BTreeMap<&'static str, f64>,
-    /// The set's price, as far as its rows have one.
-    pub price: f64,
-    /// Whether every row has a price.
-    pub price_is_whole: bool,
-    /// The wheels.
-    pub wheels: PerAxle<PartView>,
-    /// The tires.
-    pub tires: PerAxle<PartView>,
-    /// What must be ordered with it or found out first: rings, bolts, spacers, seats.
-    pub parts: Vec<String>,
-    /// Its ledger, without the workings.
-    pub ledger: Vec<LineOfLedger>,
-    /// Why it stands above the next one; empty for the last.
-    pub why_above_next: Vec<FragmentView>,
 }
 
 /// What stands most in the way when nothing was found.
@@ -248,29 +237,34 @@ pub struct FinderView {
 }
 
 /// Searches for a job's car.
-pub fn search(job: &Job, loaded: &Loaded, wish: &Wish, ground: &Ground) -> FinderView {
+pub fn search(
+    job: &Job,
+    loaded: &Loaded,
+    wish: &Wish,
+    allowed: Option<PairLevers>,
+    ground: &Ground,
+) -> FinderView {
     let content = &job.content;
     let nothing = SetupPair::default();
-    let plan = Plan::new(&content.fitted, &nothing, content.drive, &ground.limits, Some(ground.today))
-        .in_bay(ground.bay.clone());
+    let mut bay = ground.bay.clone();
+    bay.levers = allowed.unwrap_or(bay.levers);
+    let plan =
+        Plan::new(&content.fitted, &nothing, content.drive, &ground.limits, Some(ground.today)).in_bay(bay);
     let car = &content.measurements.car;
     let scene = Scene { plan: &plan, needs: Needs::of(car, &content.fitted), factory: car.factory() };
     let outcome = find(&scene, &loaded.catalogue, wish);
-    let hubs = Axle::BOTH.map(|axle| hub_of(job, axle, &scene.needs));
     let is_sticky = outcome.found.iter().any(|found| {
         [&found.front, &found.rear].into_iter().any(|choice| {
-            let kind = loaded.catalogue.tires.get(choice.tire_row).and_then(|row| row.kind);
-            kind.is_some_and(|kind| kind.is_stickier_than_factory())
+            let row = choice.tire_row.and_then(|at| loaded.catalogue.tires.get(at));
+            row.and_then(|row| row.kind).is_some_and(|kind| kind.is_stickier_than_factory())
         })
     });
+    let teller = Teller { content, loaded, ground, scene: &scene, wish };
     let setups = outcome
         .found
         .iter()
         .enumerate()
-        .map(|(at, found)| {
-            let why = outcome.found.get(at + 1).map(|next| fragments(why_above(found, next, wish)));
-            found_view(job, loaded, ground, found, &hubs, why.unwrap_or_default())
-        })
+        .map(|(at, found)| teller.tell(found, outcome.found.get(at + 1)))
         .collect();
     FinderView {
         setups,
@@ -301,83 +295,5 @@ pub fn search(job: &Job, loaded: &Loaded, wish: &Wish, ground: &Ground) -> Finde
             rear: Passing { wheels: outcome.rows[1].0, tires: outcome.rows[1].1 },
         },
         caution: super::corner::CAUTION,
-    }
-}
-
-fn hub_of(job: &Job, axle: Axle, needs: &Needs) -> Hub {
-    use fitment::car::Fact;
-    let car = &job.content.measurements.car;
-    Hub {
-        bore: car.number(Fact::HubBore, Some(axle)).and_then(CenterBore::from_mm),
-        lip: car.number(Fact::HubLip, Some(axle)).and_then(Length::from_mm),
-        bolt_circle: needs.bolt_circle,
-        thread: car.words(Fact::Thread, None).and_then(|text| text.parse().ok()),
-        seat: car.words(Fact::Seat, None).and_then(Seat::read),
-    }
-}
-
-fn found_view(
-    job: &Job,
-    loaded: &Loaded,
-    ground: &Ground,
-    found: &Found,
-    hubs: &[Hub; 2],
-    why_above_next: Vec<FragmentView>,
-) -> FoundView {
-    let content = &job.content;
-    let setups = found.setups();
-    let plan = Plan::new(&content.fitted, &setups, content.drive, &ground.limits, Some(ground.today))
-        .in_bay(ground.bay.clone());
-    let ledger = plan.ledger().into_iter().map(|line| {
-        let mut line = LineOfLedger::from(line);
-        line.working.clear();
-        line
-    });
-    let wheel = |choice: &AxleChoice| {
-        let row = &loaded.catalogue.wheels[choice.wheel_row];
-        PartView {
-            id: row.id,
-            supplier: loaded.wheel_suppliers[choice.wheel_row].clone(),
-            line: row.line.to_string(),
-            name: row.wheel.to_string(),
-            detail: row.finish.to_string(),
-            price: row.price.map(|price| f64::from(price) / 100.0),
-            stock: row.stock,
-            mass_kg: row.mass_kg,
-        }
-    };
-    let tire = |choice: &AxleChoice| {
-        let row = &loaded.catalogue.tires[choice.tire_row];
-        PartView {
-            id: row.id,
-            supplier: loaded.tire_suppliers[choice.tire_row].clone(),
-            line: row.line.to_string(),
-            name: row.tire.to_string(),
-            detail: row.kind.map_or(String::new(), |kind| kind.words().to_owned()),
-            price: row.price.map(|price| f64::from(price) / 100.0),
-            stock: row.stock,
-            mass_kg: row.mass_kg,
-        }
-    };
-    let mut parts: Vec<String> = Vec::new();
-    for (name, choice, hub) in [("Front", &found.front, &hubs[0]), ("Rear", &found.rear, &hubs[1])] {
-        let row = &loaded.catalogue.wheels[choice.wheel_row];
-        let side =
-            WheelSide { bore: row.wheel.center_bore, bolt_circles: row.circles().collect(), seat: row.seat };
-        let mounting = mount(hub, &side, choice.setup.spacer, None);
-        parts.extend(mounting.problems.into_iter().map(|problem| format!("{name}: {}", problem.says)));
-    }
-    parts.push(hub::retorque_caution(80.0));
-    FoundView {
-        lines: Lines::from(&setups),
-        score: found.score,
-        scores: Criterion::ALL.iter().map(|one| (one.code(), found.scores.of(*one))).collect(),
-        price: found.price as f64 / 100.0,
-        price_is_whole: found.price_is_whole,
-        wheels: PerAxle { front: wheel(&found.front), rear: wheel(&found.rear) },
-        tires: PerAxle { front: tire(&found.front), rear: tire(&found.rear) },
-        parts,
-        ledger: ledger.collect(),
-        why_above_next,
     }
 }

@@ -1,0 +1,223 @@
+//! The size ladder, on the wire: each size with what the catalogue has of it and how it stands under the arch.
+
+use std::collections::HashMap;
+
+use fitment::choose::catalogue::Catalogue;
+use fitment::choose::ladder::{self, Rung};
+use fitment::clearance::{Clearance, Trial};
+use fitment::corner::Feature;
+use fitment::limits::HouseLimits;
+use fitment::load_index::LoadIndex;
+use fitment::tire::Size;
+use fitment::{Length, RimDiameter, RimWidth, Setup, Tire, Wheel};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::AxleCode;
+use super::choose::tire;
+use super::corner::VerdictCode;
+use super::read::Reading;
+use crate::problem::ApiError;
+
+/// Round which tire a ladder stands.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct LadderRequest {
+    /// The tire.
+    pub tire: String,
+    /// Most that the overall diameter may change, in per cent; the house's limit when left out.
+    #[serde(default)]
+    pub band_pct: Option<f64>,
+    /// Rim codes; every whole one from 13 to 24 when left out.
+    #[serde(default)]
+    pub rim_diameters_in: Option<Vec<f64>>,
+    /// The job whose car the sizes are held against: load need, and room under the arch.
+    #[serde(default)]
+    pub job: Option<i64>,
+    /// Which axle of it; the front one when left out.
+    #[serde(default)]
+    pub axle: Option<AxleCode>,
+}
+
+/// Widest band that is worked out.
+const WIDEST_BAND_PCT: f64 = 15.0;
+/// Most rim codes asked for at once.
+const MOST_RIMS: usize = 40;
+
+/// One size of a ladder.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit; the rules stand in fitment")]
+pub struct RungView {
+    pub size: String,
+    pub overall_diameter_mm: f64,
+    pub section_width_mm: f64,
+    pub change_pct: f64,
+    pub sidewall_mm: f64,
+    pub measuring_rim_in: f64,
+    pub permitted_rim_min_in: f64,
+    pub permitted_rim_max_in: f64,
+    /// Against the tire's own rim code: +1 is "plus one".
+    pub plus_in: f64,
+    /// `ideal`, `good`, `limit` or `beyond`, by the house's bands.
+    pub band: &'static str,
+    /// False for a size off the grid that makers list from.
+    pub is_listed_size: bool,
+    /// Tires of this size in the catalogue.
+    pub tires_in_catalogue: usize,
+    /// Those of them that carry the load; null while the load is not known.
+    pub tires_that_carry: Option<usize>,
+    /// Wheels in the catalogue that it may be put on.
+    pub wheels_in_catalogue: usize,
+    /// Room under the arch with it; null while nobody read the arch.
+    pub arch_gap_mm: Option<f64>,
+    /// How that stands.
+    pub arch_verdict: Option<VerdictCode>,
+}
+
+/// A ladder.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LadderView {
+    /// The sizes, the nearest in diameter first.
+    pub sizes: Vec<RungView>,
+    /// What one tire must carry: the factory's index or half of the axle's rating; null while neither is known.
+    pub load_need_kg: Option<f64>,
+    /// The lowest load index that carries it.
+    pub least_load_index: Option<u8>,
+    /// How far above the hub's centre the arch is; null while nobody read it.
+    pub arch_above_hub_mm: Option<f64>,
+    /// The house's least gap there.
+    pub arch_least_mm: Option<f64>,
+}
+
+/// The car that a ladder is held against.
+#[derive(Debug)]
+pub struct LadderCar<'a> {
+    /// Its axle as measured.
+    pub trial: Trial<'a>,
+    /// What one tire there must carry.
+    pub load_kg: Option<f64>,
+}
+
+impl LadderRequest {
+    /// Works the ladder out.
+    ///
+    /// # Errors
+    /// Every field at fault.
+    pub fn answer(
+        &self,
+        limits: &HouseLimits,
+        catalogue: &Catalogue,
+        car: Option<&LadderCar<'_>>,
+    ) -> Result<LadderView, ApiError> {
+        let mut reading = Reading::default();
+        let tire = tire(&mut reading, "/tire", &self.tire);
+        let band = self.band_pct.unwrap_or(limits.diameter_limit_pct);
+        if !(0.0..=WIDEST_BAND_PCT).contains(&band) {
+            reading.fault("/band_pct", format!("a band goes from 0 to {WIDEST_BAND_PCT} %, not {band}"));
+        }
+        let rims = match &self.rim_diameters_in {
+            None => ladder::all_rims(),
+            Some(given) if given.len() > MOST_RIMS => {
+                reading.fault(
+                    "/rim_diameters_in",
+                    format!("more than {MOST_RIMS} rim codes are not worked out"),
+                );
+                Vec::new()
+            }
+            Some(given) => given
+                .iter()
+                .enumerate()
+                .filter_map(|(at, code)| {
+                    let rim = RimDiameter::from_code(*code);
+                    if rim.is_none() {
+                        reading.fault(
+                            &format!("/rim_diameters_in/{at}"),
+                            format!("{code} is not a rim code from 10 to 26"),
+                        );
+                    }
+                    rim
+                })
+                .collect(),
+        };
+        let tire = reading.finish_with(tire, "/tire", "name a tire, as in 225/45R17")?;
+        let rungs = ladder::ladder(&tire.size, band, &rims);
+        let load_need_kg = car.and_then(|car| car.load_kg);
+        let on_shelf = OnShelf::of(catalogue, load_need_kg);
+        Ok(LadderView {
+            sizes: rungs.iter().map(|rung| RungView::new(rung, limits, &on_shelf, car)).collect(),
+            load_need_kg,
+            least_load_index: load_need_kg.and_then(LoadIndex::least_for).map(LoadIndex::index),
+            arch_above_hub_mm: car.and_then(|car| car.trial.arch_above_hub()).map(Length::as_mm),
+            arch_least_mm: car.map(|car| car.trial.least(Feature::Arch).as_mm()),
+        })
+    }
+}
+
+/// How many tires of each size the catalogue has, and wheels of each rim.
+struct OnShelf {
+    tires: HashMap<Size, (usize, usize)>,
+    wheels: HashMap<(RimDiameter, RimWidth), usize>,
+    knows_load: bool,
+}
+
+impl OnShelf {
+    fn of(catalogue: &Catalogue, load_kg: Option<f64>) -> Self {
+        let mut shelf = Self { tires: HashMap::new(), wheels: HashMap::new(), knows_load: load_kg.is_some() };
+        for row in &catalogue.tires {
+            let count = shelf.tires.entry(row.tire.size).or_default();
+            count.0 += 1;
+            let capacity = row.tire.service.map(|service| service.single.capacity_kg());
+            count.1 += usize::from(capacity.zip(load_kg).is_some_and(|(capacity, load)| capacity >= load));
+        }
+        for row in &catalogue.wheels {
+            *shelf.wheels.entry((row.wheel.diameter, row.wheel.width)).or_default() += 1;
+        }
+        shelf
+    }
+
+    fn wheels_for(&self, rung: &Rung) -> usize {
+        let (least, most) = rung.permitted;
+        let may = |(diameter, width): &(RimDiameter, RimWidth)| {
+            *diameter == rung.size.rim() && (least..=most).contains(width)
+        };
+        self.wheels.iter().filter(|(rim, _)| may(rim)).map(|(_, count)| count).sum()
+    }
+}
+
+/// The arch with a size on its measuring rim, where the fitted wheel stands.
+fn under_the_arch(rung: &Rung, trial: &Trial<'_>) -> Option<Clearance> {
+    let wheel = Wheel { diameter: rung.size.rim(), width: rung.measuring_rim, ..trial.fitted.wheel? };
+    let setup = Setup { wheel: Some(wheel), tire: Some(Tire::plain(rung.size)), ..*trial.fitted };
+    trial.fit(&setup)?.line(Feature::Arch).cloned()
+}
+
+impl RungView {
+    fn new(rung: &Rung, limits: &HouseLimits, shelf: &OnShelf, car: Option<&LadderCar<'_>>) -> Self {
+        let change = rung.change_pct.abs();
+        let (tires_in_catalogue, carry) = shelf.tires.get(&rung.size).copied().unwrap_or_default();
+        let arch = car.and_then(|car| under_the_arch(rung, &car.trial));
+        let arch_gap = arch.as_ref().and_then(|line| line.band.as_ref()).map(|band| band.nominal.as_mm());
+        Self {
+            size: Tire::plain(rung.size).to_string(),
+            overall_diameter_mm: rung.overall_diameter.as_mm(),
+            section_width_mm: rung.size.named_section_width().as_mm(),
+            change_pct: rung.change_pct,
+            sidewall_mm: rung.sidewall.as_mm(),
+            measuring_rim_in: rung.measuring_rim.code(),
+            permitted_rim_min_in: rung.permitted.0.code(),
+            permitted_rim_max_in: rung.permitted.1.code(),
+            plus_in: rung.plus_in,
+            band: match change {
+                c if c <= limits.diameter_ideal_pct => "ideal",
+                c if c <= limits.diameter_good_pct => "good",
+                c if c <= limits.diameter_limit_pct => "limit",
+                _ => "beyond",
+            },
+            is_listed_size: rung.size.is_on_the_listed_grid(),
+            tires_in_catalogue,
+            tires_that_carry: shelf.knows_load.then_some(carry),
+            wheels_in_catalogue: shelf.wheels_for(rung),
+            arch_gap_mm: arch_gap,
+            arch_verdict: arch.filter(|_| arch_gap.is_some()).map(|line| line.verdict.into()),
+        }
+    }
+}

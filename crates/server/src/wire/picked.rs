@@ -1,0 +1,122 @@
+//! Rows of price lists that a job has picked, and the questions gone through with the owner.
+
+use std::collections::BTreeMap;
+
+use exchange::field::Kind;
+use exchange::{tires, wheels};
+use fitment::choose::catalogue::STICKY_QUESTIONS;
+use fitment::choose::parts::PickedParts;
+use serde::{Deserialize, Serialize};
+use store::picked::{Picked, PickedRow};
+use utoipa::ToSchema;
+
+use super::read::Reading;
+use crate::catalogue::record_of;
+
+/// A row of a price list as it was when it was picked.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct PickedView {
+    /// `wheels` or `tires`.
+    pub kind: String,
+    /// Its number in the catalogue.
+    pub row: i64,
+    /// Whose it is.
+    #[serde(default)]
+    pub supplier: String,
+    /// What it says, by field.
+    pub record: BTreeMap<String, String>,
+}
+
+impl From<&PickedRow> for PickedView {
+    fn from(row: &PickedRow) -> Self {
+        Self {
+            kind: row.kind.clone(),
+            row: row.row,
+            supplier: row.supplier.clone(),
+            record: row.record.clone(),
+        }
+    }
+}
+
+/// Most rows that a job keeps: two axles of wheels and tires for each of a few candidates.
+const MOST_ROWS: usize = 120;
+const TEXT_LENGTH: usize = 400;
+
+/// What of a job's picked rows and answers changes.
+#[derive(Debug)]
+pub struct PickedChange {
+    rows: Option<Vec<PickedRow>>,
+    answered: Option<Vec<String>>,
+}
+
+impl PickedChange {
+    /// Reads what was given: every row must be one that the catalogue could hold, every question one that is asked.
+    pub(super) fn read(
+        reading: &mut Reading,
+        rows: Option<&[PickedView]>,
+        answered: Option<&[String]>,
+    ) -> Self {
+        if rows.is_some_and(|rows| rows.len() > MOST_ROWS) {
+            reading.fault("/picked", format!("more than {MOST_ROWS} rows are not kept with a job"));
+        }
+        let rows = rows.map(|rows| {
+            rows.iter()
+                .take(MOST_ROWS)
+                .enumerate()
+                .map(|(at, row)| read_row(reading, &format!("/picked/{at}"), row))
+                .collect()
+        });
+        for (at, question) in answered.unwrap_or_default().iter().enumerate() {
+            if STICKY_QUESTIONS.iter().all(|(code, _)| code != question) {
+                reading.fault(&format!("/answered/{at}"), format!("{question:?} is not asked"));
+            }
+        }
+        Self { rows, answered: answered.map(<[String]>::to_vec) }
+    }
+
+    /// What was given, over what is there.
+    pub fn over(self, now: Picked) -> Picked {
+        Picked {
+            rows: self.rows.unwrap_or(now.rows),
+            answered: self.answered.map_or(now.answered, |codes| codes.into_iter().collect()),
+        }
+    }
+}
+
+fn read_row(reading: &mut Reading, pointer: &str, row: &PickedView) -> PickedRow {
+    let record = record_of(&row.record);
+    let faults = match Kind::from_code(&row.kind) {
+        Some(Kind::Wheels) => wheels::wheel(&record, 0).err(),
+        Some(Kind::Tires) => tires::tire(&record, 0).err(),
+        None => {
+            reading.fault(&format!("{pointer}/kind"), format!("{:?} is not wheels or tires", row.kind));
+            None
+        }
+    };
+    for fault in faults.into_iter().flatten() {
+        let field = fault.field.map_or(String::new(), |field| format!("/{}", field.code()));
+        reading.fault(&format!("{pointer}/record{field}"), fault.why.to_string());
+    }
+    for text in row.record.values().chain([&row.supplier]) {
+        reading.text(&format!("{pointer}/record"), text, TEXT_LENGTH);
+    }
+    PickedRow {
+        kind: row.kind.clone(),
+        row: row.row,
+        supplier: row.supplier.clone(),
+        record: row.record.clone(),
+    }
+}
+
+/// The picked rows as the core wants them; what can no longer be read is left out.
+pub fn parts_of(picked: &Picked) -> PickedParts {
+    let of = |kind: Kind| picked.rows.iter().filter(move |row| row.kind == kind.code());
+    PickedParts {
+        wheels: of(Kind::Wheels)
+            .filter_map(|row| wheels::wheel(&record_of(&row.record), row.row as u32).ok())
+            .collect(),
+        tires: of(Kind::Tires)
+            .filter_map(|row| tires::tire(&record_of(&row.record), row.row as u32).ok())
+            .collect(),
+    }
+}
