@@ -11,11 +11,12 @@ use std::hint::black_box;
 use std::time::Instant;
 
 use fitment::choose::catalogue::{Catalogue, TireKind, TireRow, WheelRow};
-use fitment::choose::finder::{Arrangements, Keeps, Needs, Scene, School, Weights, Wish, find};
+use fitment::choose::finder::{Arrangements, Keeps, Scene, School, Weights, Wish, find};
 use fitment::corner::{Corner, Corners, Feature, Reading};
 use fitment::ledger::{Bay, Plan};
 use fitment::lever::PairLevers;
 use fitment::limits::{Drive, HouseLimits};
+use fitment::needs::Needs;
 use fitment::style::{Style, StyleTarget};
 use fitment::tire::{Construction, LoadVersion, MetricSize, Prefix, ServiceDescription, Size};
 use fitment::{BoltCircle, CenterBore, Length, Offset, RimDiameter, RimWidth, Setup, SetupPair, Tire, Wheel};

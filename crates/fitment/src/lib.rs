@@ -15,7 +15,7 @@
 //! - [`corner`]: what was measured on the car. [`clearance`]: what clears it, and how sure that is.
 //! - [`style`]: tucked, flush or poke. [`window`]: the offsets that clear, for each rim width.
 //! - [`lever`]: what can be done about a gap. [`measure`]: what must still be read.
-//! - [`hub`]: how a wheel is held. [`choose`]: size ladder, pressure, stagger, and the finder over a catalogue.
+//! - [`needs`]: what the car asks of every wheel and tire. [`hub`]: how a wheel is held. [`choose`]: size ladder, pressure, stagger, and the finder over a catalogue.
 //! - [`limits`], [`ledger`]: the house's limits, and one judged line per question.
 //!
 //! What holds everywhere: same input, same output, bit for bit; nothing panics on any input; what was not
@@ -40,6 +40,7 @@ pub mod lever;
 pub mod limits;
 pub mod load_index;
 pub mod measure;
+pub mod needs;
 pub mod notation;
 pub mod rubber;
 pub mod section;

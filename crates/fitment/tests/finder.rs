@@ -5,14 +5,15 @@ use std::collections::BTreeMap;
 
 use fitment::choose::catalogue::{Catalogue, Season, TireKind, TireRow, Use, WheelRow};
 use fitment::choose::finder::{
-    Arrangements, Criterion, Filter, Found, Keeps, Needs, Scene, School, Weights, Wish, criteria, find,
-    reasons, why_above,
+    Arrangements, Criterion, Filter, Found, Keeps, Scene, School, Weights, Wish, criteria, find, reasons,
+    why_above,
 };
 use fitment::clearance::Stand;
 use fitment::corner::{Corner, Corners, Feature, Reading};
 use fitment::ledger::{Bay, Plan};
 use fitment::lever::PairLevers;
 use fitment::limits::{Drive, HouseLimits};
+use fitment::needs::Needs;
 use fitment::section::Toward;
 use fitment::style::{Style, StyleTarget};
 use fitment::tire::dimensions::overall_diameter;
@@ -305,8 +306,16 @@ fn everything(scene: &Scene<'_>, catalogue: &Catalogue, wish: &Wish) -> Vec<Trie
                 && match wish.arrangements {
                     Arrangements::Either => true,
                     Arrangements::Square => like_wheels && like_tires,
-                    Arrangements::Staggered => !(like_wheels && like_tires),
+                    Arrangements::Staggered => {
+                        f_wheel.wheel.width != r_wheel.wheel.width
+                            || f_wheel.wheel.diameter != r_wheel.wheel.diameter
+                            || !like_tires
+                    }
                 }
+                // The car of these tests drives in front: a wider front is proposed when staggered is asked for.
+                && (wish.arrangements == Arrangements::Staggered
+                    || (r_wheel.wheel.width >= f_wheel.wheel.width
+                        && r_tire.tire.size.named_section_width() >= f_tire.tire.size.named_section_width()))
                 && drift.abs() <= 2.5
                 && wish.budget.is_none_or(|budget| total <= u64::from(budget));
             if !may {

@@ -1,21 +1,18 @@
-//! Load index and speed symbol against the fitted tires.
+//! Load index and speed symbol against what the car asks for.
 
 use super::{Check, Corner, Finding, Rule, Standing};
 use crate::car::Fact;
 use crate::choose::catalogue::TireKind;
 use crate::load_index;
+use crate::needs::{self, Reference, half_rating_kg};
 use crate::speed_symbol;
-use crate::working::{Figure, Phrase, Quantity, Source, Step};
-
-const RULE: Source = Source::from_memory(
-    "49 CFR 571.110, UN R30 practice: not below the factory's; the fitted tire stands for it here",
-);
+use crate::working::{Figure, Phrase, Quantity, Step};
 
 pub(super) const LOAD_INDEX: Check =
-    Check { code: "load-index", title: "Load index", source: RULE, rule: Rule::PerAxle(load) };
+    Check { code: "load-index", title: "Load index", source: needs::SOURCE, rule: Rule::PerAxle(load) };
 
 pub(super) const SPEED_SYMBOL: Check =
-    Check { code: "speed-symbol", title: "Speed symbol", source: RULE, rule: Rule::PerAxle(speed) };
+    Check { code: "speed-symbol", title: "Speed symbol", source: needs::SOURCE, rule: Rule::PerAxle(speed) };
 
 const CAUTION: &str = "An overloaded or too slow tire can fail at speed. Hold it against the car's placard \
                        and the law where it is driven.";
@@ -33,51 +30,44 @@ fn load(corner: &Corner<'_>) -> Option<Finding> {
         gives: Quantity::mass(capacity),
         source: load_index::SOURCE,
     });
-    let fitted = corner.fitted.tire.and_then(|tire| tire.service);
-    let half_rating =
-        corner.plan.bay.car.number(Fact::AxleRating, Some(corner.trial.axle)).map(|rating| rating / 2.0);
-    let (standing, word, limit, says) = match fitted {
-        // Whichever is stricter: here the rating asks for more than the fitted tire carries, or stands alone.
-        _ if half_rating.is_some_and(|half| {
-            fitted.is_none_or(|fitted| half > fitted.single.capacity_kg()) || half > capacity
-        }) =>
-        {
-            let half = Quantity::mass(half_rating.unwrap_or_default());
+    let (car, axle) = (&corner.plan.bay.car, corner.trial.axle);
+    let reference = Reference::of(car, corner.plan.fitted, axle);
+    let index = reference.and_then(|one| Some((one.tire.service?.single, one.which)));
+    let half = half_rating_kg(car, axle);
+    let by_rating = half.filter(|half| index.is_none_or(|(index, _)| *half > index.capacity_kg()));
+    let carries = Phrase::new("Carries ").quantity(figure.quantity);
+    let (standing, word, limit, says) = match (by_rating, index) {
+        // Whichever is stricter: here the rating asks for more than the index, or stands alone.
+        (Some(half), _) => {
+            let half = Quantity::mass(half);
             let limit = Phrase::new("half of the axle's rating, ").quantity(half);
             if capacity >= half.value {
-                let says = Phrase::new("Carries ").quantity(Quantity::mass(capacity)).text(".");
-                (Standing::Good, "enough", limit, says)
+                (Standing::Good, "enough", limit, carries.text("."))
             } else {
                 let says = Phrase::new("Half of the axle's rating is ")
                     .quantity(half)
                     .text(", this tire carries ")
-                    .quantity(Quantity::mass(capacity))
+                    .quantity(figure.quantity)
                     .text(".");
                 (Standing::Stop, "too low", limit, says)
             }
         }
-        None => (
+        (None, None) => (
             Standing::Measure,
             "check placard",
             Phrase::new("fitted index not stated"),
             Phrase::new("The fitted tire's index is not stated: hold this against the placard."),
         ),
-        Some(fitted) => {
-            let least = fitted.single.capacity_kg();
-            let limit = Phrase::new(format!("fitted {}, ", fitted.single)).quantity(Quantity::mass(least));
-            if capacity >= least {
-                let says = Phrase::new("Carries ")
-                    .quantity(Quantity::mass(capacity))
-                    .text(", the fitted tire ")
-                    .quantity(Quantity::mass(least))
-                    .text(".");
+        (None, Some((index, which))) => {
+            let least = Quantity::mass(index.capacity_kg());
+            let limit = Phrase::new(format!("{which} {index}, ")).quantity(least);
+            if capacity >= least.value {
+                let says = carries.text(format!(", the {which} tire ")).quantity(least).text(".");
                 (Standing::Good, "enough", limit, says)
             } else {
                 let says = Phrase::new("Carries ")
-                    .quantity(Quantity::mass(least - capacity))
-                    .text(" less than the fitted tire: choose index ")
-                    .text(fitted.single.to_string())
-                    .text(" or more.");
+                    .quantity(Quantity::mass(least.value - capacity))
+                    .text(format!(" less than the {which} tire: choose index {index} or more."));
                 (Standing::Stop, "too low", limit, says)
             }
         }
@@ -106,7 +96,12 @@ fn speed(corner: &Corner<'_>) -> Option<Finding> {
         gives: Quantity::speed(kmh),
         source: speed_symbol::SOURCE,
     });
-    let fitted = corner.fitted.tire.and_then(|tire| tire.top_speed_kmh().zip(tire.speed_mark()));
+    let car = &corner.plan.bay.car;
+    if let Some(top_speed) = car.number(Fact::TopSpeed, None) {
+        return Some(against_top_speed(corner, figure, mark, top_speed));
+    }
+    let reference = Reference::of(car, corner.plan.fitted, corner.trial.axle);
+    let fitted = reference.and_then(|one| Some((one.tire.top_speed_kmh()?, one.tire.speed_mark()?, one)));
     let (standing, word, limit, says) = match fitted {
         None => (
             Standing::Measure,
@@ -114,12 +109,11 @@ fn speed(corner: &Corner<'_>) -> Option<Finding> {
             Phrase::new("fitted symbol not stated"),
             Phrase::new("The fitted tire's symbol is not stated: hold this against the car's top speed."),
         ),
-        Some((least, fitted_mark)) => {
-            let limit = Phrase::new(format!("fitted {fitted_mark}, ")).quantity(Quantity::speed(least));
+        Some((least, fitted_mark, reference)) => {
+            let limit =
+                Phrase::new(format!("{} {fitted_mark}, ", reference.which)).quantity(Quantity::speed(least));
             // "(Y)" and a bare ZR promise more than the figure they share with Y and V.
-            let falls_short = corner.fitted.tire.is_some_and(|fitted| fitted.is_open_ended())
-                && !tire.is_open_ended()
-                && kmh <= least;
+            let falls_short = reference.tire.is_open_ended() && !tire.is_open_ended() && kmh <= least;
             if kmh >= least && !falls_short {
                 (
                     Standing::Good,
@@ -128,21 +122,12 @@ fn speed(corner: &Corner<'_>) -> Option<Finding> {
                     Phrase::new(format!("{mark}, made for ")).quantity(figure.quantity).text("."),
                 )
             } else {
-                let picked = corner.plan.bay.parts.tire_of(corner.planned).and_then(|row| row.kind);
-                if picked.is_some_and(TireKind::may_be_slower) {
-                    let says = Phrase::new(format!(
-                        "{mark} is slower than the fitted {fitted_mark}: a winter tire may be, where the law allows. Set \
-                         the tire's own limit before the driver's eyes, and keep to "
-                    ))
-                    .quantity(figure.quantity)
-                    .text(".");
-                    (Standing::Mind, "winter limit", limit, says)
-                } else {
-                    let says = Phrase::new(format!(
-                        "{mark} is slower than the fitted {fitted_mark}. Winter tires may go lower where the law allows."
-                    ));
-                    (Standing::Stop, "too low", limit, says)
-                }
+                let (standing, word, says) = slower(
+                    corner,
+                    &figure,
+                    format!("{mark} is slower than the {} {fitted_mark}", reference.which),
+                );
+                (standing, word, limit, says)
             }
         }
     };
@@ -156,6 +141,43 @@ fn speed(corner: &Corner<'_>) -> Option<Finding> {
         caution,
         working: figure.working,
     })
+}
+
+/// The car's own top speed comes before any symbol.
+fn against_top_speed(corner: &Corner<'_>, figure: Figure, mark: &str, top_speed: f64) -> Finding {
+    let limit = Phrase::new("the car's top speed, ").quantity(Quantity::speed(top_speed));
+    let (standing, word, says) = if figure.value() >= top_speed {
+        let says = Phrase::new(format!("{mark}, made for ")).quantity(figure.quantity).text(".");
+        (Standing::Good, "enough", says)
+    } else {
+        slower(corner, &figure, format!("{mark} is slower than the car"))
+    };
+    Finding {
+        standing,
+        word,
+        figure: Some(figure.quantity),
+        limit,
+        says,
+        caution: (standing != Standing::Good).then_some(CAUTION),
+        working: figure.working,
+    }
+}
+
+/// Too slow a tire: a winter tire may be, where the law allows it.
+fn slower(corner: &Corner<'_>, figure: &Figure, what: String) -> (Standing, &'static str, Phrase) {
+    let picked = corner.plan.bay.parts.tire_of(corner.planned).and_then(|row| row.kind);
+    if picked.is_some_and(TireKind::may_be_slower) {
+        let says = Phrase::new(what)
+            .text(
+                ": a winter tire may be, where the law allows. Set its own limit before the driver's eyes: ",
+            )
+            .quantity(figure.quantity)
+            .text(".");
+        (Standing::Mind, "winter limit", says)
+    } else {
+        let says = Phrase::new(what).text(". Winter tires may go lower where the law allows.");
+        (Standing::Stop, "too low", says)
+    }
 }
 
 #[cfg(test)]
@@ -222,6 +244,35 @@ mod tests {
                 "{fitted} → {planned}"
             );
         }
+    }
+
+    #[test]
+    fn the_cars_top_speed_and_its_factory_tire_come_before_what_is_fitted() {
+        let mut car = crate::car::Car::default();
+        car.note(Fact::TopSpeed, None, "205").unwrap();
+        car.note(Fact::FactorySetup, Some(crate::Axle::Front), "16x6.5 ET45 205/55R16 91V").unwrap();
+        // ISO 4000-1: H is 210, T 190 km/h; 91 is 615 kg, 88 is 560. Fitted is more than the factory's.
+        for (service, speed, load) in
+            [("91H", Standing::Good, Standing::Good), ("88T", Standing::Stop, Standing::Stop)]
+        {
+            let planned = format!("17x7.5 ET45 225/45R17 {service}");
+            let on =
+                |code| super::super::tests::line_on(car.clone(), code, "17x7.5 ET45 225/45R17 94Y", &planned);
+            assert_eq!(on("speed-symbol").unwrap().standing, speed, "{service}");
+            assert_eq!(on("load-index").unwrap().standing, load, "{service}");
+        }
+    }
+
+    #[test]
+    fn a_winter_tire_may_be_slower_with_its_caution() {
+        let mut row = crate::choose::parts::tests::tire_row("225/40R18 92H");
+        row.kind = Some(TireKind::Winter);
+        let parts = crate::choose::parts::PickedParts { tires: vec![row], ..Default::default() };
+        let bay = crate::ledger::Bay::default().with_parts(parts);
+        let (fitted, planned) = ("17x7.5 ET45 225/45R17 91W", "18x8 ET45 225/40R18 92H");
+        let line = super::super::tests::line_in_bay(bay, "speed-symbol", fitted, planned).unwrap();
+        assert_eq!((line.standing, line.word), (Standing::Mind, "winter limit"));
+        assert!(line.caution.is_some());
     }
 
     #[test]

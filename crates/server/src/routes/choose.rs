@@ -2,8 +2,8 @@
 
 use axum::Json;
 use axum::extract::State;
-use fitment::choose::finder::Needs;
 use fitment::ledger::Plan;
+use fitment::needs::Needs;
 use fitment::setup::{Axle, SetupPair};
 use store::{Store, house, jobs};
 

@@ -1,11 +1,8 @@
 //! What a setup must hold to be proposed, each by name.
 
-use crate::car::{Car, Fact};
 use crate::choose::catalogue::{TireKind, TireRow, WheelRow};
 use crate::coded::coded;
-use crate::codes::{BoltCircle, CenterBore};
-use crate::hub;
-use crate::setup::{Axle, SetupPair};
+use crate::needs::Needs;
 
 use super::{Keeps, Wish};
 
@@ -111,53 +108,6 @@ impl Filter {
     }
 }
 
-/// What the car asks of every wheel and tire; `None` where nobody knows.
-#[derive(Debug, Clone, Copy, PartialEq, Default)]
-pub struct Needs {
-    /// Bolt circle: the car's record, else the fitted wheel's.
-    pub bolt_circle: Option<BoltCircle>,
-    /// Hub diameter, front and rear.
-    pub hub: [Option<CenterBore>; 2],
-    /// What one tire must carry, front and rear, in kilograms.
-    pub load_kg: [Option<f64>; 2],
-    /// What one wheel must carry: half of the heavier axle's rating.
-    pub wheel_load_kg: Option<f64>,
-    /// What every tire must be made for, in km/h.
-    pub speed_kmh: Option<f64>,
-}
-
-impl Needs {
-    /// From the car's record and what is fitted.
-    ///
-    /// # Source
-    /// Load: at least the factory's index, or half of the axle's rating, whichever is stricter; speed: the car's top
-    /// speed, else the factory's symbol (49 CFR 571.110, UN R30 practice; from memory). What is fitted stands for the
-    /// factory's where that is not written down.
-    pub fn of(car: &Car, fitted: &SetupPair) -> Self {
-        let factory = car.factory();
-        let tire = |axle| {
-            let of = |pair: &SetupPair| pair.on(axle).and_then(|setup| setup.tire);
-            of(&factory).or_else(|| of(fitted))
-        };
-        let half_rating = |axle| car.number(Fact::AxleRating, Some(axle)).map(|kg| kg / 2.0);
-        let load = |axle| {
-            let index = tire(axle).and_then(|tire| tire.service).map(|service| service.single.capacity_kg());
-            [index, half_rating(axle)].into_iter().flatten().reduce(f64::max)
-        };
-        let symbol = Axle::BOTH.into_iter().filter_map(|axle| tire(axle)?.top_speed_kmh()).reduce(f64::max);
-        let fitted_circle = || Axle::BOTH.into_iter().find_map(|axle| fitted.on(axle)?.wheel?.bolt_circle);
-        let written = car.words(Fact::BoltCircle, None).and_then(hub::read_circle);
-        let hub = |axle| car.number(Fact::HubBore, Some(axle)).and_then(CenterBore::from_mm);
-        Self {
-            bolt_circle: written.or_else(fitted_circle),
-            hub: Axle::BOTH.map(hub),
-            load_kg: Axle::BOTH.map(load),
-            wheel_load_kg: Axle::BOTH.into_iter().filter_map(half_rating).reduce(f64::max),
-            speed_kmh: car.number(Fact::TopSpeed, None).or(symbol),
-        }
-    }
-}
-
 /// Whether a filter is in force: all but the one that is tried without.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct InForce(pub Option<Filter>);
@@ -209,24 +159,4 @@ pub(super) fn tire_may(row: &TireRow, axle: usize, needs: &Needs, wish: &Wish, f
     }) && force
         .holds(Filter::Lines, || is_own || wish.tire_line.as_deref().is_none_or(|line| line == &*row.line))
         && force.holds(Filter::Budget, || wish.budget.is_none() || row.price.is_some())
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn the_stricter_of_index_and_half_the_rating_counts() {
-        let fitted = SetupPair::square("17x7.5 ET45 5x112 225/45R17 91W".parse().unwrap());
-        let mut car = Car::default();
-        let bare = Needs::of(&car, &fitted);
-        // ISO 4000-1: 91 is 615 kg; W is 270 km/h.
-        assert_eq!((bare.load_kg, bare.speed_kmh), ([Some(615.0); 2], Some(270.0)));
-        assert_eq!(bare.bolt_circle, BoltCircle::new(5, 112.0));
-        car.note(Fact::AxleRating, Some(Axle::Rear), "1300").unwrap();
-        car.note(Fact::TopSpeed, None, "210").unwrap();
-        let written = Needs::of(&car, &fitted);
-        assert_eq!((written.load_kg, written.wheel_load_kg), ([Some(615.0), Some(650.0)], Some(650.0)));
-        assert_eq!(written.speed_kmh, Some(210.0), "the car's own top speed comes before the symbol");
-    }
 }

@@ -19,7 +19,7 @@ mod why;
 mod wish;
 
 pub use criteria::{Criterion, Scores};
-pub use filters::{Filter, LEAST_WINTER_KMH, Needs};
+pub use filters::{Filter, LEAST_WINTER_KMH};
 pub use search::{AxleChoice, Found, Obstruction, Outcome, Scene, find};
 pub use why::{Reason, reasons, why_above};
 pub use wish::{Arrangements, Keeps, School, Weights, Wish};

@@ -7,7 +7,7 @@ use std::cmp::Reverse;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use super::criteria::{self, Criterion, Scores};
-use super::filters::{Filter, InForce, Needs, tire_may, wheel_may};
+use super::filters::{Filter, InForce, tire_may, wheel_may};
 use super::options::{self, PairOfRows, Points, Row, pairs, points};
 use super::stock::{Own, Stock};
 use super::{Arrangements, Keeps, Wish};
@@ -16,6 +16,8 @@ use crate::clearance::{Stand, Trial};
 use crate::codes::{Offset, RimDiameter, RimWidth, Spacer};
 use crate::ledger::Plan;
 use crate::length::Length;
+use crate::limits::Drive;
+use crate::needs::Needs;
 use crate::section::Toward;
 use crate::setup::{Axle, Setup, SetupPair};
 use crate::tire::dimensions::overall_diameter;
@@ -140,6 +142,13 @@ struct Candidate {
     diameter: f64,
     /// Tire rows that may stand on this rim.
     tires: usize,
+}
+
+impl Candidate {
+    /// Its sizes, offset left out.
+    fn shape_name(&self, wheel: Wheel) -> (RimDiameter, RimWidth, Size) {
+        (wheel.diameter, wheel.width, self.size)
+    }
 }
 
 #[derive(Default)]
@@ -516,6 +525,8 @@ fn together(
     let most_ratio = weigh_ratio(1.0);
     let any_lines = force.0 == Some(Filter::Lines);
     let budget = wish.budget.filter(|_| force.0 != Some(Filter::Budget));
+    let front_stays_narrow =
+        wish.arrangements != Arrangements::Staggered || scene.plan.drive != Some(Drive::Front);
     let (front_lines, rear_lines) = (by_line(front, any_lines), by_line(rear, any_lines));
     let mut lines: Vec<(Points, &[InLine], &[InLine])> = front_lines
         .iter()
@@ -550,10 +561,12 @@ fn together(
                 let (same_wheel, same_tire) = (f_wheel == r_wheel, f.size == r.size);
                 let is_asked_for = force.holds(Filter::Arrangement, || {
                     (wish.mixed_diameters || f_wheel.diameter == r_wheel.diameter)
+                        && !(front_stays_narrow && is_narrower_behind(f, r, f_wheel, r_wheel))
                         && match wish.arrangements {
                             Arrangements::Either => true,
                             Arrangements::Square => same_wheel && same_tire,
-                            Arrangements::Staggered => !(same_wheel && same_tire),
+                            // An offset alone makes a set staggered, and is not what anybody asks for.
+                            Arrangements::Staggered => f.shape_name(f_wheel) != r.shape_name(r_wheel),
                         }
                 });
                 if !is_asked_for {
@@ -597,6 +610,11 @@ fn together(
             Some(told(stock, wish, ranked.rank.0.0, (f, r), ratio, wheels, tires))
         })
         .collect()
+}
+
+/// Wider in front than behind. Common practice: only where the front axle drives, and only when it is asked for.
+fn is_narrower_behind(front: &Candidate, rear: &Candidate, front_wheel: Wheel, rear_wheel: Wheel) -> bool {
+    rear_wheel.width < front_wheel.width || rear.size.named_section_width() < front.size.named_section_width()
 }
 
 /// The reference for front against rear: the factory's own ratio, else what is fitted.

@@ -6,9 +6,10 @@ use std::collections::BTreeMap;
 
 use fitment::RimDiameter;
 use fitment::choose::catalogue::{STICKY_QUESTIONS, Season, Use};
-use fitment::choose::finder::{Arrangements, Criterion, Keeps, Needs, Scene, School, Weights, Wish, find};
+use fitment::choose::finder::{Arrangements, Criterion, Keeps, Scene, School, Weights, Wish, find};
 use fitment::ledger::Plan;
 use fitment::lever::PairLevers;
+use fitment::needs::Needs;
 use fitment::setup::SetupPair;
 use serde::{Deserialize, Serialize};
 use store::jobs::Job;
