@@ -213,7 +213,7 @@ pub(super) const CARS: &[SampleCar] = &[
         ],
         readings: &[
             ("front", "left", "strut", 9.0, "mm", "depth_gauge", ""),
-            ("front", "left", "fender_lateral", 14.0, "mm", "steel_rule", ""),
+            ("front", "left", "fender_lateral", 23.0, "mm", "steel_rule", ""),
             ("front", "left", "caliper_radial", 9.5, "mm", "feeler", ""),
             ("front", "left", "caliper_face", 6.0, "mm", "feeler", ""),
         ],
