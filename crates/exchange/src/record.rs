@@ -26,16 +26,15 @@ impl RowError {
 }
 
 impl Record {
+    /// A row of a table as a record.
+    pub fn of(row: &[String], mapping: &Mapping) -> Self {
+        let cell = |column: &usize| row.get(*column).filter(|cell| !cell.is_empty()).cloned();
+        Self(mapping.0.iter().filter_map(|(field, column)| Some((*field, cell(column)?))).collect())
+    }
+
     /// The records of a table, one for each of its rows.
     pub fn all(table: &Table, mapping: &Mapping) -> Vec<Self> {
-        table
-            .rows
-            .iter()
-            .map(|row| {
-                let cell = |column: &usize| row.get(*column).filter(|cell| !cell.is_empty()).cloned();
-                Self(mapping.0.iter().filter_map(|(field, column)| Some((*field, cell(column)?))).collect())
-            })
-            .collect()
+        table.rows.iter().map(|row| Self::of(row, mapping)).collect()
     }
 
     /// Records as a table, with every field that any of them has.

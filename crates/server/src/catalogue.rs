@@ -1,14 +1,14 @@
 //! The catalogue as the finder wants it, read once and kept until a list is taken or undone.
 
+use std::borrow::Cow;
 use std::collections::BTreeMap;
 use std::sync::{Arc, Mutex, PoisonError};
 
 use exchange::field::Kind;
-use exchange::record::{Record, RowError};
-use exchange::{Field, Mapping, Table, tires, wheels};
+use exchange::{Field, Record, tires, wheels};
 use fitment::choose::catalogue::Catalogue;
-use store::catalogue::{self, CatalogueRow, Fields};
-use store::{Store, StoreError};
+use store::catalogue::{self, Fields};
+use store::{Connection, Store, StoreError};
 
 /// The rows of every list that was taken.
 #[derive(Debug, Default)]
@@ -50,37 +50,54 @@ impl Shelf {
         {
             return Ok(loaded);
         }
-        let loaded = Arc::new(
-            store.read(|c| Ok(load(catalogue::all(c, "wheels")?, catalogue::all(c, "tires")?))).await?,
-        );
+        let loaded = Arc::new(store.read(load).await?);
         *self.0.lock().unwrap_or_else(PoisonError::into_inner) = Some((version, Arc::clone(&loaded)));
         Ok(loaded)
     }
 }
 
 /// Rows that can no longer be read are left out: they were sound when they were taken.
-fn load(wheel_rows: Vec<CatalogueRow>, tire_rows: Vec<CatalogueRow>) -> Loaded {
+fn load(connection: &Connection) -> Result<Loaded, StoreError> {
     let mut loaded = Loaded::default();
     let mut suppliers: BTreeMap<String, Arc<str>> = BTreeMap::new();
-    let mut source = |supplier: String, record: &Record| RowSource {
-        supplier: Arc::clone(suppliers.entry(supplier).or_insert_with_key(|name| Arc::from(name.as_str()))),
-        article: record.text(Field::Article).map(Box::from),
+    let mut source = |supplier: &str, record: &Record| {
+        let supplier = match suppliers.get(supplier) {
+            Some(known) => Arc::clone(known),
+            None => {
+                let new: Arc<str> = Arc::from(supplier);
+                suppliers.insert(supplier.to_owned(), Arc::clone(&new));
+                new
+            }
+        };
+        RowSource { supplier, article: record.text(Field::Article).map(Box::from) }
     };
-    for row in wheel_rows {
-        let record = record_of(&row.record);
+    catalogue::each(connection, Kind::Wheels.code(), &mut |row| {
+        let record = record_in(row.record);
         if let Ok(wheel) = wheels::wheel(&record, row.id as u32) {
             loaded.catalogue.wheels.push(wheel);
             loaded.wheel_sources.push(source(row.supplier, &record));
         }
-    }
-    for row in tire_rows {
-        let record = record_of(&row.record);
+        Ok(())
+    })?;
+    catalogue::each(connection, Kind::Tires.code(), &mut |row| {
+        let record = record_in(row.record);
         if let Ok(tire) = tires::tire(&record, row.id as u32) {
             loaded.catalogue.tires.push(tire);
             loaded.tire_sources.push(source(row.supplier, &record));
         }
-    }
-    loaded
+        Ok(())
+    })?;
+    loaded.catalogue.wheels.shrink_to_fit();
+    loaded.catalogue.tires.shrink_to_fit();
+    loaded.wheel_sources.shrink_to_fit();
+    loaded.tire_sources.shrink_to_fit();
+    Ok(loaded)
+}
+
+/// A kept row's text as a record; what is not one has no fields.
+fn record_in(text: &str) -> Record {
+    let fields: BTreeMap<Cow<'_, str>, String> = serde_json::from_str(text).unwrap_or_default();
+    Record(fields.into_iter().filter_map(|(code, text)| Some((Field::from_code(&code)?, text))).collect())
 }
 
 /// A kept row as a record.
@@ -91,62 +108,4 @@ pub fn record_of(fields: &Fields) -> Record {
 /// A record as it is kept.
 pub fn fields_of(record: &Record) -> Fields {
     record.0.iter().map(|(field, text)| (field.code().to_owned(), text.clone())).collect()
-}
-
-/// A row of a list at fault: its number, counted from 2 under the heading, and why.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct RowFault {
-    /// Which row.
-    pub row: usize,
-    /// Why.
-    pub errors: Vec<RowError>,
-}
-
-/// A list read by a mapping.
-#[derive(Debug, Clone, PartialEq, Eq, Default)]
-pub struct ReadList {
-    /// Sound rows by key.
-    pub rows: Vec<(String, Fields)>,
-    /// Rows at fault.
-    pub faults: Vec<RowFault>,
-    /// Rows whose key was there before in the same list; the later one counts.
-    pub doubled: usize,
-}
-
-/// Reads every row of a table, tidied: what is kept is what the core read, column by column.
-pub fn read_list(table: &Table, kind: Kind, mapping: &Mapping) -> ReadList {
-    let mut list = ReadList::default();
-    let mut by_key: BTreeMap<String, usize> = BTreeMap::new();
-    for (at, record) in Record::all(table, mapping).iter().enumerate() {
-        let read = match kind {
-            Kind::Wheels => wheels::wheel(record, 0).map(|row| {
-                (
-                    format!("{}|{}|{}|{}", row.line, row.finish, row.wheel, row.more_circles.len()),
-                    wheels::record(&row),
-                )
-            }),
-            Kind::Tires => {
-                tires::tire(record, 0).map(|row| (format!("{}|{}", row.line, row.tire), tires::record(&row)))
-            }
-        };
-        match read {
-            Ok((natural, mut tidy)) => {
-                let article = record.text(Field::Article);
-                if let Some(article) = article {
-                    tidy.0.insert(Field::Article, article.to_owned());
-                }
-                let key = article.map_or(natural, |article| format!("article {article}"));
-                let fields = fields_of(&tidy);
-                if let Some(before) = by_key.get(&key) {
-                    list.doubled += 1;
-                    list.rows[*before].1 = fields;
-                } else {
-                    by_key.insert(key.clone(), list.rows.len());
-                    list.rows.push((key, fields));
-                }
-            }
-            Err(errors) => list.faults.push(RowFault { row: at + 2, errors }),
-        }
-    }
-    list
 }

@@ -4,7 +4,7 @@
 //! - [`routes`]: handlers; each reads, calls one function, and maps the result.
 //! - [`wire`]: what goes over the wire, loose and unit-suffixed, and the one way from it into the core.
 //! - [`problem`]: every error as RFC 9457, with the only status codes there are.
-//! - [`catalogue`]: price lists read, and the catalogue kept at hand.
+//! - [`price_list`]: price lists as they are read. [`catalogue`]: the catalogue they make, kept at hand.
 //! - [`gauge`]: the port to a measuring device.
 //! - [`supplier`]: the port to a supplier, and what it said.
 //! - [`guard`]: who may ask: Host and Origin; security headers.
@@ -17,6 +17,7 @@ pub mod extract;
 pub mod gauge;
 pub mod guard;
 pub mod page;
+pub mod price_list;
 pub mod problem;
 pub mod routes;
 pub mod sample;
@@ -33,6 +34,7 @@ use axum::http::StatusCode;
 use axum::middleware::{from_fn, map_response};
 use catalogue::Shelf;
 use gauge::{GaugePort, NoGauge};
+use price_list::{LastRead, Progress};
 use store::Store;
 use supplier::{Desk, SupplierPort};
 use tokio::net::TcpListener;
@@ -59,12 +61,23 @@ pub struct Shop {
     pub shelf: Shelf,
     /// The supplier, and what it said.
     pub desk: Desk,
+    /// The price list that was read last.
+    pub last_read: LastRead,
+    /// How far lists under way have come.
+    pub progress: Progress,
 }
 
 impl Shop {
     /// A shop without a gauge and without a supplier.
     pub fn new(store: Store) -> Self {
-        Self { store, gauge: Arc::new(NoGauge), shelf: Shelf::default(), desk: Desk::default() }
+        Self {
+            store,
+            gauge: Arc::new(NoGauge),
+            shelf: Shelf::default(),
+            desk: Desk::default(),
+            last_read: LastRead::default(),
+            progress: Progress::default(),
+        }
     }
 
     /// The same with a gauge.
@@ -83,6 +96,18 @@ impl Shop {
 impl FromRef<Shop> for Desk {
     fn from_ref(shop: &Shop) -> Self {
         shop.desk.clone()
+    }
+}
+
+impl FromRef<Shop> for LastRead {
+    fn from_ref(shop: &Shop) -> Self {
+        shop.last_read.clone()
+    }
+}
+
+impl FromRef<Shop> for Progress {
+    fn from_ref(shop: &Shop) -> Self {
+        shop.progress.clone()
     }
 }
 

@@ -13,6 +13,34 @@ use crate::StoreError;
 /// A row as texts by field.
 pub type Fields = BTreeMap<String, String>;
 
+/// A row as one text: the JSON of its fields in the order of their codes, so that equal rows are equal texts.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct RecordText(String);
+
+impl RecordText {
+    /// A row's text.
+    pub fn of(fields: &BTreeMap<&str, &str>) -> Self {
+        // A map of texts always has a JSON.
+        Self(serde_json::to_string(fields).unwrap_or_default())
+    }
+
+    /// The row's fields; what is not a record has none.
+    pub fn fields(&self) -> Fields {
+        serde_json::from_str(&self.0).unwrap_or_default()
+    }
+}
+
+/// A row of the catalogue as the table holds it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct RawRow<'a> {
+    /// Its number.
+    pub id: i64,
+    /// Whose it is.
+    pub supplier: &'a str,
+    /// JSON of its fields.
+    pub record: &'a str,
+}
+
 /// A price list without its bytes.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct PriceList {
@@ -152,15 +180,14 @@ pub fn mapping(connection: &Connection, supplier: &str, kind: &str) -> Result<Op
     found.map(|text| fields(&text, 0)).transpose()
 }
 
+/// A supplier's rows by key: their number and text.
+pub type Known = HashMap<String, (i64, RecordText)>;
+
 /// A supplier's rows by key.
 ///
 /// # Errors
-/// A row that cannot be read.
-pub fn known(
-    connection: &Connection,
-    kind: &str,
-    supplier: &str,
-) -> Result<HashMap<String, (i64, Fields)>, StoreError> {
+/// What SQLite says.
+pub fn known(connection: &Connection, kind: &str, supplier: &str) -> Result<Known, StoreError> {
     let mut statement = connection
         .prepare_cached("SELECT id, key, record FROM catalogue_row WHERE kind = ?1 AND supplier = ?2")?;
     let rows = statement.query_map([kind, supplier], |row| {
@@ -168,13 +195,13 @@ pub fn known(
     })?;
     rows.map(|row| {
         let (id, key, record) = row?;
-        Ok((key, (id, fields(&record, id)?)))
+        Ok((key, (id, RecordText(record))))
     })
     .collect()
 }
 
 /// How rows compare with what is known: what taking them would do.
-pub fn compared(known: &HashMap<String, (i64, Fields)>, rows: &[(String, Fields)]) -> Counts {
+pub fn compared(known: &Known, rows: &[(String, RecordText)]) -> Counts {
     let mut counts = Counts::default();
     for (key, record) in rows {
         match known.get(key) {
@@ -186,7 +213,7 @@ pub fn compared(known: &HashMap<String, (i64, Fields)>, rows: &[(String, Fields)
     counts
 }
 
-/// Takes a list's rows, and remembers the supplier's headings.
+/// Takes a list's rows, and remembers the supplier's headings. `told` hears now and then how many rows are done.
 ///
 /// # Errors
 /// [`StoreError::NotFound`]; [`StoreError::NothingTo`] when it was taken before.
@@ -194,8 +221,9 @@ pub fn take(
     connection: &Connection,
     id: i64,
     headings: &Fields,
-    rows: &[(String, Fields)],
+    rows: &[(String, RecordText)],
     now: Timestamp,
+    told: &dyn Fn(usize),
 ) -> Result<Counts, StoreError> {
     let list = list(connection, id)?;
     if list.state != "open" {
@@ -208,16 +236,18 @@ pub fn take(
     let mut note = connection.prepare_cached(
         "INSERT INTO catalogue_change (list_id, row_id, before, after) VALUES (?1, ?2, ?3, ?4)",
     )?;
-    for (key, record) in rows {
-        let after = text(record);
+    for (count, (key, record)) in rows.iter().enumerate() {
+        if count % 1000 == 0 {
+            told(count);
+        }
         match known.get(key) {
             None => {
-                insert.execute(params![list.kind, list.supplier, key, after])?;
-                note.execute(params![id, connection.last_insert_rowid(), None::<String>, after])?;
+                insert.execute(params![list.kind, list.supplier, key, record.0])?;
+                note.execute(params![id, connection.last_insert_rowid(), None::<String>, record.0])?;
             }
             Some((row, was)) if was != record => {
-                update.execute(params![row, after])?;
-                note.execute(params![id, row, text(was), after])?;
+                update.execute(params![row, record.0])?;
+                note.execute(params![id, row, was.0, record.0])?;
             }
             Some(_) => {}
         }
@@ -274,13 +304,56 @@ pub fn rows(
     most: usize,
 ) -> Result<(usize, Vec<CatalogueRow>), StoreError> {
     let words: Vec<String> = find.split_whitespace().take(8).map(str::to_lowercase).collect();
-    let all = all(connection, kind)?;
-    let holds = |row: &CatalogueRow| {
-        let text = row.record.values().map(|text| text.to_lowercase()).collect::<Vec<_>>().join(" ");
-        words.iter().all(|word| text.contains(word) || row.supplier.to_lowercase().contains(word))
-    };
-    let found: Vec<CatalogueRow> = all.into_iter().filter(holds).collect();
-    Ok((found.len(), found.into_iter().skip(from).take(most).collect()))
+    let (mut total, mut page) = (0, Vec::new());
+    each(connection, kind, &mut |row| {
+        let is_on_page = |total: usize| (from..from + most).contains(&total);
+        if words.is_empty() {
+            if is_on_page(total) {
+                page.push(read(row)?);
+            }
+            total += 1;
+            return Ok(());
+        }
+        // The text names its fields too: it only rules out. What its values say decides.
+        let (text, supplier) = (row.record.to_lowercase(), row.supplier.to_lowercase());
+        if !words.iter().all(|word| text.contains(word) || supplier.contains(word)) {
+            return Ok(());
+        }
+        let read = read(row)?;
+        let text = read.record.values().map(|text| text.to_lowercase()).collect::<Vec<_>>().join(" ");
+        if words.iter().all(|word| text.contains(word) || supplier.contains(word)) {
+            if is_on_page(total) {
+                page.push(read);
+            }
+            total += 1;
+        }
+        Ok(())
+    })?;
+    Ok((total, page))
+}
+
+fn read(row: RawRow<'_>) -> Result<CatalogueRow, StoreError> {
+    let RawRow { id, supplier, record } = row;
+    Ok(CatalogueRow { id, supplier: supplier.to_owned(), record: fields(record, id)? })
+}
+
+/// Every row of a kind in the order of their numbers, one after the other: they are never all in memory at once.
+///
+/// # Errors
+/// What SQLite says, or the first error of `see`.
+pub fn each(
+    connection: &Connection,
+    kind: &str,
+    see: &mut dyn FnMut(RawRow<'_>) -> Result<(), StoreError>,
+) -> Result<(), StoreError> {
+    let mut statement = connection
+        .prepare_cached("SELECT id, supplier, record FROM catalogue_row WHERE kind = ?1 ORDER BY id")?;
+    let mut rows = statement.query([kind])?;
+    while let Some(row) = rows.next()? {
+        let text = |column| row.get_ref(column)?.as_str().map_err(rusqlite::Error::from);
+        see(RawRow { id: row.get("id")?, supplier: text("supplier")?, record: text("record")? })?;
+    }
+    Ok(())
 }
 
 /// Every row of a kind.
@@ -288,16 +361,12 @@ pub fn rows(
 /// # Errors
 /// A row that cannot be read.
 pub fn all(connection: &Connection, kind: &str) -> Result<Vec<CatalogueRow>, StoreError> {
-    let mut statement = connection
-        .prepare_cached("SELECT id, supplier, record FROM catalogue_row WHERE kind = ?1 ORDER BY id")?;
-    let rows = statement.query_map([kind], |row| {
-        Ok((row.get::<_, i64>("id")?, row.get::<_, String>("supplier")?, row.get::<_, String>("record")?))
+    let mut all = Vec::new();
+    each(connection, kind, &mut |row| {
+        all.push(read(row)?);
+        Ok(())
     })?;
-    rows.map(|row| {
-        let (id, supplier, record) = row?;
-        Ok(CatalogueRow { id, supplier, record: fields(&record, id)? })
-    })
-    .collect()
+    Ok(all)
 }
 
 /// A number that grows with every list taken or undone.

@@ -27,4 +27,5 @@ mod store;
 
 pub use error::StoreError;
 pub use migrations::LATEST;
+pub use rusqlite::Connection;
 pub use store::Store;

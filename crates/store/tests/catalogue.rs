@@ -2,7 +2,7 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
 use jiff::Timestamp;
-use store::catalogue::{self, Counts, Fields};
+use store::catalogue::{self, Counts, Fields, RecordText};
 use store::{Store, StoreError};
 
 fn now() -> Timestamp {
@@ -20,11 +20,9 @@ fn fields(pairs: &[(&str, &str)]) -> Fields {
 }
 
 /// Rows by key with a price each.
-fn rows(prices: &[(&str, &str)]) -> Vec<(String, Fields)> {
-    prices
-        .iter()
-        .map(|(key, price)| ((*key).to_owned(), fields(&[("size", key), ("price", price)])))
-        .collect()
+fn rows(prices: &[(&str, &str)]) -> Vec<(String, RecordText)> {
+    let record = |key, price| RecordText::of(&[("size", key), ("price", price)].into());
+    prices.iter().map(|(key, price)| ((*key).to_owned(), record(key, price))).collect()
 }
 
 /// Brings and takes a list of wheels; its number and what it did.
@@ -34,7 +32,7 @@ async fn take(store: &Store, supplier: &str, prices: &[(&str, &str)]) -> (i64, C
         .write(move |tx| {
             let list = catalogue::bring(tx, "wheels", &supplier, "list.csv", b"as it came", now())?;
             let headings = fields(&[("size", "Felge")]);
-            Ok((list.id, catalogue::take(tx, list.id, &headings, &rows, now())?))
+            Ok((list.id, catalogue::take(tx, list.id, &headings, &rows, now(), &|_| {})?))
         })
         .await
         .unwrap()
@@ -80,7 +78,8 @@ async fn undoing_puts_back_what_was_and_leaves_what_came_later() {
 async fn a_list_is_taken_once_and_its_headings_are_remembered() {
     let (_folder, store) = shop();
     let (id, _) = take(&store, "Shore", &[("a", "1")]).await;
-    let again = store.write(move |tx| catalogue::take(tx, id, &Fields::new(), &rows(&[]), now())).await;
+    let again =
+        store.write(move |tx| catalogue::take(tx, id, &Fields::new(), &rows(&[]), now(), &|_| {})).await;
     assert!(matches!(again, Err(StoreError::NothingTo(_))));
     let known = store.read(|c| catalogue::mapping(c, "Shore", "wheels")).await.unwrap();
     assert_eq!(known, Some(fields(&[("size", "Felge")])));
@@ -105,7 +104,7 @@ async fn the_version_grows_with_every_take_and_undo() {
 async fn rows_are_found_by_all_of_the_words() {
     let (_folder, store) = shop();
     take(&store, "Shore", &[("18x8 ET35", "1"), ("18x8 ET45", "2"), ("19x8 ET35", "3")]).await;
-    for (find, count) in [("", 3), ("18x8", 2), ("18x8 et45", 1), ("shore 19", 1), ("moor", 0)] {
+    for (find, count) in [("", 3), ("18x8", 2), ("18x8 et45", 1), ("shore 19", 1), ("moor", 0), ("size", 0)] {
         let (total, page) = store.read(move |c| catalogue::rows(c, "wheels", find, 0, 2)).await.unwrap();
         assert_eq!((total, page.len()), (count, count.min(2)), "{find:?}");
     }

@@ -13,6 +13,7 @@ use store::house::{self, HouseContent, Person};
 use store::jobs::{self, Candidate, JobContent, Stage};
 use store::journal::{self, Kind};
 use store::measurements::{KeptReading, Measurements};
+use store::picked::{Picked, PickedRow};
 use store::{Store, StoreError};
 
 fn now() -> Timestamp {

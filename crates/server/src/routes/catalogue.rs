@@ -1,9 +1,10 @@
 //! Price lists: brought, tried, taken, undone; the catalogue they make, and its export.
 
-use std::collections::HashMap;
+use std::collections::BTreeMap;
+use std::sync::Arc;
 
 use axum::Json;
-use axum::extract::State;
+use axum::extract::{Path, State};
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use exchange::field::Kind;
@@ -12,11 +13,14 @@ use jiff::Timestamp;
 use store::catalogue::{self, Counts, PriceList};
 use store::{Store, StoreError};
 
-use crate::catalogue::{ReadList, read_list, record_of};
+use crate::Shop;
+use crate::catalogue::record_of;
 use crate::extract::{Body, Id, Params, Upload};
+use crate::price_list::{Progress, ReadTable, Ticket, read_list};
 use crate::problem::{ApiError, FieldError, Problem};
 use crate::wire::catalogue::{
-    ListRequest, ListView, NewList, RowView, RowsQuery, RowsView, TriedList, UndoneList, field_entries,
+    ListRequest, ListView, NewList, ProgressView, RowView, RowsQuery, RowsView, TriedList, UndoneList,
+    field_entries,
 };
 
 /// Rows of one page.
@@ -30,16 +34,19 @@ const PAGE: usize = 100;
     (status = 422, description = "no list that can be read", body = Problem)
 ))]
 pub(super) async fn bring(
-    State(store): State<Store>,
+    State(shop): State<Shop>,
     Params(query): Params<NewList>,
     Upload(bytes): Upload,
 ) -> Result<Json<TriedList>, ApiError> {
     let (kind, supplier, file_name) = query.read()?;
+    let ticket = shop.progress.of(query.ticket.as_deref());
     let table = table(bytes.to_vec()).await?;
     let now = Timestamp::now();
-    let list =
-        store.write(move |tx| catalogue::bring(tx, kind.code(), &supplier, &file_name, &bytes, now)).await?;
-    tried(&store, list, kind, table, &ListRequest::default()).await
+    let list = shop
+        .store
+        .write(move |tx| catalogue::bring(tx, kind.code(), &supplier, &file_name, &bytes, now))
+        .await?;
+    tried(&shop, list, kind, table, None, ticket).await
 }
 
 /// Try a list with another mapping: nothing is taken.
@@ -48,12 +55,13 @@ pub(super) async fn bring(
     (status = 404, description = "no such list", body = Problem)
 ))]
 pub(super) async fn try_list(
-    State(store): State<Store>,
+    State(shop): State<Shop>,
     Id(id): Id,
     Body(request): Body<ListRequest>,
 ) -> Result<Json<TriedList>, ApiError> {
-    let (list, kind, table) = brought(&store, id).await?;
-    tried(&store, list, kind, table, &request).await
+    let ticket = shop.progress.of(request.ticket.as_deref());
+    let (list, kind, table) = brought(&shop.store, id).await?;
+    tried(&shop, list, kind, table, request.mapping, ticket).await
 }
 
 /// Take a list's sound rows, or with `all_or_nothing` none when any is at fault.
@@ -64,28 +72,53 @@ pub(super) async fn try_list(
     (status = 422, description = "rows at fault, and all or nothing was asked for", body = Problem)
 ))]
 pub(super) async fn take(
-    State(store): State<Store>,
+    State(shop): State<Shop>,
     Id(id): Id,
     Body(request): Body<ListRequest>,
 ) -> Result<Json<TriedList>, ApiError> {
-    let (list, kind, table) = brought(&store, id).await?;
-    let (table, mapping, read, _) = read(&store, &list, kind, table, &request).await?;
-    if request.all_or_nothing && !read.faults.is_empty() {
-        let detail = format!("{} rows are at fault, and all or nothing was asked for", read.faults.len());
+    let ticket = Arc::new(shop.progress.of(request.ticket.as_deref()));
+    let (kind, read) = match shop.last_read.of(id, request.mapping.as_ref()) {
+        Some(read) => {
+            let list = shop.store.read(move |c| catalogue::list(c, id)).await?;
+            (kind_of(&list), read)
+        }
+        None => {
+            let (list, kind, table) = brought(&shop.store, id).await?;
+            (kind, read(&shop.store, &list, kind, table, request.mapping, Arc::clone(&ticket)).await?)
+        }
+    };
+    let faults = read.list.faults.len();
+    if request.all_or_nothing && faults > 0 {
+        let detail = format!("{faults} rows are at fault, and all or nothing was asked for");
         return Err(ApiError::Unprocessable(vec![FieldError::new("/all_or_nothing", detail)]));
     }
-    if read.rows.is_empty() {
+    if read.list.rows.is_empty() {
         let detail = "no row of the list can be taken: look at the faults and at which column means what";
         return Err(ApiError::Unprocessable(vec![FieldError::new("/mapping", detail)]));
     }
-    let headings = mapping.names(&table.header);
-    let (read, counts, list) = store
+    let rows = Arc::clone(&read);
+    let (counts, list) = shop
+        .store
         .write(move |tx| {
-            let counts = catalogue::take(tx, id, &headings, &read.rows, Timestamp::now())?;
-            Ok((read, counts, catalogue::list(tx, id)?))
+            let all = rows.list.rows.len();
+            let told = |done| ticket.tell("writing", done, all);
+            let counts = catalogue::take(tx, id, &rows.mapping, &rows.list.rows, Timestamp::now(), &told)?;
+            Ok((counts, catalogue::list(tx, id)?))
         })
         .await?;
-    Ok(Json(TriedList::new(list, kind, &table, &mapping, &read, counts)))
+    shop.last_read.forget();
+    Ok(Json(TriedList::new(list, kind, &read, counts)))
+}
+
+/// How far a list under way has come, by the ticket its sender drew.
+#[utoipa::path(get, path = "/catalogue/progress/{ticket}", params(("ticket" = String, Path)), tag = "catalogue", responses(
+    (status = 200, description = "how far it has come", body = ProgressView)
+))]
+pub(super) async fn progress(
+    State(progress): State<Progress>,
+    Path(ticket): Path<String>,
+) -> Json<ProgressView> {
+    Json(progress.step(&ticket).into())
 }
 
 /// Undo a taken list.
@@ -155,46 +188,56 @@ async fn table(bytes: Vec<u8>) -> Result<Table, ApiError> {
 
 async fn brought(store: &Store, id: i64) -> Result<(PriceList, Kind, Table), ApiError> {
     let (list, bytes) = store.read(move |c| Ok((catalogue::list(c, id)?, catalogue::bytes(c, id)?))).await?;
-    let kind = Kind::from_code(&list.kind).unwrap_or(Kind::Wheels);
+    let kind = kind_of(&list);
     Ok((list, kind, table(bytes).await?))
 }
 
-type Known = HashMap<String, (i64, catalogue::Fields)>;
+fn kind_of(list: &PriceList) -> Kind {
+    Kind::from_code(&list.kind).unwrap_or(Kind::Wheels)
+}
 
-/// The list read by the mapping that was given, remembered, or recognised; and what is known of the supplier's rows.
+/// The list read by the mapping that was given, remembered, or recognised.
 async fn read(
     store: &Store,
     list: &PriceList,
     kind: Kind,
     table: Table,
-    request: &ListRequest,
-) -> Result<(Table, Mapping, ReadList, Known), ApiError> {
+    mapping: Option<BTreeMap<String, String>>,
+    ticket: Arc<Ticket>,
+) -> Result<Arc<ReadTable>, ApiError> {
     let supplier = list.supplier.clone();
-    let (remembered, known) = store
-        .read(move |c| {
-            let remembered = catalogue::mapping(c, &supplier, kind.code())?;
-            Ok((remembered, catalogue::known(c, kind.code(), &supplier)?))
-        })
-        .await?;
-    let mapping = match request.mapping.as_ref().or(remembered.as_ref()) {
-        Some(names) => Mapping::by_names(names, &table.header),
+    let remembered = store.read(move |c| catalogue::mapping(c, &supplier, kind.code())).await?;
+    let mapping = match mapping.or(remembered) {
+        Some(names) => Mapping::by_names(&names, &table.header),
         None => Mapping::guessed(&table.header, kind),
     };
     let done = tokio::task::spawn_blocking(move || {
-        let read = read_list(&table, kind, &mapping);
-        (table, mapping, read, known)
+        let all = table.rows.len();
+        let list = read_list(&table, kind, &mapping, &|done| ticket.tell("reading", done, all));
+        let mapping = mapping.names(&table.header);
+        Arc::new(ReadTable { header: table.header, notes: table.notes, mapping, list })
     });
     done.await.map_err(|_| ApiError::Store(StoreError::Panicked))
 }
 
 async fn tried(
-    store: &Store,
+    shop: &Shop,
     list: PriceList,
     kind: Kind,
     table: Table,
-    request: &ListRequest,
+    mapping: Option<BTreeMap<String, String>>,
+    ticket: Ticket,
 ) -> Result<Json<TriedList>, ApiError> {
-    let (table, mapping, read, known) = read(store, &list, kind, table, request).await?;
-    let counts: Counts = catalogue::compared(&known, &read.rows);
-    Ok(Json(TriedList::new(list, kind, &table, &mapping, &read, counts)))
+    let ticket = Arc::new(ticket);
+    let read = read(&shop.store, &list, kind, table, mapping, Arc::clone(&ticket)).await?;
+    shop.last_read.keep(list.id, &read);
+    let (supplier, rows) = (list.supplier.clone(), Arc::clone(&read));
+    let counts: Counts = shop
+        .store
+        .read(move |c| {
+            ticket.tell("comparing", 0, rows.list.rows.len());
+            Ok(catalogue::compared(&catalogue::known(c, kind.code(), &supplier)?, &rows.list.rows))
+        })
+        .await?;
+    Ok(Json(TriedList::new(list, kind, &read, counts)))
 }

@@ -64,6 +64,7 @@ fn paths() -> OpenApiRouter<Shop> {
             .routes(routes!(choose::stagger))
             .routes(routes!(choose::fasteners))
             .routes(routes!(catalogue::try_list))
+            .routes(routes!(catalogue::progress))
             .routes(routes!(catalogue::take))
             .routes(routes!(catalogue::undo_list))
             .routes(routes!(catalogue::lists))

@@ -13,7 +13,7 @@ use store::measurements::Measurements;
 use store::picked::Picked;
 use store::{Store, StoreError};
 
-use crate::catalogue::read_list;
+use crate::price_list::read_list;
 use fitment::SetupPair;
 use fitment::limits::Drive;
 use fitment::setup::line;
@@ -178,9 +178,9 @@ pub async fn fill(store: &Store) -> Result<(), StoreError> {
                 // Its columns say themselves what they are, and every row is sound: a test reads them all.
                 let Ok(table) = Table::read(bytes) else { continue };
                 let mapping = Mapping::guessed(&table.header, *kind);
-                let rows = read_list(&table, *kind, &mapping).rows;
+                let rows = read_list(&table, *kind, &mapping, &|_| {}).rows;
                 let list = catalogue::bring(tx, kind.code(), supplier, name, bytes, now)?;
-                catalogue::take(tx, list.id, &mapping.names(&table.header), &rows, now)?;
+                catalogue::take(tx, list.id, &mapping.names(&table.header), &rows, now, &|_| {})?;
             }
             for job in JOBS.iter().rev() {
                 let at = now.checked_sub(SignedDuration::from_hours(job.hours_ago)).unwrap_or(now);
@@ -251,7 +251,7 @@ mod tests {
     fn every_row_of_the_sample_lists_is_sound() {
         for (kind, _, name, bytes) in LISTS {
             let table = Table::read(bytes).unwrap();
-            let read = read_list(&table, *kind, &Mapping::guessed(&table.header, *kind));
+            let read = read_list(&table, *kind, &Mapping::guessed(&table.header, *kind), &|_| {});
             assert!(read.faults.is_empty(), "{name}: {:?}", read.faults.first());
             assert!(read.rows.len() > 150 && read.doubled == 0, "{name}: {}", read.rows.len());
         }

@@ -3,13 +3,13 @@
 use std::collections::BTreeMap;
 
 use exchange::field::Kind;
-use exchange::{Field, Format, Mapping, Table};
+use exchange::{Field, Format};
 use serde::{Deserialize, Serialize};
 use store::catalogue::{CatalogueRow, Counts, PriceList};
 use utoipa::{IntoParams, ToSchema};
 
 use super::read::Reading;
-use crate::catalogue::ReadList;
+use crate::price_list::{ReadTable, Step};
 use crate::problem::ApiError;
 
 /// Whose list of what.
@@ -23,6 +23,9 @@ pub struct NewList {
     /// The name of its file.
     #[serde(default)]
     pub file_name: String,
+    /// A word by which its progress can be asked for meanwhile.
+    #[serde(default)]
+    pub ticket: Option<String>,
 }
 
 impl NewList {
@@ -52,6 +55,27 @@ pub struct ListRequest {
     /// Take nothing when any row is at fault.
     #[serde(default)]
     pub all_or_nothing: bool,
+    /// A word by which the progress can be asked for meanwhile.
+    #[serde(default)]
+    pub ticket: Option<String>,
+}
+
+/// How far a list under way has come.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ProgressView {
+    /// `waiting` (not begun, or over), `reading`, `comparing` or `writing`.
+    pub what: &'static str,
+    /// Rows done.
+    pub done: usize,
+    /// Rows in all; 0 while that is not known.
+    pub of: usize,
+}
+
+impl From<Option<Step>> for ProgressView {
+    fn from(step: Option<Step>) -> Self {
+        let Step { what, done, of } = step.unwrap_or(Step { what: "waiting", done: 0, of: 0 });
+        Self { what, done, of }
+    }
 }
 
 /// A price list.
@@ -123,14 +147,8 @@ const SAMPLE: usize = 5;
 
 impl TriedList {
     /// What a list came to.
-    pub fn new(
-        list: PriceList,
-        kind: Kind,
-        table: &Table,
-        mapping: &Mapping,
-        read: &ReadList,
-        counts: Counts,
-    ) -> Self {
+    pub fn new(list: PriceList, kind: Kind, table: &ReadTable, counts: Counts) -> Self {
+        let read = &table.list;
         let faults = read.faults.iter().flat_map(|fault| {
             fault.errors.iter().map(|error| FaultView {
                 row: fault.row,
@@ -146,14 +164,14 @@ impl TriedList {
             list: list.into(),
             header: table.header.clone(),
             fields: field_entries(kind),
-            mapping: mapping.names(&table.header),
+            mapping: table.mapping.clone(),
             new: counts.new,
             changed: counts.changed,
             unchanged: counts.unchanged,
             faulty: read.faults.len(),
             faults: faults.take(MOST_FAULTS).collect(),
             notes,
-            sample: read.rows.iter().take(SAMPLE).map(|(_, fields)| fields.clone()).collect(),
+            sample: read.rows.iter().take(SAMPLE).map(|(_, text)| text.fields()).collect(),
         }
     }
 }
