@@ -2,9 +2,12 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
 use std::io::Write;
+use std::time::Duration;
 
 use e2e::thirtyfour::prelude::*;
 use e2e::{Browser, Program};
+use standins::supplier::{Settings, Supplier};
+use tokio::net::TcpListener;
 
 async fn at(program: &Program, path: &str) -> anyhow::Result<Browser> {
     let browser = Browser::start(1280, 800).await?;
@@ -85,6 +88,40 @@ async fn nothing_fits_and_what_stands_in_the_way_is_said() -> anyhow::Result<()>
     // The ladder stands round the fitted tire and marks what is chosen.
     browser.driver.goto(program.url("/jobs/7/rack?view=ladder")).await?;
     browser.see("[data-rung='205/55R16'] button").await?.click().await?;
-    browser.read("[aria-label^='205/55R16 beside 195/65R15']", "205/55R16").await?;
+    browser.read("[data-uprights]", "205/55R16").await?;
+    browser.read("[data-uprights]", "under the arch").await?;
+    browser.see("[data-load-need]").await?;
+    browser.quit().await
+}
+
+#[tokio::test]
+async fn the_supplier_says_when_it_can_be_here_and_the_page_works_without_it() -> anyhow::Result<()> {
+    let listener = TcpListener::bind("127.0.0.1:0").await?;
+    let address = listener.local_addr()?;
+    let supplier = Supplier::run(listener, Settings { delay: Duration::ZERO, ..Settings::default() });
+    let program = Program::sample_shop().await?.with_supplier(address).await?;
+    let browser = at(&program, "/jobs/4/rack").await?;
+    browser.read("[data-setup='1'] [data-lead]", "asked just now").await?;
+    // What stickier tires bring is gone through, and is still ticked after a reload.
+    browser.driver.query(By::XPath("//label[contains(., 'daily')]/input")).first().await?.click().await?;
+    browser
+        .driver
+        .query(By::XPath("//label[contains(., 'regular track')]/input"))
+        .first()
+        .await?
+        .click()
+        .await?;
+    browser.driver.query(By::XPath("//button[.='Find']")).first().await?.click().await?;
+    browser.driver.query(By::XPath("//label[contains(., 'Oil surge')]/input")).first().await?.click().await?;
+    browser.see("[data-questions='7']").await?;
+    browser.saved().await?;
+    let (_, job) = (0, browser.script("return fetch('/api/v1/jobs/4').then((a) => a.json())").await?);
+    assert_eq!(job["answered"], serde_json::json!(["oil"]));
+
+    // Another setup is asked for while the supplier is away: the list's price stands, and what was heard is gone.
+    supplier.set(|settings| settings.fail_share = 1.0);
+    browser.driver.goto(program.url("/jobs/7/rack")).await?;
+    browser.read("[data-supplier=away]", "status 503").await?;
+    browser.see("[data-setup='1'] [data-price]").await?;
     browser.quit().await
 }

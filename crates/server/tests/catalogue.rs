@@ -3,9 +3,14 @@
 
 mod served;
 
+use std::time::Duration;
+
 use reqwest::Client;
 use serde_json::{Value, json};
 use served::Served;
+use server::supplier::HttpSupplier;
+use standins::supplier::{Settings, Supplier};
+use tokio::net::TcpListener;
 
 const WHEELS: &str = "Artikel;Modell;Felge;Lochkreis;Bohrung;Preis;Stock
 1;Cove;18x8.5 ET35;5x112;66.6;289,90;8
@@ -117,7 +122,8 @@ async fn the_finder_answers_with_setups_that_can_be_ordered() {
         let ledger = setup["ledger"].as_array().unwrap();
         let stops: Vec<&Value> = ledger.iter().filter(|line| line["standing"] == "stop").collect();
         assert!(stops.is_empty(), "{stops:?}");
-        assert!(!setup["parts"].as_array().unwrap().is_empty());
+        assert!(!setup["reasons"].as_array().unwrap().is_empty());
+        assert!(setup["picked"].as_array().unwrap().iter().all(|row| row["record"]["size"].is_string()));
     }
     let scores: Vec<f64> = setups.iter().map(|setup| setup["score"].as_f64().unwrap()).collect();
     assert!(scores.windows(2).all(|two| two[0] >= two[1]), "{scores:?}");
@@ -131,4 +137,180 @@ async fn the_finder_answers_with_setups_that_can_be_ordered() {
         )
         .await;
     assert_eq!((status, problem["errors"].as_array().unwrap().len()), (422, 4), "{problem}");
+}
+
+/// Each sample job's first proposals carry everything that is needed to order them.
+#[tokio::test]
+async fn every_sample_job_gets_setups_that_make_sense() {
+    let shop = Served::sample().await;
+    for (job, wish) in [
+        (1, json!({ "uses": ["drag"], "mixed_diameters": true, "arrangement": "staggered" })),
+        (2, json!({ "uses": ["gravel"] })),
+        (3, json!({ "uses": ["autocross"], "arrangement": "square", "season": "summer" })),
+        (4, json!({ "uses": ["daily"], "season": "summer" })),
+        (5, json!({ "uses": ["show"], "school": "wheel_first", "season": "summer" })),
+        (6, json!({ "uses": ["daily"], "rim_min_in": 18, "season": "summer" })),
+        (7, json!({ "uses": ["daily"], "season": "summer" })),
+        (8, json!({ "uses": ["winter"], "season": "winter" })),
+        (9, json!({ "uses": ["daily"], "season": "summer", "mixed_diameters": true })),
+    ] {
+        let (_, found) = shop.post(&format!("/jobs/{job}/finder"), wish).await;
+        let setups = found["setups"].as_array().unwrap();
+        assert!(!setups.is_empty(), "job {job}: {}", found["obstruction"]);
+        for setup in setups.iter().take(3) {
+            let ledger = setup["ledger"].as_array().unwrap();
+            for line in ledger.iter().filter(|line| line["standing"] == "stop") {
+                // The dial is the owner's to have set: it is said, not kept from them.
+                assert_eq!(line["code"], "speedometer", "job {job}: {line}");
+            }
+            assert!(setup["price_is_whole"] == true, "job {job}");
+            let needs = setup["needs"].as_array().unwrap();
+            assert!(needs.iter().all(|need| need["kind"] != "stop"), "job {job}: {needs:?}");
+            let mut reasons = setup["reasons"].as_array().unwrap().iter();
+            assert!(reasons.all(|one| !one["says"].as_array().unwrap().is_empty()));
+        }
+    }
+}
+
+#[tokio::test]
+async fn the_owners_own_wheels_stay_and_cost_nothing() {
+    let shop = Served::sample().await;
+    let ask = json!({ "keeps": "wheels", "season": "winter", "count": 2 });
+    let (_, found) = shop.post("/jobs/4/finder", ask).await;
+    let setup = &found["setups"][0];
+    assert_eq!(setup["wheels"]["front"]["row"], Value::Null, "{found}");
+    assert_eq!(setup["lines"]["front"].as_str().unwrap().split(" · ").next(), Some("18x8 ET34 5x120"));
+    assert!(setup["picked"].as_array().unwrap().iter().all(|row| row["kind"] == "tires"));
+    let tires = &setup["tires"];
+    let paid = 2.0 * (tires["front"]["price"].as_f64().unwrap() + tires["rear"]["price"].as_f64().unwrap());
+    assert!((setup["price"].as_f64().unwrap() - paid).abs() < 1e-9);
+}
+
+#[tokio::test]
+async fn allowed_work_opens_more_and_each_setup_says_what_it_needs() {
+    let shop = Served::sample().await;
+    let find = |allowed: Value| {
+        let mut ask = json!({ "rim_min_in": 19, "rim_max_in": 19, "count": 50, "season": "summer" });
+        ask["allowed"] = allowed;
+        ask
+    };
+    let none = json!({ "front": [], "rear": [] });
+    let (_, as_it_is) = shop.post("/jobs/4/finder", find(none)).await;
+    let pull = json!([{ "lever": "fender_pulled", "amount": 20 }]);
+    let (_, with_work) = shop.post("/jobs/4/finder", find(json!({ "front": pull, "rear": pull }))).await;
+    let count = |found: &Value| found["setups"].as_array().unwrap().len();
+    assert!(count(&with_work) >= count(&as_it_is));
+    let setups = with_work["setups"].as_array().unwrap();
+    let amounts: Vec<f64> = setups
+        .iter()
+        .flat_map(|setup| setup["work"].as_array().unwrap())
+        .map(|work| work["amount"].as_f64().unwrap())
+        .collect();
+    assert!(amounts.iter().any(|amount| *amount < 20.0), "no more than it needs: {amounts:?}");
+    assert!(setups.iter().any(|setup| setup["work"].as_array().unwrap().is_empty()), "some need none");
+}
+
+#[tokio::test]
+async fn a_job_keeps_the_rows_it_picked_and_the_ledger_knows_them() {
+    let shop = Served::sample().await;
+    let (_, found) = shop.post("/jobs/4/finder", json!({ "count": 1, "season": "summer" })).await;
+    let setup = &found["setups"][0];
+    let mut job = shop.get("/jobs/4").await;
+    job["based_on_revision"] = job["revision"].clone();
+    job["planned"] = setup["lines"].clone();
+    job["picked"] = setup["picked"].clone();
+    job["answered"] = json!(["oil", "wet"]);
+    let (status, kept) = shop.put("/jobs/4", job.clone()).await;
+    assert_eq!((status, &kept["picked"], &kept["answered"]), (200, &setup["picked"], &job["answered"]));
+    let ask = json!({ "job": 4, "fitted": job["fitted"], "planned": job["planned"] });
+    let (_, bench) = shop.post("/bench", ask).await;
+    let ledger = bench["ledger"].as_array().unwrap();
+    let line = |code: &str| ledger.iter().find(|line| line["code"] == code).unwrap();
+    assert_eq!(line("wheel-load")["word"], "enough");
+    assert!(line("wheel-load")["figure"]["value"].as_f64().unwrap() >= 565.0, "half of 1130 kg");
+
+    job["based_on_revision"] = kept["revision"].clone();
+    job["picked"] = json!([{ "kind": "wheels", "row": 1, "record": { "size": "no wheel" } }, { "kind": "hats", "row": 1, "record": {} }]);
+    job["answered"] = json!(["luck"]);
+    let (status, problem) = shop.put("/jobs/4", job).await;
+    let pointers: Vec<&str> =
+        problem["errors"].as_array().unwrap().iter().map(|one| one["pointer"].as_str().unwrap()).collect();
+    assert_eq!((status, pointers), (422, vec!["/picked/0/record/size", "/picked/1/kind", "/answered/0"]));
+}
+
+async fn with_supplier(settings: Settings) -> (Served, Supplier) {
+    let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+    let address = listener.local_addr().unwrap();
+    let supplier = Supplier::run(listener, settings);
+    (Served::sample_with(|shop| shop.with_supplier(HttpSupplier::at(address).unwrap())).await, supplier)
+}
+
+#[tokio::test]
+async fn the_supplier_is_asked_and_what_it_said_stays_when_it_is_away() {
+    let (shop, supplier) = with_supplier(Settings { delay: Duration::ZERO, ..Settings::default() }).await;
+    let part = |kind: &str, row: u32| json!({ "kind": kind, "row": row, "count": 4 });
+    let first = json!({ "sets": [[part("wheels", 1), part("tires", 230)], [part("wheels", 2)]] });
+    let (status, supply) = shop.post("/supply", first.clone()).await;
+    assert_eq!((status, &supply["state"]), (200, &json!("answers")), "{supply}");
+    let set = &supply["sets"][0];
+    let parts = set["parts"].as_array().unwrap();
+    let leads: Vec<Option<u64>> = parts.iter().map(|part| part["lead_days"].as_u64()).collect();
+    let whole: Option<Vec<u64>> = leads.into_iter().collect();
+    assert_eq!(set["lead_days"].as_u64(), whole.and_then(|leads| leads.into_iter().max()));
+    let paid: f64 = parts.iter().map(|part| 4.0 * part["price"].as_f64().unwrap()).sum();
+    assert!((set["price"].as_f64().unwrap() - paid).abs() < 1e-9);
+
+    // Away: the same question gets what was heard, another one the list's price and no lead time.
+    supplier.set(|settings| settings.fail_share = 1.0);
+    let (_, same) = shop.post("/supply", first).await;
+    assert_eq!((&same["state"], &same["sets"]), (&json!("answers"), &supply["sets"]), "still fresh");
+    let (_, other) = shop.post("/supply", json!({ "sets": [[part("wheels", 3)]] })).await;
+    assert_eq!(
+        (&other["state"], &other["sets"][0]["parts"][0]["state"]),
+        (&json!("away"), &json!("not_asked"))
+    );
+    assert!(
+        other["why"].as_str().unwrap().contains("503") && other["sets"][0]["price"].as_f64().unwrap() > 0.0
+    );
+    assert_eq!(other["sets"][0]["lead_days"], Value::Null);
+    let (status, _) = shop.post("/supply", json!({ "sets": [[part("wheels", 99_999)]] })).await;
+    assert_eq!(status, 422);
+}
+
+#[tokio::test]
+async fn a_slow_supplier_does_not_hold_up_the_shop() {
+    let slow = Settings { delay: Duration::from_secs(60), ..Settings::default() };
+    let (shop, _supplier) = with_supplier(slow).await;
+    let part = json!({ "kind": "wheels", "row": 1, "count": 4 });
+    let (_, supply) = shop.post("/supply", json!({ "sets": [[part]] })).await;
+    assert_eq!(supply["state"], "away");
+    assert!(supply["why"].as_str().unwrap().contains("3 seconds"), "{supply}");
+    // Without any supplier the lists alone answer.
+    let alone = Served::sample().await;
+    let part = json!({ "kind": "wheels", "row": 1, "count": 4 });
+    let (_, supply) = alone.post("/supply", json!({ "sets": [[part]] })).await;
+    assert_eq!((&supply["state"], &supply["sets"][0]["price_is_whole"]), (&json!("none"), &json!(true)));
+}
+
+#[tokio::test]
+async fn a_list_under_way_tells_how_far_it_is() {
+    let shop = Served::start(None).await;
+    assert_eq!(shop.get("/catalogue/progress/none").await, json!({ "what": "waiting", "done": 0, "of": 0 }));
+    let mut list = String::from("article,line,size,price\n");
+    for at in 0..20_000 {
+        list.push_str(&format!("{at},Cove,18x8.5 ET{},200\n", at % 60));
+    }
+    let url = shop.url("/catalogue/lists?kind=wheels&supplier=Shore&file_name=x.csv&ticket=t1");
+    let request = Client::new().post(url).header("content-type", "application/octet-stream").body(list);
+    let sending = tokio::spawn(request.send());
+    let mut seen = Vec::new();
+    while !sending.is_finished() {
+        let step = shop.get("/catalogue/progress/t1").await;
+        seen.push((step["what"].as_str().unwrap().to_owned(), step["done"].as_u64().unwrap()));
+    }
+    let tried: Value = sending.await.unwrap().unwrap().json().await.unwrap();
+    assert_eq!(tried["new"], 20_000);
+    let reading: Vec<u64> =
+        seen.iter().filter(|(what, _)| what == "reading").map(|(_, done)| *done).collect();
+    assert!(reading.windows(2).all(|two| two[0] <= two[1]) && reading.len() > 1, "{seen:?}");
 }

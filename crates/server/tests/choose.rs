@@ -39,6 +39,31 @@ async fn a_ladder_is_sorted_by_how_little_the_diameter_changes() {
 }
 
 #[tokio::test]
+async fn a_ladder_on_a_car_knows_its_load_its_arch_and_the_shelf() {
+    let shop = Served::sample().await;
+    let ask = json!({ "tire": "245/40R18", "job": 4, "axle": "rear" });
+    let (status, ladder) = shop.post("/ladder", ask).await;
+    assert_eq!(status, 200, "{ladder}");
+    // The factory's 97 is 730 kg (ISO 4000-1), over half of the 1130 kg rating.
+    assert_eq!((&ladder["load_need_kg"], &ladder["least_load_index"]), (&json!(730.0), &json!(97)));
+    let sizes = ladder["sizes"].as_array().unwrap();
+    let own = sizes.iter().find(|row| row["size"] == "245/40R18").unwrap();
+    assert!(near(&own["arch_gap_mm"], 60.5, 0.51), "read 60 and 61 under the arch: {own}");
+    for row in sizes {
+        let gap = row["arch_gap_mm"].as_f64().unwrap();
+        let taller = (row["overall_diameter_mm"].as_f64().unwrap() - 653.2) / 2.0;
+        assert!(
+            (gap + taller - own["arch_gap_mm"].as_f64().unwrap()).abs() < 0.3,
+            "half of the difference: {row}"
+        );
+        assert!(row["tires_that_carry"].as_u64() <= row["tires_in_catalogue"].as_u64());
+    }
+    assert!(
+        own["tires_that_carry"].as_u64().unwrap() > 0 && own["wheels_in_catalogue"].as_u64().unwrap() > 0
+    );
+}
+
+#[tokio::test]
 async fn a_pressure_is_never_under_the_placard() {
     let shop = Served::start(None).await;
     // ETRTO (memory): 290 kPa × (520 / 670)^1.25 = 211.2 kPa for an extra load tire.

@@ -124,6 +124,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/catalogue/progress/{ticket}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a list under way has come, by the ticket its sender drew. */
+        get: operations["progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/catalogue/rows": {
         parameters: {
             query?: never;
@@ -1492,6 +1509,8 @@ export interface components {
             mapping?: {
                 [key: string]: string;
             } | null;
+            /** @description A word by which the progress can be asked for meanwhile. */
+            ticket?: string | null;
         };
         /** @description A price list. */
         ListView: {
@@ -2060,6 +2079,15 @@ export interface components {
             title: string;
             /** @description Kind of problem, a stable name. */
             type: string;
+        };
+        /** @description How far a list under way has come. */
+        ProgressView: {
+            /** @description Rows done. */
+            done: number;
+            /** @description Rows in all; 0 while that is not known. */
+            of: number;
+            /** @description `waiting` (not begun, or over), `reading`, `comparing` or `writing`. */
+            what: string;
         };
         /** @description A set of levers that turns the verdict. */
         ProposalView: {
@@ -2794,6 +2822,8 @@ export interface operations {
                 supplier: string;
                 /** @description The name of its file. */
                 file_name?: string;
+                /** @description A word by which its progress can be asked for meanwhile. */
+                ticket?: string;
             };
             header?: never;
             path?: never;
@@ -2958,6 +2988,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ticket: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description how far it has come */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgressView"];
                 };
             };
         };

@@ -12,15 +12,19 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
   const [says, setSays] = useState("");
   const [isBusy, setBusy] = useState(false);
   const [allOrNothing, setAllOrNothing] = useState(false);
+  const [ticket, setTicket] = useState<string | null>(null);
   const lists = useQuery({
     queryKey: ["price-lists"],
     queryFn: () => answer(api.GET("/api/v1/catalogue/lists")),
   });
-  const run = async (work: () => Promise<void>) => {
+  /** Runs something that takes its time, with a ticket by which its progress is asked for meanwhile. */
+  const run = async (work: (ticket: string) => Promise<void>) => {
+    const drawn = crypto.randomUUID();
     setBusy(true);
+    setTicket(drawn);
     setSays("");
     try {
-      await work();
+      await work(drawn);
     } catch (error) {
       setSays(
         error instanceof Refused
@@ -31,14 +35,15 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
       );
     }
     setBusy(false);
+    setTicket(null);
   };
   const refresh = async () => {
     await queries.invalidateQueries({ queryKey: ["catalogue"] });
     await queries.invalidateQueries({ queryKey: ["price-lists"] });
   };
   const bring = (file: File) =>
-    run(async () => {
-      const query = new URLSearchParams({ kind, supplier, file_name: file.name });
+    run(async (ticket) => {
+      const query = new URLSearchParams({ kind, supplier, file_name: file.name, ticket });
       const response = await fetch(`/api/v1/catalogue/lists?${query}`, {
         method: "POST",
         headers: { "content-type": "application/octet-stream" },
@@ -52,25 +57,25 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
       await refresh();
     });
   const again = (mapping: Record<string, string>) =>
-    run(async () => {
+    run(async (ticket) => {
       if (!tried) return;
       const path = { id: tried.list.id };
       setTried(
         await answer(
           api.POST("/api/v1/catalogue/lists/{id}/try", {
             params: { path },
-            body: { mapping, all_or_nothing: false },
+            body: { mapping, all_or_nothing: false, ticket },
           }),
         ),
       );
     });
   const take = () =>
-    run(async () => {
+    run(async (ticket) => {
       if (!tried) return;
       const taken = await answer(
         api.POST("/api/v1/catalogue/lists/{id}/take", {
           params: { path: { id: tried.list.id } },
-          body: { mapping: tried.mapping, all_or_nothing: allOrNothing },
+          body: { mapping: tried.mapping, all_or_nothing: allOrNothing, ticket },
         }),
       );
       setTried(null);
@@ -115,7 +120,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
       <p className="text-[13px] opacity-85">
         CSV, XLSX or JSON. It is tried first; which column means what is remembered for the supplier.
       </p>
-      {isBusy && <progress className="progress w-full" aria-label="Reading the list" />}
+      {isBusy && ticket && <ListProgress ticket={ticket} />}
       {says && (
         <p role="status" className="mt-1" data-says>
           {says}
@@ -173,6 +178,37 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
         ))}
       </ul>
     </section>
+  );
+}
+
+const STEPS = {
+  waiting: "Sending the list",
+  reading: "Reading its rows",
+  comparing: "Comparing with what is known",
+  writing: "Writing",
+} as const;
+
+/** How far a list under way has come, asked for four times a second. */
+function ListProgress({ ticket }: { ticket: string }) {
+  const query = useQuery({
+    queryKey: ["progress", ticket],
+    queryFn: () => answer(api.GET("/api/v1/catalogue/progress/{ticket}", { params: { path: { ticket } } })),
+    refetchInterval: 250,
+    retry: false,
+  });
+  const { what, done, of } = query.data ?? { what: "waiting", done: 0, of: 0 };
+  const says = STEPS[what as keyof typeof STEPS] ?? what;
+  return (
+    <p className="mt-1 text-[14px]" role="status" data-progress={what}>
+      {says}
+      {of > 0 && `: ${done} of ${of}`}
+      <progress
+        className="progress w-full"
+        aria-label={says}
+        max={of > 0 ? of : undefined}
+        value={of > 0 ? done : undefined}
+      />
+    </p>
   );
 }
 

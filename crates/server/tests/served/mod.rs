@@ -34,12 +34,17 @@ impl Served {
 
     /// The sample shop.
     pub(crate) async fn sample() -> Self {
+        Self::sample_with(|shop| shop).await
+    }
+
+    /// The sample shop with something beside it.
+    pub(crate) async fn sample_with(with: impl FnOnce(Shop) -> Shop) -> Self {
         let folder = tempfile::tempdir().unwrap();
         let store = Store::open(&folder.path().join("shop.sqlite")).unwrap();
         server::sample::fill(&store).await.unwrap();
         let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
         let address = listener.local_addr().unwrap();
-        tokio::spawn(server::serve(listener, Shop::new(store), std::future::pending()));
+        tokio::spawn(server::serve(listener, with(Shop::new(store)), std::future::pending()));
         Self { client: Client::new(), address, _folder: folder }
     }
 
