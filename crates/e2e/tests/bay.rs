@@ -95,7 +95,7 @@ async fn from_a_new_car_to_a_verdict_that_changes_with_its_reading() -> anyhow::
 #[tokio::test]
 async fn readings_as_they_are_read_kept_marked_copied_and_undone() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/7/bay").await?;
+    let browser = at(&program, "/jobs/2/bay").await?;
     light(&browser, "fender_lateral").await?;
     browser.driver.query(By::XPath("//label[contains(., '1/16 in')]")).first().await?.click().await?;
     take(&browser, "11").await?;
@@ -130,7 +130,7 @@ async fn readings_as_they_are_read_kept_marked_copied_and_undone() -> anyhow::Re
 #[tokio::test]
 async fn readings_taken_away_from_the_program_are_sent_later() -> anyhow::Result<()> {
     let mut program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/7/bay").await?;
+    let browser = at(&program, "/jobs/2/bay").await?;
     light(&browser, "strut").await?;
     program.kill().await;
     take(&browser, "15.5").await?;

@@ -139,7 +139,7 @@ async fn a_line_opens_to_its_working_and_source() -> anyhow::Result<()> {
     browser.until("return document.querySelector('[data-working]') === null").await?;
     browser.press("m").await?;
     browser.until("return document.querySelector('[data-code=speedometer]') === null").await?;
-    browser.read("[data-measure=front-strut]", "with the fitted wheel").await?;
+    browser.read("[data-measure=rear-strut]", "with the fitted wheel").await?;
     browser.press("?").await?;
     browser.read("dialog", "rim width by ½ in").await?;
     browser.type_on(Key::Escape + "").await?;

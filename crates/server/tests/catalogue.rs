@@ -249,7 +249,9 @@ async fn with_supplier(settings: Settings) -> (Served, Supplier) {
 async fn the_supplier_is_asked_and_what_it_said_stays_when_it_is_away() {
     let (shop, supplier) = with_supplier(Settings { delay: Duration::ZERO, ..Settings::default() }).await;
     let part = |kind: &str, row: u32| json!({ "kind": kind, "row": row, "count": 4 });
-    let first = json!({ "sets": [[part("wheels", 1), part("tires", 230)], [part("wheels", 2)]] });
+    let tires = shop.get("/catalogue/rows?kind=tires").await;
+    let tire = tires["rows"][0]["id"].as_u64().unwrap() as u32;
+    let first = json!({ "sets": [[part("wheels", 1), part("tires", tire)], [part("wheels", 2)]] });
     let (status, supply) = shop.post("/supply", first.clone()).await;
     assert_eq!((status, &supply["state"]), (200, &json!("answers")), "{supply}");
     let set = &supply["sets"][0];

@@ -34,7 +34,7 @@ pub struct Settings {
 
 impl Default for Settings {
     fn default() -> Self {
-        Self { delay: Duration::from_millis(120), fail_share: 0.0, unknown_share: 0.02 }
+        Self { delay: Duration::from_millis(120), fail_share: 0.0, unknown_share: 0.0 }
     }
 }
 

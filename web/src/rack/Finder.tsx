@@ -10,7 +10,7 @@ import { type Sought, Wishes } from "./Wishes";
 
 const START: Sought = {
   school: "tire_first",
-  season: null,
+  season: "summer",
   keeps: "nothing",
   allowed: null,
   uses: ["daily"],
@@ -142,7 +142,9 @@ export function Finder() {
               ))}
             </ol>
             {found.setups.length > 0 && (
-              <p className="border-warning mt-2 border-l-3 pl-2 text-[14px]">{found.caution}</p>
+              <p className="border-warning mt-2 border-l-3 pl-2 text-[14px]">
+                {found.caution} {found.setups[0]?.fastener_caution}
+              </p>
             )}
           </>
         )}

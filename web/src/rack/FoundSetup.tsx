@@ -1,4 +1,4 @@
-import type { Schemas } from "../api/client";
+import type { LedgerLine, Schemas } from "../api/client";
 import { Phrase } from "../shared/Figures";
 import { Mark, StandingWord } from "../shared/Mark";
 import { Supply } from "./Supply";
@@ -15,12 +15,23 @@ type Props = {
 
 const NEEDS = { order: "mind", find_out: "unknown", stop: "stop" } as const;
 
+/** What is not in order; the same word on both axles is said once. */
+function mindedOf(ledger: LedgerLine[]) {
+  const minds: { line: LedgerLine; where: string }[] = [];
+  for (const line of ledger.filter((one) => one.standing !== "good")) {
+    const twin = minds.find(({ line: other }) => other.code === line.code && other.word === line.word);
+    if (twin) twin.where = "front and rear";
+    else minds.push({ line, where: line.axle ?? "" });
+  }
+  return minds;
+}
+
 const money = (amount: number) => amount.toFixed(2);
 
 /** One setup: what it is, what it costs, what must be minded, and why it stands where it does. */
 export function FoundSetup({ place, setup, criteria, supply, supplier, onPlan }: Props) {
   const isSquare = setup.lines.front === setup.lines.rear;
-  const minds = setup.ledger.filter((line) => line.standing !== "good");
+  const minds = mindedOf(setup.ledger);
   return (
     <li className="rule py-2" data-setup={place}>
       <div className="flex flex-wrap items-baseline gap-x-4">
@@ -64,11 +75,10 @@ export function FoundSetup({ place, setup, criteria, supply, supplier, onPlan }:
             {one.in_degrees ? "°" : " mm"}: <strong>{one.caution}</strong>
           </span>
         ))}
-        {minds.map((line) => (
-          <span key={`${line.code}-${line.axle}`} className="flex items-center gap-1">
+        {minds.map(({ line, where }) => (
+          <span key={`${line.code}-${where}-${line.word}`} className="flex items-center gap-1">
             <Mark standing={line.standing} size={13} />
-            {line.axle ?? "car"} {line.title.toLowerCase()}:{" "}
-            <StandingWord standing={line.standing} word={line.word} />
+            {where} {line.title.toLowerCase()}: <StandingWord standing={line.standing} word={line.word} />
           </span>
         ))}
       </p>
@@ -80,7 +90,6 @@ export function FoundSetup({ place, setup, criteria, supply, supplier, onPlan }:
             {need.says}
           </li>
         ))}
-        <li className="opacity-85">{setup.fastener_caution}</li>
       </ul>
       {setup.why_above_next.length > 0 && (
         <p className="text-[14px]" data-why>

@@ -5,6 +5,7 @@ import { useSheet } from "../job/JobSheet";
 import { Mark } from "../shared/Mark";
 import { STANDING_OF } from "../shared/registry";
 import { formatLength, inWords, useUnits } from "../shared/units";
+import { percent } from "./percent";
 import { Uprights, uprights } from "./Uprights";
 
 const BANDS = { ideal: "ideal", good: "good", limit: "at the limit", beyond: "beyond the limit" } as const;
@@ -163,8 +164,7 @@ export function Ladder() {
                           {inWords(formatLength(rung.overall_diameter_mm, units))}
                         </td>
                         <td className="text-right">
-                          {rung.change_pct > 0 ? "+" : rung.change_pct < 0 ? "−" : ""}
-                          {Math.abs(rung.change_pct).toFixed(1)} %{" "}
+                          {percent(rung.change_pct)}{" "}
                           <span className="text-[13px] opacity-85">
                             {BANDS[rung.band as keyof typeof BANDS]}
                           </span>

@@ -2,16 +2,23 @@ import type { Schemas } from "../api/client";
 import { Mark } from "../shared/Mark";
 import { STANDING_OF } from "../shared/registry";
 import { formatLength, inWords, useUnits } from "../shared/units";
+import { percent } from "./percent";
 
 type Rung = Schemas["RungView"];
 type Props = { ladder: Schemas["LadderView"]; rungs: Rung[]; marked: Rung };
 
 const MOST = 7;
 
-/** The nearest size of each rim code, smallest rim first, with the marked one in its place. */
+/** One size of each rim code, smallest rim first: what can be ordered, then what is nearest to the marked one. */
 export function uprights(sizes: Rung[], marked: Rung): Rung[] {
+  const far = (rung: Rung) =>
+    ((rung.tires_that_carry ?? rung.tires_in_catalogue) > 0 ? 0 : 1000) +
+    Math.abs(rung.section_width_mm - marked.section_width_mm);
   const byRim = new Map<number, Rung>();
-  for (const rung of sizes) if (!byRim.has(rung.plus_in)) byRim.set(rung.plus_in, rung);
+  for (const rung of sizes) {
+    const known = byRim.get(rung.plus_in);
+    if (!known || far(rung) < far(known)) byRim.set(rung.plus_in, rung);
+  }
   byRim.set(marked.plus_in, marked);
   const order = [...byRim.values()].sort((a, b) => a.plus_in - b.plus_in);
   const at = order.indexOf(marked);
@@ -32,8 +39,9 @@ export function Uprights({ ladder, rungs, marked }: Props) {
   const pitch = (WIDTH - 24) / rungs.length;
   const y = (above: number) => HUB - above * k;
   return (
-    <div className="drawing" data-uprights={rungs.length}>
+    <div data-uprights={rungs.length}>
       <svg
+        className="drawing"
         width="100%"
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         role="img"
@@ -85,15 +93,14 @@ export function Uprights({ ladder, rungs, marked }: Props) {
                 R{rung.size.split("R")[1]}
               </text>
               <text x={x} y={(rim + HUB) / 2} textAnchor="middle" fontSize={11}>
-                {rung.change_pct > 0 ? "+" : rung.change_pct < 0 ? "−" : ""}
-                {Math.abs(rung.change_pct).toFixed(1)} %
+                {percent(rung.change_pct)}
               </text>
             </g>
           );
         })}
       </svg>
       {marked.arch_gap_mm != null && marked.arch_verdict && (
-        <p className="flex items-center gap-1 px-2 pb-1 text-[14px]">
+        <p className="mt-1 flex items-center gap-1 text-[15px]">
           <Mark standing={STANDING_OF[marked.arch_verdict]} size={13} />
           {marked.size}: {inWords(formatLength(marked.arch_gap_mm, units))} under the arch
         </p>

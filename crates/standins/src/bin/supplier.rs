@@ -21,7 +21,7 @@ struct Arguments {
     #[arg(long, default_value_t = 0.0)]
     fail_share: f64,
     /// Share of items that are not known, 0 to 1.
-    #[arg(long, default_value_t = 0.02)]
+    #[arg(long, default_value_t = 0.0)]
     unknown_share: f64,
     /// End when the process that started it ends.
     #[arg(long)]
