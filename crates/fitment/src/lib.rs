@@ -14,6 +14,7 @@
 //! - [`car`]: what the factory built and what was done since.
 //! - [`corner`]: what was measured on the car. [`clearance`]: what clears it, and how sure that is.
 //! - [`style`]: tucked, flush or poke. [`window`]: the offsets that clear, for each rim width.
+//! - [`brake`]: whether a wheel goes over the caliper.
 //! - [`lever`]: what can be done about a gap. [`measure`]: what must still be read.
 //! - [`needs`]: what the car asks of every wheel and tire. [`hub`]: how a wheel is held. [`choose`]: size ladder, pressure, stagger, and the finder over a catalogue.
 //! - [`limits`], [`ledger`]: the house's limits, and one judged line per question.
@@ -25,6 +26,7 @@
 //! Callers hand in today's date where age matters.
 #![warn(missing_docs)]
 
+pub mod brake;
 pub mod car;
 pub mod change;
 pub mod choose;

@@ -77,6 +77,56 @@ fn air_side(a: f64, seat: f64) -> Vec<Point> {
     points
 }
 
+/// Where the well lies, in rim coordinates.
+struct Well {
+    /// Where its floor begins, outboard.
+    outer: f64,
+    /// Where its floor ends.
+    inner: f64,
+    /// Where its inboard wall ends.
+    end: f64,
+}
+
+impl Well {
+    /// Between the two humps: wall, well, wall, and a barrel that leads back in. The well lies outboard, where the tire
+    /// is mounted from.
+    fn of(a: f64) -> Self {
+        let hump_end = a - HUMP_END;
+        let between = 2.0 * hump_end;
+        let wall = (between * 0.12).min(9.0);
+        let outer = hump_end - wall;
+        let inner = outer - (between * 0.28).min(38.0);
+        Self { outer, inner, end: inner - wall }
+    }
+}
+
+/// The side of the barrel that faces the brake, from the inboard flange to under the well; rim coordinates.
+fn barrel_inside(a: f64, seat: f64) -> Vec<Point> {
+    let (hump_end, well) = (a - HUMP_END, Well::of(a));
+    let mut points: Vec<Point> = air_side(a, seat).into_iter().map(Point::mirrored).collect();
+    points.extend([
+        Point::new(-hump_end - 8.0, seat - METAL - 2.2),
+        Point::new(-hump_end, seat - METAL - 3.8),
+        Point::new(well.end - 1.5, seat - METAL - 7.0),
+        Point::new(well.inner - 2.0, seat - WELL_DEPTH - METAL),
+        Point::new(well.outer + 2.0, seat - WELL_DEPTH - METAL),
+    ]);
+    points
+}
+
+/// What of a wheel can meet the brake: barrel inside from the inboard flange outboard, and spoke back from the barrel
+/// down to the pad; wheel coordinates. `None` while the offset is not stated.
+pub(crate) fn inner_profile(wheel: &Wheel) -> Option<(Vec<Point>, Vec<Point>)> {
+    let center_y = -wheel.offset?.as_mm();
+    let a = wheel.width.between_flanges().as_mm() / 2.0;
+    let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
+    let barrel = barrel_inside(a, seat).into_iter().map(|point| point.moved(center_y)).collect();
+    let mut back = spoke_back(center_y + a - HUMP_END + 3.0, seat, wheel);
+    let bore = bore_r(wheel);
+    back.push(Point::new(0.0, bore));
+    Some((barrel, back))
+}
+
 /// Builds the section of a wheel; `None` when its offset is not stated, since then nothing tells where the
 /// pad lies.
 pub fn rim_section(wheel: &Wheel) -> Option<RimSection> {
@@ -84,14 +134,7 @@ pub fn rim_section(wheel: &Wheel) -> Option<RimSection> {
     let a = wheel.width.between_flanges().as_mm() / 2.0;
     let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
     let hump_end = a - HUMP_END;
-    // Between the two humps: wall, well, wall, and a barrel that leads back in. The well lies outboard, where
-    // the tire is mounted from.
-    let between = 2.0 * hump_end;
-    let wall = (between * 0.12).min(9.0);
-    let well = (between * 0.28).min(38.0);
-    let well_outer = hump_end - wall;
-    let well_inner = well_outer - well;
-    let well_end = well_inner - wall;
+    let Well { outer: well_outer, inner: well_inner, end: well_end } = Well::of(a);
 
     let outboard = seat_side(a, seat);
     let mut outline = outboard.clone();
@@ -102,14 +145,7 @@ pub fn rim_section(wheel: &Wheel) -> Option<RimSection> {
     ]);
     outline.extend(outboard.iter().rev().map(|point| point.mirrored()));
     // Back along the air side, from the inboard flange to under the well.
-    outline.extend(air_side(a, seat).into_iter().map(Point::mirrored));
-    outline.extend([
-        Point::new(-hump_end - 8.0, seat - METAL - 2.2),
-        Point::new(-hump_end, seat - METAL - 3.8),
-        Point::new(well_end - 1.5, seat - METAL - 7.0),
-        Point::new(well_inner - 2.0, seat - WELL_DEPTH - METAL),
-        Point::new(well_outer + 2.0, seat - WELL_DEPTH - METAL),
-    ]);
+    outline.extend(barrel_inside(a, seat));
     let mut outline: Vec<Point> = outline.into_iter().map(|point| point.moved(center_y)).collect();
     outline.extend(spoke(center_y + hump_end + 3.0, center_y + a + METAL - 0.6, seat, wheel));
     // And up the outboard flange's air side to its edge.
@@ -124,21 +160,34 @@ pub fn rim_section(wheel: &Wheel) -> Option<RimSection> {
     })
 }
 
-/// From the rim down the spoke's back to the pad, round the bore, and up its face: in wheel coordinates.
-fn spoke(back_y: f64, face_y: f64, seat: f64, wheel: &Wheel) -> Vec<Point> {
-    let bore = wheel.center_bore.map_or(33.0, |bore| bore.diameter().as_mm() / 2.0);
-    let pad = PAD_RADIUS.max(bore + 20.0).min(seat - 60.0);
+fn bore_r(wheel: &Wheel) -> f64 {
+    wheel.center_bore.map_or(33.0, |bore| bore.diameter().as_mm() / 2.0)
+}
+
+fn pad_r(seat: f64, wheel: &Wheel) -> f64 {
+    PAD_RADIUS.max(bore_r(wheel) + 20.0).min(seat - 60.0)
+}
+
+/// From the rim down the spoke's back to the pad: in wheel coordinates.
+fn spoke_back(back_y: f64, seat: f64, wheel: &Wheel) -> Vec<Point> {
+    let pad = pad_r(seat, wheel);
     let rim_back = Point::new(back_y, seat - METAL - 5.0);
     // The back bows outboard, where calipers want the room.
     let bow = if back_y > 0.0 { 0.85 } else { 0.2 };
-    let back: Vec<Point> = std::iter::once(rim_back)
+    std::iter::once(rim_back)
         .chain(cubic(
             rim_back,
             Point::new(back_y, seat - 55.0),
             Point::new(back_y * bow + 4.0, pad + 34.0),
             Point::new(2.0, pad),
         ))
-        .collect();
+        .collect()
+}
+
+/// Down the spoke's back, round the bore, and up its face: in wheel coordinates.
+fn spoke(back_y: f64, face_y: f64, seat: f64, wheel: &Wheel) -> Vec<Point> {
+    let (bore, pad) = (bore_r(wheel), pad_r(seat, wheel));
+    let back = spoke_back(back_y, seat, wheel);
     let thickness = face_y - back_y;
     let last = (back.len() - 1) as f64;
     let mut points = back.clone();
