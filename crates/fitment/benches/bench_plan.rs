@@ -64,6 +64,7 @@ fn reading(feature: Feature, gap: f64, plus_minus: f64, on: &Setup) -> Reading {
         steer: Steer::Straight,
         radius: (feature == Feature::SpringPerch).then(|| Length::from_mm(300.0).unwrap()),
         is_copied: false,
+        tried: None,
     }
 }
 

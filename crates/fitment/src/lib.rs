@@ -14,7 +14,8 @@
 //! - [`car`]: what the factory built and what was done since.
 //! - [`corner`]: what was measured on the car. [`clearance`]: what clears it, and how sure that is.
 //! - [`style`]: tucked, flush or poke. [`window`]: the offsets that clear, for each rim width.
-//! - [`brake`]: whether a wheel goes over the caliper.
+//! - [`brake`]: whether a wheel goes over the caliper. [`trial`]: what was tried on, and what it says.
+//! - [`proven`]: fits of finished jobs, their nearness, and the envelope they make.
 //! - [`lever`]: what can be done about a gap. [`measure`]: what must still be read.
 //! - [`needs`]: what the car asks of every wheel and tire. [`hub`]: how a wheel is held. [`choose`]: size ladder, pressure, stagger, and the finder over a catalogue.
 //! - [`limits`], [`ledger`]: the house's limits, and one judged line per question.
@@ -44,6 +45,7 @@ pub mod load_index;
 pub mod measure;
 pub mod needs;
 pub mod notation;
+pub mod proven;
 pub mod rubber;
 pub mod section;
 pub mod setup;
@@ -51,6 +53,7 @@ pub mod speed_symbol;
 pub mod speedometer;
 pub mod style;
 pub mod tire;
+pub mod trial;
 pub mod utqg;
 pub mod wheel;
 pub mod window;

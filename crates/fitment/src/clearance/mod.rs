@@ -14,7 +14,7 @@ pub mod stand;
 
 use crate::coded::coded;
 use crate::corner::feature::Bears;
-use crate::corner::{Carrier, Corner, Feature, Obstacle, Place, Resolved};
+use crate::corner::{Carrier, Corner, Feature, Obstacle, Place, Resolved, Tried};
 use crate::length::Length;
 use crate::lever::Levers;
 use crate::limits::HouseLimits;
@@ -160,11 +160,25 @@ impl Trial<'_> {
             .of(feature)
             .filter_map(|obstacle| {
                 let band = self.band(obstacle, stand)?;
-                let verdict = Verdict::of(&band, limit);
+                let verdict = match (Verdict::of(&band, limit), obstacle.reading.tried) {
+                    (Verdict::Touches, _) => Verdict::Touches,
+                    // It touched at a trial and nobody knows by how much: further away is not known to clear.
+                    (_, Some(Tried::AtMost)) => Verdict::MeasureFirst,
+                    (verdict, _) => verdict,
+                };
                 let obstacle = Some(*obstacle);
                 Some(Clearance { feature, obstacle, band: Some(band), limit, verdict, must_find: None })
             })
             .collect();
+        // A bound that does not rule the plan out says nothing beside what was measured.
+        let is_bound = |line: &Clearance| {
+            line.obstacle.is_some_and(|obstacle| obstacle.reading.tried == Some(Tried::AtMost))
+        };
+        let lines: Vec<Clearance> = if lines.iter().any(|line| !is_bound(line)) {
+            lines.into_iter().filter(|line| !is_bound(line) || line.verdict == Verdict::Touches).collect()
+        } else {
+            lines
+        };
         let low =
             |line: &Clearance| line.band.as_ref().map_or(f64::INFINITY, |band| band.likely_low().as_mm());
         let words_differ = lines

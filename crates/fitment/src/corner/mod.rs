@@ -90,6 +90,17 @@ pub struct Reading {
     pub radius: Option<Length>,
     /// Written over from the other side, not read.
     pub is_copied: bool,
+    /// How it was found at a trial fit; `None` for a reading of the bay.
+    pub tried: Option<Tried>,
+}
+
+/// What a trial fit tells of a gap.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Tried {
+    /// The gap, or the overlap, was measured.
+    Measured,
+    /// It touched and nobody measured by how much: there is at most so much room.
+    AtMost,
 }
 
 impl Reading {
@@ -105,6 +116,7 @@ impl Reading {
             steer: Steer::Straight,
             radius: None,
             is_copied: false,
+            tried: None,
         }
     }
 }

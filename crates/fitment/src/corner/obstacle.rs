@@ -5,7 +5,7 @@
 //! explained, never averaged away.
 
 use super::feature::Bears;
-use super::{CarSide, Carrier, Corner, Feature, Reading, Stance, Steer};
+use super::{CarSide, Carrier, Corner, Feature, Reading, Stance, Steer, Tried};
 use crate::length::Length;
 use crate::section::{Silhouette, Toward};
 use crate::setup::Setup;
@@ -107,6 +107,8 @@ impl Resolved {
     }
 }
 
+/// A wheel that is tried on stands into what it meets by at most so much: more is a slipped unit.
+const MOST_OVERLAP_MM: f64 = 60.0;
 /// Two spots nearer than this to each other in height are readings of the same place.
 const SAME_HEIGHT: f64 = 10.0;
 /// A caliper's outer edge nearer to the axle than this would lie inside the hub.
@@ -302,6 +304,8 @@ fn implausible(reading: &Reading) -> Option<Phrase> {
                 .text(" measures nothing here."),
         );
     }
+    // A wheel that does not go on overlaps what it meets.
+    let least = if reading.tried.is_some() { -MOST_OVERLAP_MM } else { least };
     if (least..=most).contains(&gap) {
         return None;
     }
@@ -320,7 +324,14 @@ fn implausible(reading: &Reading) -> Option<Phrase> {
 /// One place of one part, on one side, at one lock.
 fn same_place(a: &Obstacle, b: &Obstacle) -> bool {
     let lock = |steer: Steer, feature: Feature| if feature.facts().at_lock { Some(steer) } else { None };
-    a.feature == b.feature
+    // A bound stands beside what was measured and contradicts nothing.
+    let is_bound = |obstacle: &Obstacle| obstacle.reading.tried == Some(Tried::AtMost);
+    if a.index == b.index {
+        return true;
+    }
+    !is_bound(a)
+        && !is_bound(b)
+        && a.feature == b.feature
         && a.side == b.side
         && lock(a.reading.steer, a.feature) == lock(b.reading.steer, b.feature)
         && match (a.place, b.place) {

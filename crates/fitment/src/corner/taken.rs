@@ -54,6 +54,7 @@ impl Taken {
             steer: self.steer,
             radius: self.radius,
             is_copied: self.is_copied,
+            tried: None,
         })
     }
 }

@@ -132,6 +132,7 @@ impl GapReading {
             steer: steer.unwrap_or_default(),
             radius,
             is_copied: false,
+            tried: None,
         })
     }
 }
