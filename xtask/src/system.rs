@@ -1,4 +1,5 @@
-//! What the machine must have: Node for the page, Chromium and ChromeDriver for the browser tests.
+//! What the machine must have: Node for the page, Chromium and ChromeDriver for the browser tests, poppler-utils to look
+//! at printed templates.
 
 use std::process::Command;
 
@@ -10,21 +11,23 @@ fn is_there(program: &str) -> bool {
     Command::new(program).arg("--version").output().is_ok_and(|output| output.status.success())
 }
 
-/// Installs Debian's Chromium and ChromeDriver when one is missing.
+/// Installs Debian's Chromium, ChromeDriver and poppler-utils when one is missing.
 pub(crate) fn install_browser() -> anyhow::Result<()> {
-    if is_there("chromium") && is_there("chromedriver") {
+    // It tells its version by another option, and not by its exit.
+    let has_poppler = Command::new("pdftoppm").arg("-v").output().is_ok();
+    if is_there("chromium") && is_there("chromedriver") && has_poppler {
         return Ok(());
     }
     if !is_there("apt-get") {
-        bail!("chromium and chromedriver are missing, and there is no apt-get to install them with");
+        bail!("chromium, chromedriver or pdftoppm is missing, and there is no apt-get to install them with");
     }
     quiet_step(
         "refreshing the package list",
         apt(&["update", "-qq"]).env("DEBIAN_FRONTEND", "noninteractive"),
     )?;
     quiet_step(
-        "installing chromium and chromium-driver (a few minutes)",
-        apt(&["install", "-y", "-qq", "chromium", "chromium-driver"])
+        "installing chromium, chromium-driver and poppler-utils (a few minutes)",
+        apt(&["install", "-y", "-qq", "chromium", "chromium-driver", "poppler-utils"])
             .env("DEBIAN_FRONTEND", "noninteractive"),
     )
 }

@@ -4,10 +4,13 @@
 //! - [`field`]: what a column can mean, and how columns are recognised by their headings.
 //! - [`record`]: a row as fields; [`wheels`] and [`tires`]: records as the core's catalogue rows, and back.
 //!
+//! - [`profile`]: profiles of brakes and wheels, from and to DXF, SVG and CSV; card templates as PDF.
+//!
 //! What is deliberately not here: which rows are new, who the supplier is, and where anything is kept (`store`).
 #![warn(missing_docs)]
 
 pub mod field;
+pub mod profile;
 pub mod record;
 pub mod table;
 pub mod tires;

@@ -5,13 +5,12 @@ use crate::brake::smaller_rim::smaller_rims;
 use crate::clearance::{Trial, Verdict};
 use crate::codes::RimDiameter;
 use crate::corner::Feature;
-use crate::length::Length;
 use crate::setup::{Axle, Setup};
 use crate::wheel::Backspacing;
 use crate::working::{Phrase, Quantity, Source};
 
 /// Where the sentences come from.
-pub const SOURCE: Source =
+const SOURCE: Source =
     Source::common_practice("a rim that hits inside its barrel rules out every smaller one; no source");
 
 /// What a line of the conclusion is.
@@ -50,6 +49,11 @@ pub struct Conclusion {
     pub lines: Vec<Line>,
     /// The next most useful trial.
     pub next: Option<Next>,
+}
+
+impl Conclusion {
+    /// Where its rules come from.
+    pub const SOURCE: Source = SOURCE;
 }
 
 /// Draws the conclusion of an axle's trials.
