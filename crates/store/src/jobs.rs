@@ -10,6 +10,7 @@ use crate::journal::{self, Kind};
 use crate::measurements::{KeptReading, Measurements, Rows};
 use crate::picked::Picked;
 use crate::snapshot::Lines;
+use crate::workshop::Workshop;
 
 /// Where a job stands in the order of the work.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -108,6 +109,8 @@ pub struct JobContent {
     pub measurements: Measurements,
     /// What was picked from the price lists, and gone through with the owner.
     pub picked: Picked,
+    /// Profiles of the brakes, and what was tried on.
+    pub workshop: Workshop,
 }
 
 /// A job as kept.
@@ -143,7 +146,8 @@ pub fn get(connection: &Connection, id: i64) -> Result<Job, StoreError> {
     let steps = journal::steps(connection, id)?;
     let corrupt = |why: String| StoreError::Corrupt { table: "job", id, why };
     let measurements = Rows::get(connection, id)?.measurements().map_err(corrupt)?;
-    row.into_job(candidates, measurements, Picked::get(connection, id)?, &steps)
+    let beside = (Picked::get(connection, id)?, Workshop::get(connection, id)?);
+    row.into_job(candidates, measurements, beside, &steps)
 }
 
 /// Jobs whose number, car, wish or setups contain every word of `find`, latest change first.
@@ -398,7 +402,8 @@ fn put_content(
         insert.execute(params![id, letter, position as i64, kept.note, lines.front, lines.rear])?;
     }
     Rows::of(&content.measurements).put(connection, id)?;
-    content.picked.put(connection, id)
+    content.picked.put(connection, id)?;
+    content.workshop.put(connection, id)
 }
 
 fn candidates(connection: &Connection, job: i64) -> Result<Vec<Candidate>, StoreError> {
@@ -437,6 +442,8 @@ fn what_changed(before: &JobContent, after: &JobContent) -> String {
         (before.measurements.wanted != after.measurements.wanted, "wanted style"),
         (before.picked.rows != after.picked.rows, "picked parts"),
         (before.picked.answered != after.picked.answered, "questions answered"),
+        (before.workshop.templates != after.workshop.templates, "brake profiles"),
+        (before.workshop.trials != after.workshop.trials, "trial fits"),
         (!before.put_away && after.put_away, "put away"),
         (before.put_away && !after.put_away, "taken out again"),
     ];
@@ -484,7 +491,7 @@ impl JobRow {
         self,
         candidates: Vec<Candidate>,
         measurements: Measurements,
-        picked: Picked,
+        (picked, workshop): (Picked, Workshop),
         steps: &journal::Steps,
     ) -> Result<Job, StoreError> {
         let id = self.id;
@@ -510,6 +517,7 @@ impl JobRow {
                 put_away: self.put_away,
                 measurements,
                 picked,
+                workshop,
             },
         })
     }

@@ -5,6 +5,7 @@
 //! - [`measurements`]: what a job knows of its car: record, readings, levers, wanted style.
 //! - [`catalogue`]: price lists and the rows that came of them.
 //! - [`picked`]: what a job has picked of them, and what was gone through with the owner.
+//! - [`workshop`]: profiles of a job's brakes, what was tried on, photos; insides of wheels. [`proven`]: fits of finished jobs.
 //! - [`house`]: the house's limits, instruments and people.
 //! - [`journal`]: who changed what and when; undo and redo are read off it.
 //!
@@ -22,8 +23,10 @@ pub mod journal;
 pub mod measurements;
 mod migrations;
 pub mod picked;
+pub mod proven;
 mod snapshot;
 mod store;
+pub mod workshop;
 
 pub use error::StoreError;
 pub use migrations::LATEST;

@@ -7,9 +7,10 @@ use serde::{Deserialize, Serialize};
 use crate::jobs::{Candidate, JobContent};
 use crate::measurements::Rows;
 use crate::picked::Picked;
+use crate::workshop::Workshop;
 
 /// Version of the form below. A later one reads earlier ones.
-const VERSION: u32 = 3;
+const VERSION: u32 = 4;
 
 #[derive(Debug, Serialize, Deserialize)]
 pub(crate) struct Snapshot {
@@ -29,6 +30,9 @@ pub(crate) struct Snapshot {
     /// Since form 3.
     #[serde(default)]
     picked: Picked,
+    /// Since form 4.
+    #[serde(default)]
+    workshop: Workshop,
 }
 
 /// A pair of setups as lines.
@@ -84,6 +88,7 @@ pub(crate) fn to_json(content: &JobContent) -> String {
         put_away: content.put_away,
         measurements: Rows::of(&content.measurements),
         picked: content.picked.clone(),
+        workshop: content.workshop.clone(),
     };
     // A struct of strings and flags always serializes.
     serde_json::to_string(&snapshot).unwrap_or_default()
@@ -109,5 +114,6 @@ pub(crate) fn from_json(json: &str) -> Result<JobContent, String> {
         put_away: snapshot.put_away,
         measurements: snapshot.measurements.measurements()?,
         picked: snapshot.picked,
+        workshop: snapshot.workshop,
     })
 }

@@ -14,6 +14,8 @@ use store::jobs::{self, Candidate, JobContent, Stage};
 use store::journal::{self, Kind};
 use store::measurements::{KeptReading, Measurements};
 use store::picked::{Picked, PickedRow};
+use store::proven;
+use store::workshop::{self, KeptTemplate, KeptTrial, WheelTemplate, Workshop};
 use store::{Store, StoreError};
 
 fn now() -> Timestamp {
@@ -41,7 +43,39 @@ fn content(car: &str) -> JobContent {
         put_away: false,
         measurements: measurements(),
         picked: picked(),
+        workshop: shop_floor(),
     }
+}
+
+fn shop_floor() -> Workshop {
+    let template = KeptTemplate {
+        id: "t1".to_owned(),
+        axle: "front".to_owned(),
+        part: "caliper".to_owned(),
+        role: "fitted".to_owned(),
+        name: "four-piston".to_owned(),
+        source: "template".to_owned(),
+        plus_minus_mm: 0.3,
+        points: vec![[-40.0, 150.0], [10.5, 182.25]],
+    };
+    let trial = KeptTrial {
+        id: "f1".to_owned(),
+        axle: "rear".to_owned(),
+        side: Some("left".to_owned()),
+        setup: "17x8 ET40".to_owned(),
+        contact: "barrel_knuckle".to_owned(),
+        gap_mm: Some(-3.5),
+        plus_minus_mm: 0.5,
+        instrument: "feeler".to_owned(),
+        steer: "straight".to_owned(),
+        is_hanging: true,
+        note: "turns half round".to_owned(),
+        next_step: "18 in".to_owned(),
+        photos: vec![3],
+        who: "mk".to_owned(),
+        at: "2026-03-01T09:00:00Z".to_owned(),
+    };
+    Workshop { templates: vec![template], trials: vec![trial] }
 }
 
 fn picked() -> Picked {
@@ -391,4 +425,48 @@ async fn the_house_is_the_trades_until_it_is_changed() {
     let back = HouseContent { limits: HouseLimits::DEFAULT, ..wanted };
     let back = shop.store.write(move |tx| house::change(tx, 1, &back)).await.unwrap();
     assert_eq!(back.content.limits, HouseLimits::DEFAULT);
+}
+
+#[tokio::test]
+async fn photos_wheel_templates_and_proven_fits_are_kept() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("shop.sqlite");
+    let store = Store::open(&file).unwrap();
+    let at = || "2026-03-01T09:00:00Z".parse().unwrap();
+    let job = store.write(move |tx| jobs::create(tx, &content("Tinde"), "mk", at())).await.unwrap();
+    let id = job.id;
+    let photo =
+        store.write(move |tx| workshop::add_photo(tx, id, "image/png", b"bytes", at())).await.unwrap();
+    let none = store.write(move |tx| workshop::add_photo(tx, 99, "image/png", b"bytes", at())).await;
+    assert!(matches!(none, Err(StoreError::NotFound { what: "job", .. })));
+    let wheel = |plus_minus_mm| WheelTemplate {
+        line: "Arc".to_owned(),
+        size: "18x8.5 ET35".to_owned(),
+        source: "readings".to_owned(),
+        plus_minus_mm,
+        barrel: vec![[0.0, 200.0], [10.0, 201.0]],
+        spoke_back: vec![[20.0, 200.0], [0.0, 80.0]],
+    };
+    let record: store::catalogue::Fields = [("model".to_owned(), "Tinde".to_owned())].into();
+    let added = store
+        .write(move |tx| {
+            workshop::put_wheel_template(tx, &wheel(0.5), at())?;
+            workshop::put_wheel_template(tx, &wheel(0.3), at())?;
+            let first = proven::add(tx, "tinde|18x8", &record, None, at())?;
+            Ok((first, proven::add(tx, "tinde|18x8", &record, None, at())?))
+        })
+        .await
+        .unwrap();
+    assert_eq!(added, (true, false), "a fit that is there already is recognised");
+    // As a kill would leave it: another process opens the file.
+    let again = Store::open(&file).unwrap();
+    let kept = again.read(move |c| workshop::photo(c, id, photo)).await.unwrap();
+    assert_eq!(kept, ("image/png".to_owned(), b"bytes".to_vec()));
+    let wheels = again.read(workshop::wheel_templates).await.unwrap();
+    assert_eq!(wheels, [wheel(0.3)], "the later one of a size counts");
+    let fits = again.read(proven::all).await.unwrap();
+    assert_eq!((fits.len(), fits[0].record["model"].as_str()), (1, "Tinde"));
+    let fit = fits[0].id;
+    again.write(move |tx| proven::remove(tx, fit)).await.unwrap();
+    assert!(again.write(move |tx| proven::remove(tx, fit)).await.is_err(), "once only");
 }

@@ -13,6 +13,7 @@ const STEPS: &[M<'static>] = &[
     M::up(include_str!("0003_bay.sql")),
     M::up(include_str!("0004_catalogue.sql")),
     M::up(include_str!("0005_picked.sql")),
+    M::up(include_str!("0006_workshop.sql")),
 ];
 
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
