@@ -4,6 +4,7 @@
 //! - [`field`]: what a column can mean, and how columns are recognised by their headings.
 //! - [`record`]: a row as fields; [`wheels`] and [`tires`]: records as the core's catalogue rows, and back.
 //!
+//! - [`proven`]: fits of finished jobs as rows that shops exchange.
 //! - [`profile`]: profiles of brakes and wheels, from and to DXF, SVG and CSV; card templates as PDF.
 //!
 //! What is deliberately not here: which rows are new, who the supplier is, and where anything is kept (`store`).
@@ -11,6 +12,7 @@
 
 pub mod field;
 pub mod profile;
+pub mod proven;
 pub mod record;
 pub mod table;
 pub mod tires;

@@ -7,16 +7,19 @@
 //! - [`price_list`]: price lists as they are read. [`catalogue`]: the catalogue they make, kept at hand.
 //! - [`gauge`]: the port to a measuring device.
 //! - [`supplier`]: the port to a supplier, and what it said.
+//! - [`brake_sweep`]: the catalogue's wheels over a brake, worked out once. [`photo`]: pictures without what a camera notes.
 //! - [`guard`]: who may ask: Host and Origin; security headers.
 //! - [`page`]: the built page inside the program. [`sample`]: the sample shop.
 //!
 //! What is deliberately not here: rules of the trade (`fitment`) and SQL (`store`).
 
+pub mod brake_sweep;
 pub mod catalogue;
 pub mod extract;
 pub mod gauge;
 pub mod guard;
 pub mod page;
+pub mod photo;
 pub mod price_list;
 pub mod problem;
 pub mod routes;
@@ -32,6 +35,7 @@ use axum::Router;
 use axum::extract::{DefaultBodyLimit, FromRef};
 use axum::http::StatusCode;
 use axum::middleware::{from_fn, map_response};
+use brake_sweep::Sweeps;
 use catalogue::Shelf;
 use gauge::{GaugePort, NoGauge};
 use price_list::{LastRead, Progress};
@@ -46,6 +50,9 @@ pub const BODY_LIMIT: usize = 256 * 1024;
 
 /// Largest price list.
 pub const LIST_LIMIT: usize = exchange::table::LARGEST_FILE;
+
+/// Largest photo or drawing.
+pub const FILE_LIMIT: usize = 8 * 1024 * 1024;
 
 /// Longest time one request may take.
 pub const TIME_LIMIT: Duration = Duration::from_secs(10);
@@ -65,6 +72,8 @@ pub struct Shop {
     pub last_read: LastRead,
     /// How far lists under way have come.
     pub progress: Progress,
+    /// The catalogue's wheels over brakes, as worked out.
+    pub sweeps: Sweeps,
 }
 
 impl Shop {
@@ -77,6 +86,7 @@ impl Shop {
             desk: Desk::default(),
             last_read: LastRead::default(),
             progress: Progress::default(),
+            sweeps: Sweeps::default(),
         }
     }
 

@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/brakes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A wheel over a caliper: gaps, verdict, and what spacers do. */
+        post: operations["brakes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cars": {
         parameters: {
             query?: never;
@@ -280,6 +297,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/brakes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A wheel over a job's brakes. */
+        post: operations["job_brakes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/brakes/wheels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The catalogue's wheels over a job's brakes. */
+        get: operations["brake_wheels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/candidates": {
         parameters: {
             query?: never;
@@ -325,6 +376,57 @@ export interface paths {
         get: operations["journal"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a photo with a job: JPEG or PNG, without place, time and device. */
+        post: operations["add_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A job's photo. */
+        get: operations["get_photo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/proven": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A finished job's plan becomes a proven fit. */
+        post: operations["from_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -416,6 +518,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a job's trials come to, and how what is at hand stands after them. */
+        get: operations["trials"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/undo": {
         parameters: {
             query?: never;
@@ -445,6 +564,92 @@ export interface paths {
         /** Every size round a tire whose overall diameter stays inside a band. */
         post: operations["ladder"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/profiles/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a drawing: its layers, and the profile that each makes. */
+        post: operations["read_profile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/profiles/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write a profile as DXF, SVG or CSV, or as a card template at true scale (PDF). */
+        post: operations["write_profile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/proven": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The library, ordered by how like and how near the fits are to a job. */
+        get: operations["find"];
+        put?: never;
+        /** Bring fits of other shops, as CSV, XLSX or JSON; those that are there already are recognised. */
+        post: operations["bring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/proven/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The library as a file. */
+        get: operations["export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/proven/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a fit out of the library. */
+        delete: operations["remove"];
         options?: never;
         head?: never;
         patch?: never;
@@ -548,6 +753,24 @@ export interface paths {
         /** The cold pressure at which a tire carries a load. */
         get: operations["pressure"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/wheel-templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The insides of wheels that were measured. */
+        get: operations["wheel_templates"];
+        /** Keep the inside of a wheel; an earlier one of its line and size is replaced. */
+        put: operations["put_wheel_template"];
         post?: never;
         delete?: never;
         options?: never;
@@ -723,6 +946,112 @@ export interface components {
             tire_choice?: components["schemas"]["TireChoiceCode"] | null;
             wanted?: components["schemas"]["PerAxle_Option_WantedView"] | null;
         };
+        /** @description What a gap must lie between. */
+        BoundView: {
+            /** Format: double */
+            least_mm: number;
+            /** Format: double */
+            most_mm: number;
+        };
+        /** @description A wheel over a job's brakes. */
+        BrakeBench: {
+            axial_bound?: components["schemas"]["BoundView"] | null;
+            /**
+             * Format: double
+             * @description The least axial gap by the house.
+             */
+            axial_limit_mm: number;
+            /** @description What must stand beside it all. */
+            caution: string;
+            /** @description The parts inside the barrel. */
+            parts: components["schemas"]["PartView"][];
+            radial_bound?: components["schemas"]["BoundView"] | null;
+            /**
+             * Format: double
+             * @description The least radial gap by the house.
+             */
+            radial_limit_mm: number;
+            /** @description What stands beside the smaller rims. */
+            smaller_rim_caution: string;
+            /** @description The rule of the smaller rims. */
+            smaller_rim_rule: string;
+            /** @description The next rims down from the fitted one. */
+            smaller_rims: components["schemas"]["SmallerRimView"][];
+            smallest?: components["schemas"]["SmallestSpacer"] | null;
+            /**
+             * Format: double
+             * @description The spacer it was tried on.
+             */
+            spacer_mm: number;
+            /** @description What spacers do. */
+            spacers: components["schemas"]["SpacerView"][];
+            /** @description How it stands; `measure_first` while there is no profile. */
+            verdict: components["schemas"]["VerdictCode"];
+            wheel?: components["schemas"]["WheelInside"] | null;
+        };
+        /** @description A wheel over a job's brakes. */
+        BrakeBenchRequest: {
+            /** @description Which axle. */
+            axle: components["schemas"]["AxleCode"];
+            /** @description The line it belongs to, by which a measured inside is found. */
+            line?: string | null;
+            /** @description Against the profiles of a planned upgrade, where there are some. */
+            planned_brakes?: boolean;
+            /** @description The wheel as a setup line; the bench's when left out, and without a plan what is fitted. */
+            setup?: string | null;
+            /**
+             * Format: double
+             * @description A spacer other than the setup's.
+             */
+            spacer_mm?: number | null;
+            weights?: components["schemas"]["WeightsView"] | null;
+        };
+        /** @description A wheel and a caliper. */
+        BrakesRequest: {
+            /** @description The caliper's profile in the corner's frame: y = 0 at the hub face, outboard positive. */
+            caliper: number[][];
+            limits?: components["schemas"]["GapLimits"] | null;
+            /**
+             * Format: double
+             * @description A spacer between.
+             */
+            spacer_mm?: number;
+            /** @description The wheel's. */
+            wheel: components["schemas"]["WheelProfileRequest"];
+        };
+        /** @description The gaps. Negative is an overlap; null where the two never stand opposite each other. */
+        BrakesView: {
+            /** @description Where the axial one is. */
+            axial_at?: number[] | null;
+            /**
+             * Format: double
+             * @description Least difference in y at equal r, caliper to spokes.
+             */
+            axial_gap_mm?: number | null;
+            /** @description What must stand beside it. */
+            caution: string;
+            /** @description Where on the caliper the radial gap is least: y, r. */
+            radial_at?: number[] | null;
+            /**
+             * Format: double
+             * @description Least difference in r at equal y, caliper to barrel.
+             */
+            radial_gap_mm?: number | null;
+            /**
+             * Format: double
+             * @description In any direction; 0 where they overlap.
+             */
+            shortest_distance_mm: number;
+            /**
+             * Format: double
+             * @description The smallest whole-millimetre spacer with which it clears; 0 when none is needed, null when none up to 30 does.
+             */
+            smallest_spacer_mm?: number | null;
+            /** @description What spacers do. */
+            spacers: components["schemas"]["SpacerView"][];
+            /** @description How it stands. */
+            verdict: components["schemas"]["VerdictCode"];
+        };
         /** @description A kept setup. */
         CandidateView: {
             /** @description A to Z. */
@@ -738,6 +1067,27 @@ export interface components {
             alternatives?: components["schemas"]["AlternativeView"][];
             /** @description What is known. */
             facts: components["schemas"]["FactView"][];
+        };
+        /** @description A wheel of the catalogue over a job's brakes. */
+        CatalogueWheel: {
+            /** Format: double */
+            axial_gap_mm?: number | null;
+            line: string;
+            /** Format: double */
+            radial_gap_mm?: number | null;
+            /** Format: int32 */
+            row: number;
+            /** @description As a setup line. */
+            setup: string;
+            source: string;
+            verdict: components["schemas"]["VerdictCode"];
+        };
+        /** @description The catalogue's wheels over a job's brakes. */
+        CatalogueWheels: {
+            /** @description How many there are in all. */
+            total: number;
+            /** @description The wheels that go on the hub, smallest rim first; each line's size once. */
+            wheels: components["schemas"]["CatalogueWheel"][];
         };
         /** @description A part of the car and the room to it. Figures are null while it was not read. */
         ClearanceView: {
@@ -815,6 +1165,13 @@ export interface components {
             /** @description Between the axles. */
             pair: components["schemas"]["PairChangeView"];
             rear?: components["schemas"]["AxleChangeView"] | null;
+        };
+        /** @description One sentence of a conclusion. */
+        ConclusionLine: {
+            /** @description `out`, `open` or `to_find`. */
+            kind: string;
+            /** @description The sentence. */
+            says: components["schemas"]["FragmentView"][];
         };
         /** @description Something that may be off. */
         ContributionView: {
@@ -1137,6 +1494,13 @@ export interface components {
             /** @description A number. */
             quantity: components["schemas"]["QuantityView"];
         };
+        /** @description The least gaps. */
+        GapLimits: {
+            /** Format: double */
+            axial_mm: number;
+            /** Format: double */
+            radial_mm: number;
+        };
         /** @description One gap read on the car. */
         GapReading: {
             /** @description Read from the bare hub instead of against the fitted wheel. */
@@ -1164,6 +1528,16 @@ export interface components {
             stance?: string | null;
             /** @description `straight` (default), `lock_left` or `lock_right`. */
             steer?: string | null;
+        };
+        /** @description A gap and where it is smallest. */
+        GapView: {
+            /** @description Where on the brake: y, r. */
+            at: number[];
+            /**
+             * Format: double
+             * @description In millimetres; negative is an overlap.
+             */
+            mm: number;
         };
         /** @description What the gauge shows. */
         GaugeView: {
@@ -1276,6 +1650,10 @@ export interface components {
             signed_by?: string;
             /** @description Where the work stands. */
             stage: components["schemas"]["StageCode"];
+            /** @description Brake profiles; stay as they are when left out. */
+            templates?: components["schemas"]["TemplateView"][] | null;
+            /** @description What was tried on; stays as it is when left out. */
+            trials?: components["schemas"]["TrialView"][] | null;
             wanted?: components["schemas"]["PerAxle_Option_WantedView"] | null;
             /** @description What the owner wants. */
             wish: string;
@@ -1325,6 +1703,10 @@ export interface components {
             revision: number;
             /** @description Where the work stands. */
             stage: components["schemas"]["StageCode"];
+            /** @description Profiles of what stands inside the barrel. */
+            templates: components["schemas"]["TemplateView"][];
+            /** @description What was tried on. */
+            trials: components["schemas"]["TrialView"][];
             /** @description Readings with something wrong. */
             troubles: components["schemas"]["TroubleView"][];
             /** @description When it last changed, RFC 3339. */
@@ -1349,6 +1731,17 @@ export interface components {
             what: string;
             /** @description Who signed. */
             who: string;
+        };
+        /** @description A setup at hand, and how it stands after the trials. */
+        Judged: {
+            /** @description Its setup line on this axle. */
+            line: string;
+            /** @description `bench`, `fitted`, or a candidate's letter. */
+            name: string;
+            /** @description How it stands. */
+            verdict: components["schemas"]["VerdictCode"];
+            /** @description Whether this very wheel was tried. */
+            was_tried: boolean;
         };
         /** @description A car the shop has had. */
         KnownCar: {
@@ -1409,6 +1802,17 @@ export interface components {
             load_need_kg?: number | null;
             /** @description The sizes, the nearest in diameter first. */
             sizes: components["schemas"]["RungView"][];
+        };
+        /** @description A layer of a drawing. */
+        LayerView: {
+            /** @description How many pieces are drawn on it. */
+            contours: number;
+            /** @description Its name. */
+            name: string;
+            /** @description The profile it makes, in millimetres: y and r; null when it makes none. */
+            points?: number[][] | null;
+            /** @description Why it makes none; empty otherwise. */
+            why_not: string;
         };
         /** @description A lever pulled on the car. */
         LeverAmount: {
@@ -1738,10 +2142,48 @@ export interface components {
              */
             stock?: number | null;
         };
+        /** @description A part inside the barrel, and its gaps. */
+        PartView: {
+            axial?: components["schemas"]["GapView"] | null;
+            id: string;
+            name: string;
+            part: string;
+            /** Format: double */
+            plus_minus_mm: number;
+            points: number[][];
+            radial?: components["schemas"]["GapView"] | null;
+            /** Format: double */
+            shortest_mm: number;
+            source: string;
+            title: string;
+            verdict: components["schemas"]["VerdictCode"];
+            weights?: components["schemas"]["GapView"] | null;
+        };
         /** @description Rows of one axle. */
         Passing: {
             tires: number;
             wheels: number;
+        };
+        /** @description One thing for each axle. */
+        PerAxle_AxleConclusion: {
+            /** @description What an axle's trials come to. */
+            front: {
+                /** @description The setups at hand. */
+                judged: components["schemas"]["Judged"][];
+                /** @description In sentences. */
+                lines: components["schemas"]["ConclusionLine"][];
+                /** @description The next most useful trial; null when nothing is left to decide. */
+                next?: components["schemas"]["FragmentView"][] | null;
+            };
+            /** @description What an axle's trials come to. */
+            rear: {
+                /** @description The setups at hand. */
+                judged: components["schemas"]["Judged"][];
+                /** @description In sentences. */
+                lines: components["schemas"]["ConclusionLine"][];
+                /** @description The next most useful trial; null when nothing is left to decide. */
+                next?: components["schemas"]["FragmentView"][] | null;
+            };
         };
         /** @description One thing for each axle. */
         PerAxle_BenchAxle: {
@@ -1844,6 +2286,48 @@ export interface components {
                 tightest?: components["schemas"]["ClearanceView"] | null;
                 /** @description The worst line. */
                 verdict: components["schemas"]["VerdictCode"];
+            };
+        };
+        /** @description One thing for each axle. */
+        PerAxle_Option_DistanceView: {
+            front: null | {
+                /** Format: double */
+                mm: number;
+                working: components["schemas"]["StepView"][];
+            };
+            rear: null | {
+                /** Format: double */
+                mm: number;
+                working: components["schemas"]["StepView"][];
+            };
+        };
+        /** @description One thing for each axle. */
+        PerAxle_Option_ProvenMark: {
+            front: null | {
+                /**
+                 * Format: double
+                 * @description Effective offset.
+                 */
+                offset_mm: number;
+                /** Format: double */
+                rim_width_in: number;
+                /** @description `none`, `at_lock`, `over_bumps` or `constant`; null when nobody said. */
+                rub?: string | null;
+                /** @description In the trade's words. */
+                words: string;
+            };
+            rear: null | {
+                /**
+                 * Format: double
+                 * @description Effective offset.
+                 */
+                offset_mm: number;
+                /** Format: double */
+                rim_width_in: number;
+                /** @description `none`, `at_lock`, `over_bumps` or `constant`; null when nobody said. */
+                rub?: string | null;
+                /** @description In the trade's words. */
+                words: string;
             };
         };
         /** @description One thing for each axle. */
@@ -1983,6 +2467,29 @@ export interface components {
             };
         };
         /** @description One thing for each axle. */
+        PerAxle_Vec_EnvelopeView: {
+            front: {
+                cars: number;
+                fender: string;
+                furthest_out: string;
+                /** Format: double */
+                inner_mm: number;
+                /** Format: double */
+                outer_mm: number;
+                rubbed: number;
+            }[];
+            rear: {
+                cars: number;
+                fender: string;
+                furthest_out: string;
+                /** Format: double */
+                inner_mm: number;
+                /** Format: double */
+                outer_mm: number;
+                rubbed: number;
+            }[];
+        };
+        /** @description One thing for each axle. */
         PerAxle_Vec_LeverAmount: {
             front: {
                 /**
@@ -2009,6 +2516,14 @@ export interface components {
             initials: string;
             /** @description Their name. */
             name: string;
+        };
+        /** @description A photo's number. */
+        PhotoView: {
+            /**
+             * Format: int64
+             * @description By it a trial names the photo.
+             */
+            id: number;
         };
         /** @description A row of a price list as it was when it was picked. */
         PickedView: {
@@ -2080,6 +2595,17 @@ export interface components {
             /** @description Kind of problem, a stable name. */
             type: string;
         };
+        /** @description A profile to be written. */
+        ProfileOut: {
+            /** @description `dxf`, `svg`, `csv`, or `pdf` for a card template at true scale. */
+            format: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description A line that stands on the card: car, axle, side. */
+            note?: string;
+            /** @description Its points. */
+            points: number[][];
+        };
         /** @description How far a list under way has come. */
         ProgressView: {
             /** @description Rows done. */
@@ -2101,6 +2627,71 @@ export interface components {
             line: string;
             /** @description In a sentence. */
             says: components["schemas"]["FragmentView"][];
+        };
+        /** @description What bringing a file of fits did. */
+        ProvenBrought: {
+            /** @description Rows at fault. */
+            faults: components["schemas"]["ProvenFaultView"][];
+            /** @description Fits that were recognised as there already. */
+            known: number;
+            /** @description Fits that were not there before. */
+            new: number;
+        };
+        /** @description A row of an exchange file at fault. */
+        ProvenFaultView: {
+            column: string;
+            row: number;
+            says: string;
+        };
+        /** @description A finished job as a proven fit. */
+        ProvenFromJob: {
+            /** @description How the front rubs: `none`, `at_lock`, `over_bumps` or `constant`. */
+            rub_front?: string | null;
+            /** @description How the rear rubs. */
+            rub_rear?: string | null;
+            /** @description What it is used for. */
+            uses?: string;
+            /** @description What the owner says. */
+            view?: string;
+        };
+        /** @description The library. */
+        ProvenLibrary: {
+            /** @description What must stand beside it. */
+            caution: string;
+            /** @description The envelope of the job's model, by fender work. */
+            envelopes: components["schemas"]["PerAxle_Vec_EnvelopeView"];
+            /** @description Fits, the likest car and nearest setup first. */
+            fits: components["schemas"]["ProvenView"][];
+            /** @description Where nearness and envelope come from. */
+            source: components["schemas"]["SourceView"];
+            /** @description How many there are in all. */
+            total: number;
+        };
+        /** @description A proven fit. */
+        ProvenView: {
+            /** @description How far it is from the job's plan, front and rear, with the working. */
+            distance: components["schemas"]["PerAxle_Option_DistanceView"];
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /**
+             * Format: int64
+             * @description The job it comes from, when it is one of ours.
+             */
+            job?: number | null;
+            /**
+             * Format: int32
+             * @description How like the job's car it is: 0 for another model, 4 and more for the same.
+             */
+            likeness: number;
+            /** @description As marks on the fit window. */
+            marks: components["schemas"]["PerAxle_Option_ProvenMark"];
+            /** @description What it says, by column. */
+            record: {
+                [key: string]: string;
+            };
         };
         /** @description A symbol and the figure put in for it. */
         PutIn: {
@@ -2321,6 +2912,17 @@ export interface components {
             /** @description The wheel's size, `18x8.5`. */
             wheel?: string | null;
         };
+        /** @description A drawing as it was read. */
+        SheetView: {
+            /** @description Its layers. */
+            layers: components["schemas"]["LayerView"][];
+            /** @description What was noticed. */
+            notes: string[];
+            /** @description Whether the file itself says its unit. */
+            says_its_unit: boolean;
+            /** @description Its unit, by the file or by what was given; null when it must be asked for. */
+            unit?: string | null;
+        };
         /** @description A job's setups side by side. */
         SideBySide: {
             bench?: components["schemas"]["Column"] | null;
@@ -2328,6 +2930,30 @@ export interface components {
             candidates: components["schemas"]["Column"][];
             /** @description On the car. */
             fitted: components["schemas"]["Column"];
+        };
+        /** @description A smaller rim. */
+        SmallerRimView: {
+            /** @description The gap to be expected. */
+            gap: components["schemas"]["QuantityView"];
+            /** @description Whether it is worth lifting on. */
+            is_worth_trying: boolean;
+            /**
+             * Format: double
+             * @description Its code.
+             */
+            rim_in: number;
+        };
+        /** @description The smallest spacer that clears, and what it costs. */
+        SmallestSpacer: {
+            /** @description What it costs, in sentences. */
+            costs: string[];
+            /** @description The setup line with it. */
+            line: string;
+            /**
+             * Format: double
+             * @description Its thickness; 0 when none is needed.
+             */
+            spacer_mm: number;
         };
         /**
          * @description On what a rule rests.
@@ -2340,6 +2966,16 @@ export interface components {
             cite: string;
             /** @description How firm it is. */
             kind: components["schemas"]["SourceCode"];
+        };
+        /** @description What a spacer does. */
+        SpacerView: {
+            /** Format: double */
+            axial_gap_mm?: number | null;
+            /** Format: double */
+            radial_gap_mm?: number | null;
+            /** Format: double */
+            spacer_mm: number;
+            verdict: components["schemas"]["VerdictCode"];
         };
         /**
          * @description Where a job stands in the order of the work.
@@ -2435,6 +3071,28 @@ export interface components {
             /** @description Why there is no answer; empty when there is. */
             why: string;
         };
+        /** @description A profile of something inside the barrel. */
+        TemplateView: {
+            /** @description `front` or `rear`. */
+            axle: string;
+            /** @description The page's own id for it. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description `caliper`, `knuckle`, `link` or `parking_brake`. */
+            part: string;
+            /**
+             * Format: double
+             * @description How far it may be off, either way.
+             */
+            plus_minus_mm: number;
+            /** @description Its points in the corner's frame: y outboard from the hub face, r from the spin axis. */
+            points: number[][];
+            /** @description `fitted`, or `planned` for a later upgrade. */
+            role: string;
+            /** @description `template`, `readings` or `estimate`. */
+            source: string;
+        };
         /**
          * @description Which tire goes on each rim width.
          * @enum {string}
@@ -2514,6 +3172,54 @@ export interface components {
             speed_symbol?: string | null;
             /** Format: double */
             top_speed_kmh?: number | null;
+        };
+        /** @description One wheel tried on one corner. */
+        TrialView: {
+            /** @description When, RFC 3339; now when left empty. */
+            at?: string;
+            /** @description `front` or `rear`. */
+            axle: string;
+            /** @description What it met; see `/registry`. */
+            contact: string;
+            /**
+             * Format: double
+             * @description Gap, or as a negative the overlap; null when nobody measured it.
+             */
+            gap_mm?: number | null;
+            /** @description The tablet's own id for it. */
+            id: string;
+            /** @description Code of the instrument. */
+            instrument?: string;
+            /** @description Whether the wheel hung free. */
+            is_hanging?: boolean;
+            /** @description What comes next. */
+            next_step?: string;
+            /** @description What was seen. */
+            note?: string;
+            /** @description Numbers of its photos. */
+            photos?: number[];
+            /**
+             * Format: double
+             * @description How far that may be off.
+             */
+            plus_minus_mm: number;
+            /** @description What was tried, as a setup line; without a tire the bare wheel. */
+            setup: string;
+            /** @description `left` or `right`, when noted. */
+            side?: string | null;
+            /** @description `straight`, `lock_left` or `lock_right`. */
+            steer: string;
+            /** @description Who tried it. */
+            who?: string;
+        };
+        /** @description What a job's trials come to. */
+        TrialsView: {
+            /** @description Front and rear. */
+            axles: components["schemas"]["PerAxle_AxleConclusion"];
+            /** @description What must stand beside it. */
+            caution: string;
+            /** @description Where the rules come from. */
+            source: components["schemas"]["SourceView"];
         };
         /** @description What taking a list would do, or did. */
         TriedList: {
@@ -2596,6 +3302,40 @@ export interface components {
              */
             within_mm?: number | null;
         };
+        /** @description Stick-on weights on the barrel. */
+        WeightsView: {
+            /**
+             * Format: double
+             * @description Where their track begins, in wheel coordinates.
+             */
+            from_y_mm: number;
+            /**
+             * Format: double
+             * @description How high they stand: about 4 to 5 mm.
+             */
+            height_mm: number;
+            /** Format: double */
+            to_y_mm: number;
+        };
+        /** @description The wheel as it is drawn. */
+        WheelInside: {
+            /** @description In the corner's frame, the spacer under it. */
+            barrel: number[][];
+            /** @description The setup line. */
+            line: string;
+            /** Format: double */
+            plus_minus_mm: number;
+            /** @description `template`, `readings` or `estimate`. */
+            source: string;
+            spoke_back: number[][];
+        };
+        /** @description The inside of a wheel in its own coordinates: y = 0 at the mounting pad, outboard positive. */
+        WheelProfileRequest: {
+            /** @description Barrel inside. */
+            barrel: number[][];
+            /** @description Back of the spokes. */
+            spoke_back: number[][];
+        };
         /** @description The wheel's side. */
         WheelSideRequest: {
             /** @description As in `5x112`; several with commas between. */
@@ -2604,6 +3344,24 @@ export interface components {
             bore_mm?: number | null;
             /** @description Seat of its holes. */
             seat?: string | null;
+        };
+        /** @description The inside of a wheel as measured. */
+        WheelTemplateView: {
+            /** @description Barrel inside in wheel coordinates: y from the mounting pad, outboard positive; r. */
+            barrel: number[][];
+            /** @description Line or design. */
+            line: string;
+            /**
+             * Format: double
+             * @description How far it may be off, either way.
+             */
+            plus_minus_mm: number;
+            /** @description Size with offset, as in `18x8.5 ET35`. */
+            size: string;
+            /** @description `template` or `readings`. */
+            source: string;
+            /** @description Back of the spokes. */
+            spoke_back: number[][];
         };
         /** @description Everything that follows from a wheel's size; null where it is not stated. */
         WheelView: {
@@ -2731,6 +3489,39 @@ export interface operations {
                 };
             };
             /** @description a setup that could not be read, or a step that cannot be taken */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    brakes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BrakesRequest"];
+            };
+        };
+        responses: {
+            /** @description the gaps */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrakesView"];
+                };
+            };
+            /** @description points that are no profile */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3366,6 +4157,88 @@ export interface operations {
             };
         };
     };
+    job_brakes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BrakeBenchRequest"];
+            };
+        };
+        responses: {
+            /** @description the wheel over the brakes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrakeBench"];
+                };
+            };
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    brake_wheels: {
+        parameters: {
+            query: {
+                /** @description `front` or `rear`. */
+                axle: components["schemas"]["AxleCode"];
+                /** @description Against the profiles of a planned upgrade. */
+                planned_brakes?: boolean;
+                /** @description A word by which its progress can be asked for meanwhile. */
+                ticket?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the wheels */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueWheels"];
+                };
+            };
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     keep: {
         parameters: {
             query?: never;
@@ -3485,6 +4358,135 @@ export interface operations {
             };
             /** @description no such job */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            /** @description its number */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoView"];
+                };
+            };
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description no photo */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                photo: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            /** @description no such photo */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    from_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProvenFromJob"];
+            };
+        };
+        responses: {
+            /** @description what it did */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvenBrought"];
+                };
+            };
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description no plan, or a field at fault */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3692,6 +4694,37 @@ export interface operations {
             };
         };
     };
+    trials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the conclusions */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialsView"];
+                };
+            };
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     undo: {
         parameters: {
             query?: never;
@@ -3760,6 +4793,221 @@ export interface operations {
             };
             /** @description a field at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_profile: {
+        parameters: {
+            query?: {
+                /** @description `mm`, `cm` or `in`, for a file that does not say. */
+                unit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            /** @description what is drawn in it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description no drawing that can be read */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    write_profile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProfileOut"];
+            };
+        };
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": number[];
+                };
+            };
+            /** @description points that are no profile */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find: {
+        parameters: {
+            query?: {
+                /** @description Words that must all occur. */
+                find?: string;
+                /** @description A job, whose car and plan the fits are ordered by. */
+                job?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the fits and their envelope */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvenLibrary"];
+                };
+            };
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            /** @description what it did */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvenBrought"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description no table that can be read */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export: {
+        parameters: {
+            query?: {
+                /** @description `csv` (default) or `json`. */
+                format?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": number[];
+                };
+            };
+            /** @description no such format */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description it is out */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description no such fit */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3960,6 +5208,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PressureView"];
+                };
+            };
+            /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wheel_templates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description by line and size */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WheelTemplateView"][];
+                };
+            };
+        };
+    };
+    put_wheel_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WheelTemplateView"];
+            };
+        };
+        responses: {
+            /** @description as it is kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WheelTemplateView"];
                 };
             };
             /** @description a field at fault */

@@ -11,7 +11,7 @@ use crate::catalogue::Shelf;
 use crate::extract::{Body, Params};
 use crate::problem::{ApiError, Problem};
 use crate::wire::AxleCode;
-use crate::wire::bench::bay_of;
+use crate::wire::bench::{Known, bay_of};
 use crate::wire::choose::{
     FastenersRequest, FastenersView, PressureQuery, PressureView, StaggerRequest, StaggerView,
 };
@@ -37,7 +37,7 @@ pub(super) async fn ladder(
     };
     let nothing = SetupPair::default();
     let plan = Plan::new(&content.fitted, &nothing, content.drive, limits, None)
-        .in_bay(bay_of(&content.measurements, &content.picked));
+        .in_bay(bay_of(&Known::from(&content)));
     let axle = Axle::from(request.axle.unwrap_or(AxleCode::Front));
     let load_kg =
         Needs::of(&content.measurements.car, &content.fitted).load_kg[usize::from(axle == Axle::Rear)];

@@ -9,7 +9,7 @@ use crate::extract::{Body, Id};
 use crate::problem::{ApiError, Problem};
 use crate::routes::judge::today;
 use crate::supplier::Desk;
-use crate::wire::bench::{Ground, bay_of};
+use crate::wire::bench::{Ground, Known, bay_of};
 use crate::wire::finder::{FinderRequest, FinderView, search};
 use crate::wire::supply::{SupplyRequest, SupplyView, items_of};
 
@@ -28,7 +28,7 @@ pub(super) async fn finder(
     let (wish, allowed) = request.read()?;
     let (job, house) = store.read(move |c| Ok((jobs::get(c, id)?, house::get(c)?))).await?;
     let loaded = shelf.loaded(&store).await?;
-    let bay = bay_of(&job.content.measurements, &job.content.picked);
+    let bay = bay_of(&Known::from(&job.content));
     let ground = Ground { limits: house.content.limits, today: today(), bay, kept: Vec::new() };
     let found = tokio::task::spawn_blocking(move || search(&job, &loaded, &wish, allowed, &ground)).await;
     Ok(Json(found.map_err(|_| ApiError::Store(StoreError::Panicked))?))

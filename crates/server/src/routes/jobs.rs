@@ -5,13 +5,12 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use fitment::setup::SetupPair;
 use jiff::Timestamp;
-use store::jobs::JobContent;
 use store::{Store, house, jobs, journal};
 
 use super::judge::today;
 use crate::extract::{Body, Id, Params};
 use crate::problem::{ApiError, Problem};
-use crate::wire::bench::{Column, Ground, SideBySide, bay_of};
+use crate::wire::bench::{Column, Ground, Known, SideBySide, bay_of};
 use crate::wire::jobs::{BasedOn, JobChange, JobView, JobsQuery, JournalEntry, NewJob, with_plan_kept};
 
 /// Longest journal handed out at once.
@@ -64,13 +63,12 @@ pub(super) async fn put(
     Id(id): Id,
     Body(change): Body<JobChange>,
 ) -> Result<Json<JobView>, ApiError> {
-    let (content, car, picked, who) = change.read()?;
+    let (content, changes, who) = change.read()?;
     let based_on = change.based_on_revision;
     let job = store
         .write(move |tx| {
             let now = jobs::get(tx, id)?.content;
-            let measurements = car.over(&now.measurements);
-            let content = JobContent { measurements, picked: picked.over(now.picked), ..content };
+            let content = changes.over(now, content);
             jobs::change(tx, id, based_on, &content, &who, Timestamp::now())
         })
         .await?;
@@ -140,7 +138,7 @@ pub(super) async fn side_by_side(
     let ground = Ground {
         limits: house.content.limits,
         today: today(),
-        bay: bay_of(&content.measurements, &content.picked),
+        bay: bay_of(&Known::from(content)),
         kept: Vec::new(),
     };
     let column = |letter, note: &str, pair: &SetupPair| {

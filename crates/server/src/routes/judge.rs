@@ -7,7 +7,7 @@ use store::{Store, house, jobs};
 
 use crate::extract::Body;
 use crate::problem::{ApiError, Problem};
-use crate::wire::bench::{Bench, BenchRequest, Ground};
+use crate::wire::bench::{Bench, BenchRequest, Ground, Known};
 use crate::wire::compare::{CompareRequest, Comparison};
 
 /// Compare a planned pair of setups with the fitted one: the plain figures.
@@ -33,13 +33,12 @@ pub(super) async fn bench(
     let (known, kept, house) = store
         .read(move |c| {
             let of_job = job.map(|id| jobs::get(c, id)).transpose()?;
-            let (known, kept) = of_job
-                .map(|job| ((job.content.measurements, job.content.picked), job.content.candidates))
-                .unwrap_or_default();
+            let (known, kept) =
+                of_job.map(|job| (Known::from(&job.content), job.content.candidates)).unwrap_or_default();
             Ok((known, kept, house::get(c)?))
         })
         .await?;
-    let (plan, bay) = request.read(&known.0, &known.1)?;
+    let (plan, bay) = request.read(&known)?;
     Ok(Json(plan.judge(&Ground { limits: house.content.limits, today: today(), bay, kept })))
 }
 

@@ -8,7 +8,9 @@ mod fit;
 mod house;
 mod jobs;
 mod judge;
+mod proven;
 mod read;
+mod workshop;
 
 use axum::Router;
 use tower_http::limit::RequestBodyLimitLayer;
@@ -16,7 +18,7 @@ use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-use crate::{BODY_LIMIT, LIST_LIMIT, Shop};
+use crate::{BODY_LIMIT, FILE_LIMIT, LIST_LIMIT, Shop};
 
 #[derive(OpenApi)]
 #[openapi(
@@ -72,8 +74,27 @@ fn paths() -> OpenApiRouter<Shop> {
             .routes(routes!(catalogue::export))
             .routes(routes!(finder::finder))
             .routes(routes!(finder::supply))
+            .routes(routes!(workshop::brakes))
+            .routes(routes!(workshop::job_brakes))
+            .routes(routes!(workshop::brake_wheels))
+            .routes(routes!(workshop::write_profile))
+            .routes(routes!(workshop::wheel_templates, workshop::put_wheel_template))
+            .routes(routes!(workshop::trials))
+            .routes(routes!(workshop::get_photo))
+            .routes(routes!(proven::find))
+            .routes(routes!(proven::from_job))
+            .routes(routes!(proven::remove))
+            .routes(routes!(proven::export))
             .routes(routes!(house::get, house::put))
             .layer(RequestBodyLimitLayer::new(BODY_LIMIT))
+            .merge(
+                // A photo or a drawing.
+                OpenApiRouter::new()
+                    .routes(routes!(workshop::read_profile))
+                    .routes(routes!(workshop::add_photo))
+                    .routes(routes!(proven::bring))
+                    .layer(RequestBodyLimitLayer::new(FILE_LIMIT)),
+            )
             .merge(
                 // A price list is larger than anything else that is sent here.
                 OpenApiRouter::new()

@@ -2,6 +2,8 @@
 //! hill-climb club. Every job has something to find.
 
 mod bay;
+mod proven;
+mod workshop;
 
 use exchange::field::Kind;
 use exchange::{Mapping, Table};
@@ -10,13 +12,12 @@ use store::catalogue;
 use store::house::{self, HouseContent, Person};
 use store::jobs::{Candidate, JobContent, Stage, change, create};
 use store::measurements::Measurements;
-use store::picked::Picked;
 use store::{Store, StoreError};
 
 use crate::price_list::read_list;
-use fitment::SetupPair;
 use fitment::limits::Drive;
 use fitment::setup::line;
+use fitment::SetupPair;
 
 struct SampleJob {
     car: &'static str,
@@ -46,7 +47,7 @@ const JOBS: &[SampleJob] = &[
         hours_ago: 8,
         by: "ov",
     },
-    // The small wheel of the winter set will not go over the large front caliper.
+    // The winter wheel clears the kit round its barrel and touches it at the spokes by tenths; the smaller ones are out.
     SampleJob {
         car: "Skerrin Brant RS hatch",
         wish: "Large brake kit in spring, winter wheels that still go over it",
@@ -54,8 +55,11 @@ const JOBS: &[SampleJob] = &[
         drive: Some(Drive::Front),
         notes: "Kit's card template is on its way. Ask before the winter wheels are ordered.",
         fitted: "18x8 ET50 5x108 CB63.4 235/40R18 95Y XL",
-        planned: "16x7 ET50 5x108 CB63.4 205/55R16 94H XL",
-        kept: &[("17x7.5 ET50 5x108 CB63.4 215/45R17 91V XL", "the smallest that may do")],
+        planned: "18x8 ET45 5x108 CB63.4 235/40R18 95V XL",
+        kept: &[
+            ("16x7 ET50 5x108 CB63.4 205/55R16 94H XL", "cheapest tires, if it goes over the brakes"),
+            ("17x7.5 ET50 5x108 CB63.4 215/45R17 91V XL", "the smallest that may do"),
+        ],
         hours_ago: 30,
         by: "rs",
     },
@@ -155,11 +159,23 @@ const JOBS: &[SampleJob] = &[
         notes: "Rear 15 in only if the parking brake lets it on.",
         fitted: "18x8 ET40 5x114.3 245/45R18 100W XL",
         planned: "F: 17x4.5 ET-10 5x114.3 28x6.0-17 R: 15x10 ET25 5x114.3 28.0/10.5-15",
-        kept: &[],
+        kept: &[
+            (
+                "F: 17x4.5 ET-10 5x114.3 28x6.0-17 R: 17x9 ET20 5x114.3 275/50R17 106V",
+                "over the parking brake",
+            ),
+            (
+                "F: 17x4.5 ET-10 5x114.3 28x6.0-17 R: 18x10 ET25 5x114.3 275/45R18 103V",
+                "if the knuckle lets it",
+            ),
+        ],
         hours_ago: 120,
         by: "mk",
     },
 ];
+
+/// The sample shop's own least gap between caliper and spokes, in millimetres.
+const CALIPER_FACE_MM: f64 = 1.5;
 
 /// Fills an empty shop.
 ///
@@ -172,7 +188,9 @@ pub async fn fill(store: &Store) -> Result<(), StoreError> {
             let people = [("mk", "Mikke Karv"), ("ov", "Ottilie Vass"), ("rs", "Runar Sele")];
             let people =
                 people.map(|(initials, name)| Person { initials: initials.into(), name: name.into() });
-            let settled = HouseContent { people: people.into(), ..HouseContent::default() };
+            let mut settled = HouseContent { people: people.into(), ..HouseContent::default() };
+            // They measure calipers with feelers, and go closer to the spokes than most.
+            let _ = settled.limits.set("caliper_face_mm", CALIPER_FACE_MM);
             house::change(tx, 0, &settled)?;
             for (kind, supplier, name, bytes) in LISTS {
                 // Its columns say themselves what they are, and every row is sound: a test reads them all.
@@ -181,6 +199,12 @@ pub async fn fill(store: &Store) -> Result<(), StoreError> {
                 let rows = read_list(&table, *kind, &mapping, &|_| {}).rows;
                 let list = catalogue::bring(tx, kind.code(), supplier, name, bytes, now)?;
                 catalogue::take(tx, list.id, &mapping.names(&table.header), &rows, now, &|_| {})?;
+            }
+            for wheel in workshop::wheels() {
+                store::workshop::put_wheel_template(tx, &wheel, now)?;
+            }
+            for fit in proven::fits() {
+                store::proven::add(tx, &fit.key(), &exchange::proven::record(&fit), None, now)?;
             }
             for job in JOBS.iter().rev() {
                 let at = now.checked_sub(SignedDuration::from_hours(job.hours_ago)).unwrap_or(now);
@@ -226,7 +250,8 @@ impl SampleJob {
             put_away: false,
             measurements: car
                 .map_or_else(Measurements::default, |car| car.measurements(&fitted, self.by, at)),
-            picked: Picked::default(),
+            picked: workshop::picked(self.car),
+            workshop: workshop::of(self.car, self.by, at),
         }
     }
 }

@@ -12,9 +12,10 @@ use fitment::tire::dimensions;
 use fitment::wheel::Backspacing;
 use fitment::window::{self, widths_round};
 use serde::{Deserialize, Serialize};
-use store::jobs::Candidate;
+use store::jobs::{Candidate, JobContent};
 use store::measurements::Measurements;
 use store::picked::Picked;
+use store::workshop::Workshop;
 use utoipa::ToSchema;
 
 use super::change::{AxleChangeView, PairChangeView};
@@ -26,6 +27,7 @@ use super::ledger::{FragmentView, LineOfLedger, fragments};
 use super::measured::{WantedView, read_pair_levers, read_wanted};
 use super::picked::parts_of;
 use super::read::Reading;
+use super::workshop::tries_of;
 use super::{ArrangementCode, AxleCode, DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
 
@@ -94,9 +96,38 @@ pub struct Ground {
     pub kept: Vec<Candidate>,
 }
 
-/// The corners a job's readings and record make.
-pub fn bay_of(measurements: &Measurements, picked: &Picked) -> Bay {
-    let (corners, _) = corners(&measurements.taken(), &measurements.car);
+/// What a job knows beside its setups.
+#[derive(Debug, Clone, Default)]
+pub struct Known {
+    /// Of its car.
+    pub measurements: Measurements,
+    /// Picked from the price lists.
+    pub picked: Picked,
+    /// From the workshop.
+    pub workshop: Workshop,
+}
+
+impl From<&JobContent> for Known {
+    fn from(content: &JobContent) -> Self {
+        Self {
+            measurements: content.measurements.clone(),
+            picked: content.picked.clone(),
+            workshop: content.workshop.clone(),
+        }
+    }
+}
+
+/// The corners that a job's readings, its record and what was tried on make.
+pub fn bay_of(known: &Known) -> Bay {
+    let Known { measurements, picked, workshop } = known;
+    let (mut corners, _) = corners(&measurements.taken(), &measurements.car);
+    for tried in tries_of(workshop) {
+        let corner = match tried.axle {
+            Axle::Front => &mut corners.front,
+            Axle::Rear => &mut corners.rear,
+        };
+        corner.readings.extend(tried.reading());
+    }
     Bay::new(corners, measurements.levers, measurements.wanted)
         .of_car(measurements.car.clone())
         .with_parts(parts_of(picked))
@@ -107,11 +138,12 @@ impl BenchRequest {
     ///
     /// # Errors
     /// Every line that could not be read; the first step that cannot be taken.
-    pub fn read(&self, measurements: &Measurements, picked: &Picked) -> Result<(ReadBench, Bay), ApiError> {
+    pub fn read(&self, known: &Known) -> Result<(ReadBench, Bay), ApiError> {
         let mut reading = Reading::default();
         let fitted = reading.pair("/fitted", &self.fitted);
         let mut planned = reading.pair("/planned", &self.planned);
-        let mut measurements = measurements.clone();
+        let mut known = known.clone();
+        let measurements = &mut known.measurements;
         if let Some(levers) = &self.levers {
             measurements.levers = read_pair_levers(&mut reading, "/levers", levers);
         }
@@ -131,7 +163,7 @@ impl BenchRequest {
         }
         let drive = self.drive.map(Drive::from);
         let tire_choice = self.tire_choice.unwrap_or_default();
-        Ok((ReadBench { fitted, planned, drive, tire_choice }, bay_of(&measurements, picked)))
+        Ok((ReadBench { fitted, planned, drive, tire_choice }, bay_of(&known)))
     }
 }
 

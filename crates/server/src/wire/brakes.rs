@@ -17,6 +17,7 @@ pub type PointView = [f64; 2];
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct BrakesRequest {
     /// The caliper's profile in the corner's frame: y = 0 at the hub face, outboard positive.
+    #[schema(value_type = Vec<Vec<f64>>)]
     pub caliper: Vec<PointView>,
     /// The wheel's.
     pub wheel: WheelProfileRequest,
@@ -32,8 +33,10 @@ pub struct BrakesRequest {
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 pub struct WheelProfileRequest {
     /// Barrel inside.
+    #[schema(value_type = Vec<Vec<f64>>)]
     pub barrel: Vec<PointView>,
     /// Back of the spokes.
+    #[schema(value_type = Vec<Vec<f64>>)]
     pub spoke_back: Vec<PointView>,
 }
 
@@ -63,8 +66,10 @@ pub struct BrakesView {
     /// Least difference in y at equal r, caliper to spokes.
     pub axial_gap_mm: Option<f64>,
     /// Where on the caliper the radial gap is least: y, r.
+    #[schema(value_type = Option<Vec<f64>>)]
     pub radial_at: Option<PointView>,
     /// Where the axial one is.
+    #[schema(value_type = Option<Vec<f64>>)]
     pub axial_at: Option<PointView>,
     /// In any direction; 0 where they overlap.
     pub shortest_distance_mm: f64,
@@ -118,8 +123,9 @@ impl BrakesRequest {
         if !(0.0..=100.0).contains(&self.spacer_mm) {
             reading.fault("/spacer_mm", "a spacer goes from 0 to 100 mm");
         }
-        let limits =
-            self.limits.map_or(house, |given| Limits { radial_mm: given.radial_mm, axial_mm: given.axial_mm });
+        let limits = self
+            .limits
+            .map_or(house, |given| Limits { radial_mm: given.radial_mm, axial_mm: given.axial_mm });
         for (field, value) in [("radial_mm", limits.radial_mm), ("axial_mm", limits.axial_mm)] {
             if !(0.0..=50.0).contains(&value) {
                 reading.fault(&format!("/limits/{field}"), "a least gap goes from 0 to 50 mm");

@@ -6,12 +6,14 @@ use serde::{Deserialize, Serialize};
 use store::jobs::{Candidate, Job, JobContent, Stage};
 use store::measurements::Measurements;
 use store::picked::Picked;
+use store::workshop::Workshop;
 use utoipa::{IntoParams, ToSchema};
 
 use super::corner::{LeverAmount, TroubleView};
 use super::measured::{self, CarChange, CarView, ReadingView, WantedView};
 use super::picked::{PickedChange, PickedView};
 use super::read::Reading;
+use super::workshop::{TemplateView, TrialView, WorkshopChange};
 use super::{DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
 
@@ -121,6 +123,10 @@ pub struct JobView {
     pub picked: Vec<PickedView>,
     /// Codes of the questions that were gone through with the owner.
     pub answered: Vec<String>,
+    /// Profiles of what stands inside the barrel.
+    pub templates: Vec<TemplateView>,
+    /// What was tried on.
+    pub trials: Vec<TrialView>,
 }
 
 impl From<Job> for JobView {
@@ -154,6 +160,8 @@ impl From<Job> for JobView {
             wanted: measured::wanted_view(&content.measurements.wanted),
             picked: content.picked.rows.iter().map(PickedView::from).collect(),
             answered: content.picked.answered.into_iter().collect(),
+            templates: content.workshop.templates.iter().map(TemplateView::from).collect(),
+            trials: content.workshop.trials.iter().map(TrialView::from).collect(),
             car_label: content.car_label,
             wish: content.wish,
             notes: content.notes,
@@ -238,6 +246,7 @@ impl NewJob {
             put_away: false,
             measurements: Measurements::default(),
             picked: Picked::default(),
+            workshop: Workshop::default(),
         };
         let who = reading.text("/signed_by", &self.signed_by, SIGN_LENGTH);
         reading.finish((content, who))
@@ -293,14 +302,40 @@ pub struct JobChange {
     /// Questions gone through with the owner; stay as they are when left out.
     #[serde(default)]
     pub answered: Option<Vec<String>>,
+    /// Brake profiles; stay as they are when left out.
+    #[serde(default)]
+    pub templates: Option<Vec<TemplateView>>,
+    /// What was tried on; stays as it is when left out.
+    #[serde(default)]
+    pub trials: Option<Vec<TrialView>>,
+}
+
+/// What changes of what a job may leave out.
+#[derive(Debug)]
+pub struct Changes {
+    car: CarChange,
+    picked: PickedChange,
+    workshop: WorkshopChange,
+}
+
+impl Changes {
+    /// A content with what was left out as it is now.
+    pub fn over(self, now: JobContent, content: JobContent) -> JobContent {
+        JobContent {
+            measurements: self.car.over(&now.measurements),
+            picked: self.picked.over(now.picked),
+            workshop: self.workshop.over(now.workshop),
+            ..content
+        }
+    }
 }
 
 impl JobChange {
-    /// Into what the store keeps (its measurements and picked rows still empty), what of them changes, and who signs.
+    /// Into what the store keeps (what may be left out still empty), what of that changes, and who signs.
     ///
     /// # Errors
     /// Every field at fault.
-    pub fn read(&self) -> Result<(JobContent, CarChange, PickedChange, String), ApiError> {
+    pub fn read(&self) -> Result<(JobContent, Changes, String), ApiError> {
         let mut reading = Reading::default();
         if self.candidates.len() > MOST_CANDIDATES {
             reading.fault("/candidates", "more than 26 candidates cannot be kept");
@@ -331,12 +366,14 @@ impl JobChange {
             put_away: self.put_away,
             measurements: Measurements::default(),
             picked: Picked::default(),
+            workshop: Workshop::default(),
         };
         let picked = PickedChange::read(&mut reading, self.picked.as_deref(), self.answered.as_deref());
         let car =
             CarChange::read(&mut reading, self.car.as_ref(), self.levers.as_ref(), self.wanted.as_ref());
         let who = reading.text("/signed_by", &self.signed_by, SIGN_LENGTH);
-        reading.finish((content, car, picked, who))
+        let workshop = WorkshopChange::read(&mut reading, self.templates.as_deref(), self.trials.as_deref());
+        reading.finish((content, Changes { car, picked, workshop }, who))
     }
 }
 

@@ -3,6 +3,8 @@
 //! The way in is [`read`]: it turns texts into the core's types and collects every field's problem.
 
 pub mod bench;
+pub mod brake_bench;
+pub mod brakes;
 pub mod catalogue;
 pub mod change;
 pub mod choose;
@@ -17,9 +19,13 @@ pub mod ladder;
 pub mod ledger;
 pub mod measured;
 pub mod picked;
+pub mod profiles;
+pub mod proven;
 pub mod read;
 pub mod registry;
 pub mod supply;
+pub mod trials;
+pub mod workshop;
 
 use fitment::limits::Drive;
 use fitment::setup;

@@ -1,0 +1,414 @@
+//! A wheel over a job's brakes: both profiles, both gaps, what spacers do and cost, and what smaller rims can be.
+
+use fitment::Length;
+use fitment::brake::smaller_rim::{self, smaller_rims};
+use fitment::brake::{
+    Bound, BrakeFit, Limits, Over, Profile, ProfileSource, SpacerStep, Weights, WheelProfile,
+    bounds_from_fitted, judge,
+};
+use fitment::car::Fact;
+use fitment::clearance::Verdict;
+use fitment::corner::Feature;
+use fitment::hub::{Hub, WheelSide, mount};
+use fitment::ledger::Plan;
+use fitment::setup::{Axle, Setup, SetupPair};
+use fitment::{Spacer, Wheel};
+use serde::{Deserialize, Serialize};
+use store::jobs::JobContent;
+use store::workshop::{KeptTemplate, WheelTemplate};
+use utoipa::ToSchema;
+
+use super::AxleCode;
+use super::bench::Ground;
+use super::brakes::{CAUTION, PointView, SpacerView, spacers_view};
+use super::corner::VerdictCode;
+use super::ledger::QuantityView;
+use super::profiles::template_size;
+use super::read::Reading;
+use super::workshop::package_of;
+use crate::problem::ApiError;
+
+/// A wheel over a job's brakes.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct BrakeBenchRequest {
+    /// Which axle.
+    pub axle: AxleCode,
+    /// Against the profiles of a planned upgrade, where there are some.
+    #[serde(default)]
+    pub planned_brakes: bool,
+    /// The wheel as a setup line; the bench's when left out, and without a plan what is fitted.
+    #[serde(default)]
+    pub setup: Option<String>,
+    /// The line it belongs to, by which a measured inside is found.
+    #[serde(default)]
+    pub line: Option<String>,
+    /// A spacer other than the setup's.
+    #[serde(default)]
+    pub spacer_mm: Option<f64>,
+    /// Stick-on weights on the barrel.
+    #[serde(default)]
+    pub weights: Option<WeightsView>,
+}
+
+/// Stick-on weights on the barrel.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct WeightsView {
+    /// Where their track begins, in wheel coordinates.
+    pub from_y_mm: f64,
+    pub to_y_mm: f64,
+    /// How high they stand: about 4 to 5 mm.
+    pub height_mm: f64,
+}
+
+/// A gap and where it is smallest.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct GapView {
+    /// In millimetres; negative is an overlap.
+    pub mm: f64,
+    /// Where on the brake: y, r.
+    #[schema(value_type = Vec<f64>)]
+    pub at: PointView,
+}
+
+impl From<fitment::brake::gap::Gap> for GapView {
+    fn from(gap: fitment::brake::gap::Gap) -> Self {
+        Self { mm: gap.mm, at: [gap.at.0, gap.at.1] }
+    }
+}
+
+/// A part inside the barrel, and its gaps.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::brake::Over")]
+pub struct PartView {
+    pub id: String,
+    pub part: &'static str,
+    pub title: &'static str,
+    pub name: String,
+    pub source: String,
+    #[schema(value_type = Vec<Vec<f64>>)]
+    pub points: Vec<PointView>,
+    pub radial: Option<GapView>,
+    pub axial: Option<GapView>,
+    pub weights: Option<GapView>,
+    pub shortest_mm: f64,
+    pub plus_minus_mm: f64,
+    pub verdict: VerdictCode,
+}
+
+/// The wheel as it is drawn.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names say it")]
+pub struct WheelInside {
+    /// The setup line.
+    pub line: String,
+    /// `template`, `readings` or `estimate`.
+    pub source: &'static str,
+    pub plus_minus_mm: f64,
+    /// In the corner's frame, the spacer under it.
+    #[schema(value_type = Vec<Vec<f64>>)]
+    pub barrel: Vec<PointView>,
+    #[schema(value_type = Vec<Vec<f64>>)]
+    pub spoke_back: Vec<PointView>,
+}
+
+/// What a gap must lie between.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct BoundView {
+    pub least_mm: f64,
+    pub most_mm: f64,
+}
+
+impl From<Bound> for BoundView {
+    fn from(bound: Bound) -> Self {
+        Self { least_mm: bound.least_mm, most_mm: bound.most_mm }
+    }
+}
+
+/// A smaller rim.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SmallerRimView {
+    /// Its code.
+    pub rim_in: f64,
+    /// The gap to be expected.
+    pub gap: QuantityView,
+    /// Whether it is worth lifting on.
+    pub is_worth_trying: bool,
+}
+
+/// The smallest spacer that clears, and what it costs.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SmallestSpacer {
+    /// Its thickness; 0 when none is needed.
+    pub spacer_mm: f64,
+    /// The setup line with it.
+    pub line: String,
+    /// What it costs, in sentences.
+    pub costs: Vec<String>,
+}
+
+/// A wheel over a job's brakes.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BrakeBench {
+    /// The wheel; null when its size or offset is not stated.
+    pub wheel: Option<WheelInside>,
+    /// The parts inside the barrel.
+    pub parts: Vec<PartView>,
+    /// How it stands; `measure_first` while there is no profile.
+    pub verdict: VerdictCode,
+    /// The least radial gap by the house.
+    pub radial_limit_mm: f64,
+    /// The least axial gap by the house.
+    pub axial_limit_mm: f64,
+    /// The spacer it was tried on.
+    pub spacer_mm: f64,
+    /// What spacers do.
+    pub spacers: Vec<SpacerView>,
+    /// The smallest that clears; null when none does or nothing is known.
+    pub smallest: Option<SmallestSpacer>,
+    /// What the gaps read on the fitted wheel say of this one, without any template: radial and axial.
+    pub radial_bound: Option<BoundView>,
+    /// The axial bound.
+    pub axial_bound: Option<BoundView>,
+    /// The next rims down from the fitted one.
+    pub smaller_rims: Vec<SmallerRimView>,
+    /// The rule of the smaller rims.
+    pub smaller_rim_rule: &'static str,
+    /// What stands beside the smaller rims.
+    pub smaller_rim_caution: &'static str,
+    /// What must stand beside it all.
+    pub caution: &'static str,
+}
+
+/// The inside of a wheel: as it was measured for this line and size, else drawn from the size.
+pub fn inside_of(wheel: &Wheel, line: Option<&str>, templates: &[WheelTemplate]) -> Option<WheelProfile> {
+    let size = template_size(wheel);
+    let known = templates.iter().find(|one| {
+        one.size == size && line.is_some_and(|line| one.line.trim().eq_ignore_ascii_case(line.trim()))
+    });
+    let profile = |points: &[PointView]| Profile::new(points.iter().map(|[y, r]| (*y, *r))).ok();
+    let measured = known.and_then(|known| {
+        Some(WheelProfile {
+            barrel: profile(&known.barrel)?,
+            spoke_back: profile(&known.spoke_back)?,
+            source: ProfileSource::from_code(&known.source)?,
+            plus_minus_mm: known.plus_minus_mm,
+        })
+    });
+    measured.or_else(|| WheelProfile::estimated(wheel))
+}
+
+fn points(profile: &Profile, moved_mm: f64) -> Vec<PointView> {
+    profile.points().iter().map(|point| [point.y + moved_mm, point.r]).collect()
+}
+
+impl BrakeBenchRequest {
+    fn read(&self, content: &JobContent) -> Result<(Axle, Option<Setup>, Option<Weights>), ApiError> {
+        let mut reading = Reading::default();
+        let axle = Axle::from(self.axle);
+        let setup = match &self.setup {
+            Some(line) => reading.setup("/setup", Some(line)),
+            None => content.planned.on(axle).or(content.fitted.on(axle)).copied(),
+        };
+        if self.spacer_mm.is_some_and(|mm| !(0.0..=60.0).contains(&mm)) {
+            reading.fault("/spacer_mm", "a spacer goes from 0 to 60 mm");
+        }
+        let weights = self.weights.map(|on| {
+            if !(0.0..=30.0).contains(&on.height_mm) || !on.from_y_mm.is_finite() || !on.to_y_mm.is_finite() {
+                reading.fault("/weights", "weights stand up to 30 mm high, on a track with two ends");
+            }
+            Weights { from_y: on.from_y_mm, to_y: on.to_y_mm, height_mm: on.height_mm }
+        });
+        reading.finish((axle, setup, weights))
+    }
+
+    /// Judges the wheel over the job's brakes.
+    ///
+    /// # Errors
+    /// Every field at fault.
+    pub fn judge(
+        &self,
+        content: &JobContent,
+        ground: &Ground,
+        templates: &[WheelTemplate],
+    ) -> Result<BrakeBench, ApiError> {
+        let (axle, setup, weights) = self.read(content)?;
+        let limits = Limits::from(&ground.limits);
+        let (package, kept) = package_of(&content.workshop, axle, self.planned_brakes);
+        let setup = setup.map(|setup| match self.spacer_mm {
+            Some(mm) => Setup { spacer: Spacer::from_mm(mm), ..setup },
+            None => setup,
+        });
+        let spacer_mm = setup.and_then(|setup| setup.spacer).map_or(0.0, |spacer| spacer.as_mm());
+        let picked = super::picked::parts_of(&content.picked);
+        let line = self
+            .line
+            .clone()
+            .or_else(|| setup.and_then(|setup| picked.wheel_of(&setup).map(|row| row.line.to_string())));
+        let inside = setup.and_then(|setup| inside_of(&setup.wheel?, line.as_deref(), templates));
+        let fit = match &inside {
+            Some(inside) => judge(&package, inside, spacer_mm, weights, limits),
+            None => BrakeFit {
+                verdict: Verdict::MeasureFirst,
+                parts: Vec::new(),
+                smallest_spacer_mm: None,
+                spacers: Vec::new(),
+            },
+        };
+        let read = gaps_read(content, ground, axle);
+        let fitted = content.fitted.on(axle);
+        let own = fitted.and_then(|fitted| {
+            let spacer = fitted.spacer.map_or(0.0, |spacer| spacer.as_mm());
+            Some((inside_of(&fitted.wheel?, None, templates)?, spacer))
+        });
+        let bounds = match (&own, &inside) {
+            (Some((own, own_spacer)), Some(inside)) => {
+                bounds_from_fitted((own, *own_spacer), read, (inside, spacer_mm))
+            }
+            _ => (None, None),
+        };
+        let down = fitted.and_then(|fitted| Some((fitted.wheel?.diameter, Length::from_mm(read.0?)?)));
+        Ok(BrakeBench {
+            wheel: inside.as_ref().zip(setup).map(|(inside, setup)| WheelInside {
+                line: setup.to_string(),
+                source: inside.source.code(),
+                plus_minus_mm: inside.plus_minus_mm,
+                barrel: points(&inside.barrel, spacer_mm),
+                spoke_back: points(&inside.spoke_back, spacer_mm),
+            }),
+            parts: fit.parts.iter().zip(&kept).map(|(over, kept)| part_view(over, kept)).collect(),
+            verdict: fit.verdict.into(),
+            radial_limit_mm: limits.radial_mm,
+            axial_limit_mm: limits.axial_mm,
+            spacer_mm,
+            spacers: if inside.is_some() { spacers_view(&fit) } else { Vec::new() },
+            smallest: setup.and_then(|setup| smallest(&fit, &setup, content, ground, axle)),
+            radial_bound: bounds.0.map(BoundView::from),
+            axial_bound: bounds.1.map(BoundView::from),
+            smaller_rims: down
+                .map(|(rim, gap)| smaller_rims(rim, gap, 2))
+                .unwrap_or_default()
+                .into_iter()
+                .map(|one| SmallerRimView {
+                    rim_in: one.rim.code(),
+                    gap: one.gap.quantity.into(),
+                    is_worth_trying: one.is_worth_trying,
+                })
+                .collect(),
+            smaller_rim_rule: smaller_rim::SOURCE.cite,
+            smaller_rim_caution: smaller_rim::CAUTION,
+            caution: CAUTION,
+        })
+    }
+}
+
+fn part_view(over: &Over, kept: &KeptTemplate) -> PartView {
+    PartView {
+        id: kept.id.clone(),
+        part: over.part.code(),
+        title: over.part.title(),
+        name: kept.name.clone(),
+        source: kept.source.clone(),
+        points: kept.points.clone(),
+        radial: over.gaps.radial.map(GapView::from),
+        axial: over.gaps.axial.map(GapView::from),
+        weights: over.weights.map(GapView::from),
+        shortest_mm: over.gaps.shortest_mm,
+        plus_minus_mm: over.plus_minus_mm,
+        verdict: over.verdict.into(),
+    }
+}
+
+/// The least gaps read between the fitted wheel and its caliper, radial and axial, in millimetres.
+fn gaps_read(content: &JobContent, ground: &Ground, axle: Axle) -> (Option<f64>, Option<f64>) {
+    let corner = ground.bay.corners.on(axle);
+    let least = |feature| {
+        let of = |reading: &&fitment::corner::Reading| {
+            reading.feature == feature
+                && reading.on == content.fitted.on(axle).copied()
+                && reading.tried.is_none()
+        };
+        corner.readings.iter().filter(of).map(|reading| reading.gap.as_mm()).reduce(f64::min)
+    };
+    (least(Feature::CaliperRadial), least(Feature::CaliperFace))
+}
+
+/// The smallest spacer that clears, with what it costs outside, in threads and at the hub's lip.
+fn smallest(
+    fit: &BrakeFit,
+    setup: &Setup,
+    content: &JobContent,
+    ground: &Ground,
+    axle: Axle,
+) -> Option<SmallestSpacer> {
+    let spacer_mm = fit.smallest_spacer_mm?;
+    let with = Setup { spacer: Spacer::from_mm(spacer_mm), ..*setup };
+    let now = setup.spacer.map_or(0.0, |spacer| spacer.as_mm());
+    let mut costs = Vec::new();
+    if spacer_mm > now {
+        costs.push(format!("The wheel stands {:.1} mm further out.", spacer_mm - now));
+        let nothing = SetupPair::default();
+        let plan = Plan::new(&content.fitted, &nothing, content.drive, &ground.limits, None)
+            .in_bay(ground.bay.clone());
+        let line = plan.trial(axle).and_then(|trial| trial.fit(&with)?.line(Feature::FenderLateral).cloned());
+        match line.and_then(|line| Some((line.band?.nominal.as_mm(), line.verdict))) {
+            Some((gap, verdict)) => {
+                costs.push(format!("Fender lip with it: {gap:.1} mm, {}.", verdict.word()));
+            }
+            None => costs.push("The fender lip was not read: measure it first.".to_owned()),
+        }
+        let car = &content.measurements.car;
+        let fitted_wheel = content.fitted.on(axle).and_then(|fitted| fitted.wheel);
+        let hub = Hub::of_car(car, axle, fitted_wheel.as_ref());
+        let length = car.number(Fact::FastenerLength, None).and_then(Length::from_mm);
+        let side = setup.wheel.map(|wheel| WheelSide::of_size(&wheel)).unwrap_or_default();
+        let mounting = mount(&hub, &side, with.spacer, length);
+        costs.extend(
+            mounting
+                .problems
+                .into_iter()
+                .filter(|problem| matches!(problem.code, "lip" | "length"))
+                .map(|problem| problem.says),
+        );
+    }
+    Some(SmallestSpacer { spacer_mm, line: with.to_string(), costs })
+}
+
+/// A wheel of the catalogue over a job's brakes.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct CatalogueWheel {
+    pub row: u32,
+    pub line: String,
+    /// As a setup line.
+    pub setup: String,
+    pub source: &'static str,
+    pub radial_gap_mm: Option<f64>,
+    pub axial_gap_mm: Option<f64>,
+    pub verdict: VerdictCode,
+}
+
+impl CatalogueWheel {
+    /// A row with what the sweep found.
+    pub fn new(row: &fitment::choose::catalogue::WheelRow, source: ProfileSource, found: SpacerStep) -> Self {
+        Self {
+            row: row.id,
+            line: row.line.to_string(),
+            setup: row.wheel.to_string(),
+            source: source.code(),
+            radial_gap_mm: found.radial_mm,
+            axial_gap_mm: found.axial_mm,
+            verdict: found.verdict.into(),
+        }
+    }
+}
+
+/// The catalogue's wheels over a job's brakes.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CatalogueWheels {
+    /// The wheels that go on the hub, smallest rim first; each line's size once.
+    pub wheels: Vec<CatalogueWheel>,
+    /// How many there are in all.
+    pub total: usize,
+}

@@ -1,0 +1,210 @@
+//! Profiles out of drawing files and into them, on the wire.
+
+use exchange::profile::{Out, Sheet, Unit};
+use serde::{Deserialize, Serialize};
+use store::workshop::WheelTemplate;
+use utoipa::{IntoParams, ToSchema};
+
+use fitment::Wheel;
+use fitment::brake::ProfileSource;
+
+use super::brakes::{PointView, profile};
+use super::corner::{choices, coded};
+use super::read::Reading;
+use crate::problem::ApiError;
+
+/// How a drawing is read.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct SheetQuery {
+    /// `mm`, `cm` or `in`, for a file that does not say.
+    #[serde(default)]
+    pub unit: Option<String>,
+}
+
+impl SheetQuery {
+    /// The unit.
+    ///
+    /// # Errors
+    /// No unit.
+    pub fn unit(&self) -> Result<Option<Unit>, ApiError> {
+        let mut reading = Reading::default();
+        let unit = self.unit.as_deref().map(|code| {
+            let unit = Unit::from_code(code);
+            if unit.is_none() {
+                reading.fault("unit", format!("{code:?} is not mm, cm or in"));
+            }
+            unit
+        });
+        reading.finish(unit.flatten())
+    }
+}
+
+/// A layer of a drawing.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LayerView {
+    /// Its name.
+    pub name: String,
+    /// How many pieces are drawn on it.
+    pub contours: usize,
+    /// The profile it makes, in millimetres: y and r; null when it makes none.
+    #[schema(value_type = Option<Vec<Vec<f64>>>)]
+    pub points: Option<Vec<PointView>>,
+    /// Why it makes none; empty otherwise.
+    pub why_not: String,
+}
+
+/// A drawing as it was read.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SheetView {
+    /// Its unit, by the file or by what was given; null when it must be asked for.
+    pub unit: Option<&'static str>,
+    /// Whether the file itself says its unit.
+    pub says_its_unit: bool,
+    /// Its layers.
+    pub layers: Vec<LayerView>,
+    /// What was noticed.
+    pub notes: Vec<String>,
+}
+
+impl SheetView {
+    /// A sheet, read in a unit where it has none of its own.
+    pub fn new(sheet: &Sheet, unit: Option<Unit>) -> Self {
+        let layers = sheet.layers.iter().map(|layer| {
+            let found = sheet.profile(&layer.name, unit);
+            LayerView {
+                name: layer.name.clone(),
+                contours: layer.contours.len(),
+                why_not: found.as_ref().err().map(ToString::to_string).unwrap_or_default(),
+                points: found.ok().map(|points| points.into_iter().map(|(y, r)| [y, r]).collect()),
+            }
+        });
+        Self {
+            unit: sheet.unit.or(unit).map(Unit::code),
+            says_its_unit: sheet.unit.is_some(),
+            layers: layers.collect(),
+            notes: sheet.notes.clone(),
+        }
+    }
+}
+
+/// A profile to be written.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct ProfileOut {
+    /// `dxf`, `svg`, `csv`, or `pdf` for a card template at true scale.
+    pub format: String,
+    /// What it is called.
+    pub name: String,
+    /// A line that stands on the card: car, axle, side.
+    #[serde(default)]
+    pub note: String,
+    /// Its points.
+    #[schema(value_type = Vec<Vec<f64>>)]
+    pub points: Vec<PointView>,
+}
+
+/// A profile with what it is written as.
+#[derive(Debug)]
+pub struct ReadOut {
+    /// The drawing format; `None` for the card.
+    pub out: Option<Out>,
+    /// Its media type.
+    pub media_type: &'static str,
+    /// Points of y and r.
+    pub points: Vec<(f64, f64)>,
+}
+
+impl ProfileOut {
+    /// Checked.
+    ///
+    /// # Errors
+    /// Every field at fault.
+    pub fn read(&self) -> Result<ReadOut, ApiError> {
+        let mut reading = Reading::default();
+        let format = match self.format.as_str() {
+            "dxf" => Some((Some(Out::Dxf), "image/vnd.dxf")),
+            "svg" => Some((Some(Out::Svg), "image/svg+xml")),
+            "csv" => Some((Some(Out::Csv), "text/csv; charset=utf-8")),
+            "pdf" => Some((None, "application/pdf")),
+            other => {
+                reading.fault("/format", format!("{other:?} is not dxf, svg, csv or pdf"));
+                None
+            }
+        };
+        reading.text("/name", &self.name, 80);
+        reading.text("/note", &self.note, 160);
+        let profile = profile(&mut reading, "/points", &self.points);
+        let (format, profile) = reading.finish_with(format.zip(profile), "/points", "is no profile")?;
+        let points = profile.points().iter().map(|point| (point.y, point.r)).collect();
+        Ok(ReadOut { out: format.0, media_type: format.1, points })
+    }
+}
+
+/// The inside of a wheel as measured.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct WheelTemplateView {
+    /// Line or design.
+    pub line: String,
+    /// Size with offset, as in `18x8.5 ET35`.
+    pub size: String,
+    /// `template` or `readings`.
+    pub source: String,
+    /// How far it may be off, either way.
+    pub plus_minus_mm: f64,
+    /// Barrel inside in wheel coordinates: y from the mounting pad, outboard positive; r.
+    #[schema(value_type = Vec<Vec<f64>>)]
+    pub barrel: Vec<PointView>,
+    /// Back of the spokes.
+    #[schema(value_type = Vec<Vec<f64>>)]
+    pub spoke_back: Vec<PointView>,
+}
+
+impl From<WheelTemplate> for WheelTemplateView {
+    fn from(kept: WheelTemplate) -> Self {
+        let WheelTemplate { line, size, source, plus_minus_mm, barrel, spoke_back } = kept;
+        Self { line, size, source, plus_minus_mm, barrel, spoke_back }
+    }
+}
+
+/// A wheel's size without bolt circle and bore: by it and the line its template is found.
+pub fn template_size(wheel: &Wheel) -> String {
+    Wheel { bolt_circle: None, center_bore: None, ..*wheel }.to_string()
+}
+
+impl WheelTemplateView {
+    /// Checked.
+    ///
+    /// # Errors
+    /// Every field at fault.
+    pub fn read(&self) -> Result<WheelTemplate, ApiError> {
+        let mut reading = Reading::default();
+        let wheel = match self.size.parse::<Wheel>() {
+            Ok(wheel) if wheel.offset.is_some() => Some(wheel),
+            Ok(_) => {
+                reading.fault("/size", "names no offset: the spokes' place depends on it");
+                None
+            }
+            Err(error) => {
+                reading.fault_in_notation("/size", &error);
+                None
+            }
+        };
+        let source = ProfileSource::from_code(&self.source);
+        coded(&mut reading, "/source", &self.source, source, choices!(ProfileSource));
+        if !(0.0..=20.0).contains(&self.plus_minus_mm) {
+            reading.fault("/plus_minus_mm", "goes from 0 to 20 mm");
+        }
+        profile(&mut reading, "/barrel", &self.barrel);
+        profile(&mut reading, "/spoke_back", &self.spoke_back);
+        let line = reading.text("/line", self.line.trim(), 80);
+        let wheel = reading.finish_with(wheel, "/size", "is no wheel size")?;
+        Ok(WheelTemplate {
+            line,
+            size: template_size(&wheel),
+            source: self.source.clone(),
+            plus_minus_mm: self.plus_minus_mm,
+            barrel: self.barrel.clone(),
+            spoke_back: self.spoke_back.clone(),
+        })
+    }
+}
