@@ -46,7 +46,7 @@ use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::timeout::TimeoutLayer;
 
 /// Largest request body read, in bytes: a job with every field full is a tenth of it.
-pub const BODY_LIMIT: usize = 256 * 1024;
+pub const BODY_LIMIT: usize = 1024 * 1024;
 
 /// Largest price list.
 pub const LIST_LIMIT: usize = exchange::table::LARGEST_FILE;

@@ -2781,6 +2781,10 @@ export interface components {
         };
         /** @description Everything that is listed. */
         Registry: {
+            /** @description What stands inside the barrel. */
+            brake_parts: components["schemas"]["UnitEntry"][];
+            /** @description What a tried wheel can meet. */
+            contacts: components["schemas"]["UnitEntry"][];
             /** @description What can be known about a car. */
             facts: components["schemas"]["FactEntry"][];
             /** @description The levers, from mild to hard. */
@@ -2789,6 +2793,8 @@ export interface components {
             limits: components["schemas"]["LimitEntry"][];
             /** @description What can be read in the bay, in bay order. */
             parts: components["schemas"]["PartEntry"][];
+            /** @description How a fit can rub. */
+            rubs: components["schemas"]["UnitEntry"][];
             /** @description Units a reading is spoken in. */
             units: components["schemas"]["UnitEntry"][];
         };

@@ -2,6 +2,7 @@ import { Navigate, Route, Routes, useParams } from "react-router";
 import { Bay } from "../bay/Bay";
 import { BaySheet } from "../bay/BaySheet";
 import { Bench } from "../bench/Bench";
+import { Brakes } from "../brakes/Brakes";
 import { Car } from "../car/Car";
 import { Compare } from "../compare/Compare";
 import { Counter } from "../counter/Counter";
@@ -9,6 +10,8 @@ import { House } from "../house/House";
 import { JobSheet } from "../job/JobSheet";
 import { PrintSheet } from "../print/PrintSheet";
 import { Rack } from "../rack/Rack";
+import { Trial } from "../trial/Trial";
+import { TrialSheet } from "../trial/TrialSheet";
 import { NotThere } from "./NotThere";
 
 /** Every place in the program has its own address. */
@@ -23,6 +26,9 @@ export function Pages() {
         <Route path="bay-sheet" element={<BaySheet />} />
         <Route path="bench" element={<Bench />} />
         <Route path="rack" element={<Rack />} />
+        <Route path="brakes" element={<Brakes />} />
+        <Route path="trial" element={<Trial />} />
+        <Route path="trial-sheet" element={<TrialSheet />} />
         <Route path="compare" element={<Compare />} />
         <Route path="sheet" element={<PrintSheet />} />
       </Route>

@@ -1,5 +1,5 @@
 import { memo, type PointerEvent, useId } from "react";
-import type { Axle, AxleFit, Width } from "../api/client";
+import type { Axle, AxleFit, Schemas, Width } from "../api/client";
 import { formatOffset } from "../shared/units";
 
 type Props = {
@@ -7,6 +7,8 @@ type Props = {
   fit: AxleFit;
   width: number;
   height: number;
+  /** Fits that other cars of the model proved, with how they did. */
+  proven: NonNullable<Schemas["ProvenView"]["marks"]["front"]>[];
   /** A place on the window was pointed at: a rim width and a whole offset. */
   onPick: (axle: Axle, rim_width_in: number, offset_mm: number) => void;
 };
@@ -21,7 +23,7 @@ type Corner = { x: number; y: number };
 type Stretch = { name: string; points: Corner[] };
 
 /** The fit window: width across, offset up; where this corner clears, each edge named by what binds. */
-export const FitWindow = memo(function FitWindow({ axle, fit, width, height, onPick }: Props) {
+export const FitWindow = memo(function FitWindow({ axle, fit, width, height, proven, onPick }: Props) {
   const id = useId().replaceAll(":", "");
   const { window: widths, marks } = fit;
   const first = widths[0];
@@ -135,6 +137,23 @@ export const FitWindow = memo(function FitWindow({ axle, fit, width, height, onP
       <text className="note" x={ROOM.left} y={bottom + 27}>
         up: further in
       </text>
+      {proven.map((one, index) => {
+        const at = { x: x(one.rim_width_in), y: y(one.offset_mm) };
+        if (at.y !== inside(at.y) || at.x < ROOM.left || at.x > width - ROOM.right) return null;
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the library's order
+          <g key={index} data-proven-mark={one.rub ?? ""} transform={`translate(${at.x} ${at.y})`}>
+            <title>
+              proven: ET {formatOffset(one.offset_mm)}, {one.words}
+            </title>
+            {one.rub === "none" ? (
+              <path className="proven proven-none" d="M-4 0.5L-1 3.5L4.5 -3.5" />
+            ) : (
+              <path className="proven proven-rubbed" d="M-3.5 -3.5L3.5 3.5M3.5 -3.5L-3.5 3.5" />
+            )}
+          </g>
+        );
+      })}
       {marks.map((mark) => {
         const at = { x: x(mark.rim_width_in), y: y(mark.offset_mm) };
         if (at.y !== inside(at.y)) return null;

@@ -1,6 +1,8 @@
+import { useMemo } from "react";
 import type { Axle, Bench, TireChoice } from "../api/client";
 import { useSize } from "../drawing/useSize";
 import type { OpenJob } from "../job/useJob";
+import { useProven } from "../proven/useProven";
 import { Phrase } from "../shared/Figures";
 import { useRegistry } from "../shared/registry";
 import { FitWindow } from "./FitWindow";
@@ -23,6 +25,12 @@ type Props = {
 export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAttempt, onPick }: Props) {
   const { content, edit } = open;
   const registry = useRegistry();
+  const library = useProven(open.id, open.job.revision, "").data;
+  const proven = useMemo(() => {
+    const like = library?.fits.filter((fit) => fit.likeness > 0) ?? [];
+    const on = (axle: Axle) => like.flatMap((fit) => fit.marks[axle] ?? []);
+    return { front: on("front"), rear: on("rear") };
+  }, [library]);
   const [frame, { width }] = useSize({ width: 400, height: 0 });
   return (
     <div className="px-3 pb-3">
@@ -56,7 +64,14 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
             {fit && fit.window.length > 0 ? (
               <>
                 <div className="drawing mt-1">
-                  <FitWindow axle={axle} fit={fit} width={width} height={196} onPick={onPick} />
+                  <FitWindow
+                    axle={axle}
+                    fit={fit}
+                    width={width}
+                    height={196}
+                    proven={proven[axle]}
+                    onPick={onPick}
+                  />
                 </div>
                 <p className="mt-0.5 text-[15px] leading-5" data-window-says={axle}>
                   {fit.window_says.length > 0 ? (
@@ -77,7 +92,7 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
       })}
       <p className="mt-1 text-[13px] leading-4 opacity-85">
         Point at a place to plan it. Pale: the tire is not for that rim. Dashed: as wanted. ◇ fitted, ●
-        planned.
+        planned. Small ✓ and ✕: proven on this model, without rub and with.
       </p>
       {registry && (
         <Levers

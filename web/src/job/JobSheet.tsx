@@ -75,7 +75,7 @@ export function JobSheet({ id }: { id: number }) {
   }
   const open: OpenJob = { ...state, job, content };
   const context: SheetContext = { open, setViewKeys };
-  if (view === "sheet" || view === "bay-sheet") return <Outlet context={context} />;
+  if (view === "sheet" || view === "bay-sheet" || view === "trial-sheet") return <Outlet context={context} />;
   return (
     <div className="flex min-h-dvh flex-col p-[10px] min-[1100px]:h-dvh">
       <div className="sheet flex min-h-0 flex-1 flex-col">

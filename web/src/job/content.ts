@@ -17,11 +17,13 @@ export type Content = Pick<
   | "wanted"
   | "picked"
   | "answered"
+  | "templates"
+  | "trials"
 >;
 
 export function contentOf(job: Job): Content {
   const { car_label, wish, stage, drive, notes, fitted, planned, candidates, put_away } = job;
-  const { car, levers, wanted, picked, answered } = job;
+  const { car, levers, wanted, picked, answered, templates, trials } = job;
   return {
     car_label,
     wish,
@@ -37,6 +39,8 @@ export function contentOf(job: Job): Content {
     wanted,
     picked,
     answered,
+    templates,
+    trials,
   };
 }
 

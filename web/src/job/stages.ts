@@ -6,8 +6,8 @@ export const STAGES: { code: Stage; name: string; path?: string }[] = [
   { code: "bay", name: "Bay", path: "bay" },
   { code: "bench", name: "Bench", path: "bench" },
   { code: "rack", name: "Rack", path: "rack" },
-  { code: "brakes", name: "Brakes" },
-  { code: "trial_fit", name: "Trial fit" },
+  { code: "brakes", name: "Brakes", path: "brakes" },
+  { code: "trial_fit", name: "Trial fit", path: "trial" },
   { code: "road_and_track", name: "Road & track" },
   { code: "handover", name: "Handover" },
 ];

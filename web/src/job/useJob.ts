@@ -158,8 +158,10 @@ export function useJob(id: number) {
     if (!state.base) {
       const unsaved = readUnsaved(id);
       state.base = job;
-      if (unsaved && !same(unsaved.content, contentOf(job))) {
-        show(unsaved.content);
+      // What an older page kept knows nothing of what came since.
+      const kept = unsaved && { ...contentOf(job), ...unsaved.content };
+      if (unsaved && kept && !same(kept, contentOf(job))) {
+        show(kept);
         if (unsaved.basedOn === job.revision) later();
         else setSave({ is: "stale", current: job });
         return;

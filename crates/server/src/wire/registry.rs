@@ -1,5 +1,8 @@
 //! The registries of the trade, so that nobody keeps a second list of labels, units or ranges.
 
+use fitment::brake::BrakePart;
+use fitment::proven::Rub;
+use fitment::trial::Contact;
 use fitment::car::{FACTS, FactKind};
 use fitment::corner::feature::{Bears, Carrier};
 use fitment::corner::{Feature, ReadingUnit};
@@ -99,6 +102,12 @@ pub struct Registry {
     pub limits: Vec<LimitEntry>,
     /// Units a reading is spoken in.
     pub units: Vec<UnitEntry>,
+    /// What a tried wheel can meet.
+    pub contacts: Vec<UnitEntry>,
+    /// What stands inside the barrel.
+    pub brake_parts: Vec<UnitEntry>,
+    /// How a fit can rub.
+    pub rubs: Vec<UnitEntry>,
 }
 
 impl Registry {
@@ -124,6 +133,15 @@ impl Registry {
                 .iter()
                 .map(|unit| UnitEntry { code: unit.code(), name: unit_name(*unit) })
                 .collect(),
+            contacts: Contact::ALL
+                .iter()
+                .map(|one| UnitEntry { code: one.code(), name: one.title() })
+                .collect(),
+            brake_parts: BrakePart::ALL
+                .iter()
+                .map(|one| UnitEntry { code: one.code(), name: one.title() })
+                .collect(),
+            rubs: Rub::ALL.iter().map(|one| UnitEntry { code: one.code(), name: one.words() }).collect(),
         }
     }
 }

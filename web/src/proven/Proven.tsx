@@ -1,0 +1,255 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Away, answer, api, type Problem, Refused, type Schemas } from "../api/client";
+import type { OpenJob } from "../job/useJob";
+import { Mark } from "../shared/Mark";
+import { useRegistry } from "../shared/registry";
+import { formatLength, inWords, useUnits } from "../shared/units";
+import { useProven } from "./useProven";
+
+type Fit = Schemas["ProvenView"];
+
+const STANDING = { none: "good", at_lock: "mind", over_bumps: "mind", constant: "stop" } as const;
+
+/** Fits of finished jobs, ours and other shops': what went on which car, and how it did. */
+export function Proven({ open }: { open: OpenJob }) {
+  const [find, setFind] = useState("");
+  const { data: library } = useProven(open.id, open.job.revision, find);
+  const registry = useRegistry();
+  const queries = useQueryClient();
+  const [says, setSays] = useState("");
+  const words = (code: string | undefined) =>
+    registry?.rubs.find((one) => one.code === code)?.name ?? "rub not noted";
+  const done = async (brought: Schemas["ProvenBrought"]) => {
+    const faults = brought.faults.map((one) => `row ${one.row}: ${one.says}`);
+    setSays([`${brought.new} new, ${brought.known} there already`, ...faults.slice(0, 5)].join("; "));
+    await queries.invalidateQueries({ queryKey: ["proven"] });
+  };
+  const run = async (work: () => Promise<Schemas["ProvenBrought"]>) => {
+    setSays("");
+    try {
+      await done(await work());
+    } catch (error) {
+      setSays(
+        error instanceof Refused
+          ? error.problem.errors[0]?.detail || error.message
+          : (error as Error).message,
+      );
+    }
+  };
+  const bring = (file: File) =>
+    run(async () => {
+      const response = await fetch("/api/v1/proven", {
+        method: "POST",
+        headers: { "content-type": "application/octet-stream" },
+        body: file,
+      }).catch(() => {
+        throw new Away();
+      });
+      const body: unknown = await response.json();
+      if (!response.ok) throw new Refused(body as Problem);
+      return body as Schemas["ProvenBrought"];
+    });
+  return (
+    <div className="flex min-h-0 flex-1 flex-col overflow-y-auto min-[1000px]:flex-row">
+      <section className="min-w-0 flex-1 px-4 py-2 min-[1000px]:overflow-y-auto" aria-label="Proven fits">
+        <div className="flex flex-wrap items-center gap-3 text-[15px]">
+          <input
+            type="search"
+            className="input input-sm w-[240px] text-[15px]"
+            aria-label="Find in the proven fits"
+            placeholder="model, size, rub"
+            value={find}
+            onChange={(event) => setFind(event.target.value)}
+          />
+          <span data-proven-total={library?.total}>{library ? `${library.total} fits` : ""}</span>
+          <span className="ml-auto flex items-center gap-1 text-[14px]">
+            <label className="plain-button">
+              Bring
+              <input
+                type="file"
+                className="sr-only"
+                aria-label="File of proven fits"
+                accept=".csv,.json,.xlsx"
+                onChange={(event) => {
+                  const file = event.target.files?.[0];
+                  if (file) void bring(file);
+                  event.target.value = "";
+                }}
+              />
+            </label>
+            take along as
+            {["csv", "json"].map((format) => (
+              <a
+                key={format}
+                className="plain-button"
+                href={`/api/v1/proven/export?format=${format}`}
+                download
+              >
+                {format.toUpperCase()}
+              </a>
+            ))}
+          </span>
+        </div>
+        {says && (
+          <p role="status" className="text-[14px]" data-proven-says>
+            {says}
+          </p>
+        )}
+        {library?.fits.length === 0 && <p className="mt-2 text-[15px]">No fit has all of these words.</p>}
+        <ul>
+          {library?.fits.slice(0, 60).map((fit) => (
+            <FitRow key={fit.id} fit={fit} words={words} />
+          ))}
+        </ul>
+      </section>
+      <aside className="border-base-300 shrink-0 px-3 py-2 text-[15px] min-[1000px]:w-[400px] min-[1000px]:overflow-y-auto min-[1000px]:border-l">
+        <Envelopes library={library} />
+        <FromJob open={open} onDone={run} />
+        {library && <p className="border-warning mt-2 border-l-3 pl-2 text-[14px]">{library.caution}</p>}
+      </aside>
+    </div>
+  );
+}
+
+function FitRow({ fit, words }: { fit: Fit; words: (code: string | undefined) => string }) {
+  const { units } = useUnits();
+  const { record } = fit;
+  return (
+    <li className="rule py-1 text-[14px]" data-proven={fit.id}>
+      <p className="flex flex-wrap items-baseline gap-x-3">
+        <strong className="text-[15px]">{record.model}</strong>
+        <span>
+          {[record.body, record.generation, record.brakes, record.drive].filter(Boolean).join(" · ")}
+        </span>
+        <span className="ml-auto opacity-85">
+          {[record.shop, record.year].filter(Boolean).join(" ")}
+          {fit.likeness > 0 && " · this model"}
+        </span>
+      </p>
+      {(["front", "rear"] as const).map((axle) => {
+        const rub = record[`rub_${axle}`] as keyof typeof STANDING | undefined;
+        const far = fit.distance[axle];
+        return (
+          record[axle] && (
+            <p key={axle} className="flex items-center gap-2">
+              <span className="w-[36px] opacity-85">{axle}</span>
+              <span className="min-w-0 flex-1">{record[axle]}</span>
+              {far && (
+                <span title={far.working.map((step) => step.formula).join("; ")}>
+                  {inWords(formatLength(far.mm, units))} away
+                </span>
+              )}
+              <span>
+                {[
+                  record[`fender_${axle}`],
+                  record[`camber_${axle}_deg`] && `${record[`camber_${axle}_deg`]}°`,
+                ]
+                  .filter(Boolean)
+                  .join(", ")}
+              </span>
+              <span className="flex w-[130px] items-center gap-1">
+                <Mark standing={rub ? STANDING[rub] : "unknown"} size={12} />
+                {words(rub)}
+              </span>
+            </p>
+          )
+        );
+      })}
+      {record.view && <p className="opacity-85">“{record.view}”</p>}
+    </li>
+  );
+}
+
+/** The most that is proven on this model, by what was done to the fender. */
+function Envelopes({ library }: { library: Schemas["ProvenLibrary"] | undefined }) {
+  const { units } = useUnits();
+  if (!library) return null;
+  const all = [...library.envelopes.front, ...library.envelopes.rear];
+  return (
+    <section aria-label="Envelope">
+      <h2 className="label-small font-semibold">The most that did not rub on this model</h2>
+      {all.length === 0 && <p className="text-[14px]">No fit of this model is in the library yet.</p>}
+      {(["front", "rear"] as const).map((axle) => (
+        <div key={axle} data-envelope={axle}>
+          {library.envelopes[axle].map((one) => (
+            <p key={one.fender} className="rule py-1 text-[14px]">
+              <strong>{axle}</strong>, fender {one.fender}: {inWords(formatLength(one.outer_mm, units))} out
+              from the hub, <span className="whitespace-nowrap">{one.furthest_out}</span>. {one.cars}{" "}
+              {one.cars === 1 ? "car" : "cars"} without rub, {one.rubbed} rubbed.
+            </p>
+          ))}
+        </div>
+      ))}
+      <p className="text-[13px] opacity-85">Nearness and envelope: {library.source.cite}.</p>
+    </section>
+  );
+}
+
+type FromJobProps = {
+  open: OpenJob;
+  onDone: (work: () => Promise<Schemas["ProvenBrought"]>) => Promise<void>;
+};
+
+/** This job's plan becomes a proven fit: how it rubs, and what the owner says. */
+function FromJob({ open, onDone }: FromJobProps) {
+  const registry = useRegistry();
+  const [rubs, setRubs] = useState({ front: "none", rear: "none" });
+  const [view, setView] = useState("");
+  const [uses, setUses] = useState("");
+  return (
+    <form
+      className="rule mt-3 flex flex-col gap-1 pt-1"
+      aria-label="This job as a proven fit"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void onDone(() =>
+          answer(
+            api.POST("/api/v1/jobs/{id}/proven", {
+              params: { path: { id: open.id } },
+              body: { rub_front: rubs.front, rub_rear: rubs.rear, view, uses },
+            }),
+          ),
+        );
+      }}
+    >
+      <h2 className="label-small font-semibold">This job is finished: what is on the bench is proven</h2>
+      {(["front", "rear"] as const).map((axle) => (
+        <label key={axle} className="flex items-center gap-2">
+          <span className="w-[40px]">{axle}</span>
+          <select
+            className="bg-base-200 h-[30px] flex-1 px-1"
+            aria-label={`How the ${axle} rubs`}
+            value={rubs[axle]}
+            onChange={(event) => setRubs({ ...rubs, [axle]: event.target.value })}
+          >
+            {registry?.rubs.map((one) => (
+              <option key={one.code} value={one.code}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      ))}
+      <input
+        className="bg-base-200 h-[30px] px-2"
+        aria-label="What it is used for"
+        placeholder="what it is used for"
+        value={uses}
+        maxLength={400}
+        onChange={(event) => setUses(event.target.value)}
+      />
+      <input
+        className="bg-base-200 h-[30px] px-2"
+        aria-label="What the owner says"
+        placeholder="what the owner says"
+        value={view}
+        maxLength={400}
+        onChange={(event) => setView(event.target.value)}
+      />
+      <button type="submit" className="btn btn-primary btn-sm">
+        Keep as a proven fit
+      </button>
+    </form>
+  );
+}

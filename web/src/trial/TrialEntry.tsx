@@ -1,0 +1,281 @@
+import { useState } from "react";
+import { Away, type Axle, type Problem, Refused, type Schemas } from "../api/client";
+import { signedBy } from "../job/unsaved";
+import type { OpenJob } from "../job/useJob";
+import { NumberBox } from "../shared/NumberBox";
+import { useHouse, useRegistry } from "../shared/registry";
+
+type TrialView = Schemas["TrialView"];
+type Props = { open: OpenJob; onAdd: (trial: TrialView) => void };
+
+const START = { contact: "none", gap: null as number | null, overlaps: false, note: "", next: "" };
+
+/** One wheel tried on, in as few touches as it can be: what, where, how much, what next. */
+export function TrialEntry({ open, onAdd }: Props) {
+  const { content, id } = open;
+  const registry = useRegistry();
+  const house = useHouse();
+  const [axle, setAxle] = useState<Axle>("front");
+  const [side, setSide] = useState("left");
+  const [setup, setSetup] = useState("");
+  const [steer, setSteer] = useState("straight");
+  const [isHanging, setHanging] = useState(true);
+  const [instrument, setInstrument] = useState("feeler");
+  const [entry, setEntry] = useState(START);
+  const [photos, setPhotos] = useState<number[]>([]);
+  const [trouble, setTrouble] = useState("");
+  const atHand = [
+    { name: "the bench's", line: content.planned[axle] },
+    ...content.candidates.map((one) => ({ name: one.letter, line: one.lines[axle] })),
+  ].filter((one) => one.line);
+  const plusMinus = house?.instruments.find((one) => one.code === instrument)?.plus_minus_mm ?? 1;
+  const add = async () => {
+    setTrouble("");
+    const { contact, gap, overlaps, note, next } = entry;
+    const trial: TrialView = {
+      id: crypto.randomUUID(),
+      axle,
+      side,
+      setup: setup.trim(),
+      contact,
+      gap_mm: contact === "none" || gap == null ? null : overlaps ? -Math.abs(gap) : gap,
+      plus_minus_mm: plusMinus,
+      instrument,
+      steer,
+      is_hanging: isHanging,
+      note,
+      next_step: next,
+      photos,
+      who: signedBy(),
+      at: new Date().toISOString(),
+    };
+    if (!trial.setup) {
+      setTrouble("Say what was tried, as in 17x8 ET40.");
+      return;
+    }
+    // The line is read before it is kept: a trial that cannot be placed says nothing.
+    const read = await fetch("/api/v1/bench", {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ fitted: {}, planned: { [axle]: trial.setup }, adjust: [] }),
+    }).catch(() => null);
+    if (!read) {
+      setTrouble("The program does not answer; nothing is lost, try again.");
+      return;
+    }
+    if (!read.ok) {
+      const problem = (await read.json()) as Problem;
+      setTrouble(problem.errors[0]?.detail ?? problem.title);
+      return;
+    }
+    onAdd(trial);
+    setEntry(START);
+    setPhotos([]);
+  };
+  const photo = async (file: File) => {
+    setTrouble("");
+    try {
+      const response = await fetch(`/api/v1/jobs/${id}/photos`, {
+        method: "POST",
+        headers: { "content-type": "application/octet-stream" },
+        body: file,
+      }).catch(() => {
+        throw new Away();
+      });
+      const body: unknown = await response.json();
+      if (!response.ok) throw new Refused(body as Problem);
+      setPhotos([...photos, (body as { id: number }).id]);
+    } catch (error) {
+      setTrouble(
+        error instanceof Refused
+          ? error.problem.errors[0]?.detail || error.message
+          : (error as Error).message,
+      );
+    }
+  };
+  return (
+    <form
+      className="border-base-300 flex shrink-0 flex-col gap-2 overflow-y-auto border-b px-3 py-2 text-[15px] min-[1000px]:w-[330px] min-[1000px]:border-r min-[1000px]:border-b-0"
+      aria-label="A wheel tried on"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
+      <div className="grid grid-cols-2 gap-2">
+        <Choice
+          label="Axle"
+          value={axle}
+          options={[
+            ["front", "front"],
+            ["rear", "rear"],
+          ]}
+          onPick={(one) => setAxle(one as Axle)}
+        />
+        <Choice
+          label="Side"
+          value={side}
+          options={[
+            ["left", "left"],
+            ["right", "right"],
+          ]}
+          onPick={setSide}
+        />
+      </div>
+      <label>
+        <span className="label-small block">What was tried; without a tire the bare wheel</span>
+        <input
+          className="bg-base-200 h-[44px] w-full px-2"
+          value={setup}
+          placeholder="17x8 ET40"
+          onChange={(event) => setSetup(event.target.value)}
+        />
+      </label>
+      {atHand.length > 0 && (
+        <p className="flex flex-wrap gap-1 text-[14px]">
+          {atHand.map((one) => (
+            <button
+              key={one.name}
+              type="button"
+              className="plain-button border-base-300 min-h-[36px] border"
+              title={one.line ?? ""}
+              onClick={() => setSetup(one.line ?? "")}
+            >
+              {one.name}
+            </button>
+          ))}
+        </p>
+      )}
+      <Choice
+        label="What it met"
+        value={entry.contact}
+        options={(registry?.contacts ?? []).map((one) => [one.code, one.name] as const)}
+        onPick={(contact) => setEntry({ ...entry, contact })}
+      />
+      {entry.contact !== "none" && (
+        <div className="flex flex-wrap items-center gap-2">
+          <select
+            className="bg-base-200 h-[44px] px-1"
+            aria-label="Gap or overlap"
+            value={entry.overlaps ? "overlap" : "gap"}
+            onChange={(event) => setEntry({ ...entry, overlaps: event.target.value === "overlap" })}
+          >
+            <option value="gap">gap</option>
+            <option value="overlap">overlap</option>
+          </select>
+          <NumberBox
+            label="How much, mm"
+            value={entry.gap}
+            placeholder="?"
+            onPut={(gap) => setEntry({ ...entry, gap })}
+          />
+          mm by
+          <select
+            className="bg-base-200 h-[44px] min-w-0 flex-1 px-1"
+            aria-label="Instrument"
+            value={instrument}
+            onChange={(event) => setInstrument(event.target.value)}
+          >
+            {house?.instruments.map((one) => (
+              <option key={one.code} value={one.code}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+          {entry.gap == null && (
+            <span className="text-[13px] opacity-85">
+              left blank: it touched, nobody measured by how much
+            </span>
+          )}
+        </div>
+      )}
+      <div className="grid grid-cols-2 gap-2">
+        <Choice
+          label="Wheels"
+          value={steer}
+          options={[
+            ["straight", "straight"],
+            ["lock_left", "at left lock"],
+            ["lock_right", "at right lock"],
+          ]}
+          onPick={setSteer}
+        />
+        <Choice
+          label="Car"
+          value={isHanging ? "hanging" : "ground"}
+          options={[
+            ["hanging", "wheel hanging"],
+            ["ground", "on the ground"],
+          ]}
+          onPick={(one) => setHanging(one === "hanging")}
+        />
+      </div>
+      <label>
+        <span className="label-small block">What was seen</span>
+        <input
+          className="bg-base-200 h-[44px] w-full px-2"
+          value={entry.note}
+          maxLength={400}
+          onChange={(event) => setEntry({ ...entry, note: event.target.value })}
+        />
+      </label>
+      <label>
+        <span className="label-small block">What next</span>
+        <input
+          className="bg-base-200 h-[44px] w-full px-2"
+          value={entry.next}
+          maxLength={400}
+          onChange={(event) => setEntry({ ...entry, next: event.target.value })}
+        />
+      </label>
+      <label className="plain-button border-base-300 flex min-h-[44px] items-center border">
+        {photos.length > 0 ? `${photos.length} photos` : "Attach a photo"}
+        <input
+          type="file"
+          className="sr-only"
+          aria-label="Photo"
+          accept="image/jpeg,image/png"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) void photo(file);
+            event.target.value = "";
+          }}
+        />
+      </label>
+      {trouble && (
+        <p role="alert" className="text-error">
+          {trouble}
+        </p>
+      )}
+      <button type="submit" className="btn btn-primary min-h-[44px]">
+        Keep this trial
+      </button>
+    </form>
+  );
+}
+
+type ChoiceProps = {
+  label: string;
+  value: string;
+  options: (readonly [string, string])[];
+  onPick: (code: string) => void;
+};
+
+function Choice({ label, value, options, onPick }: ChoiceProps) {
+  return (
+    <label>
+      <span className="label-small block">{label}</span>
+      <select
+        className="bg-base-200 h-[44px] w-full px-2"
+        value={value}
+        onChange={(event) => onPick(event.target.value)}
+      >
+        {options.map(([code, name]) => (
+          <option key={code} value={code}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

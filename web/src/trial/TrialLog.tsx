@@ -1,0 +1,82 @@
+import type { Schemas } from "../api/client";
+import type { OpenJob } from "../job/useJob";
+import { Mark } from "../shared/Mark";
+import { useRegistry } from "../shared/registry";
+import { formatLength, inWords, useUnits } from "../shared/units";
+
+type TrialView = Schemas["TrialView"];
+
+/** What was tried on so far, the latest first. */
+export function TrialLog({ open }: { open: OpenJob }) {
+  const { content, edit, id } = open;
+  const registry = useRegistry();
+  const met = (code: string) => registry?.contacts.find((one) => one.code === code)?.name ?? code;
+  return (
+    <section className="min-w-0 flex-1 overflow-y-auto px-4 py-2 text-[15px]" aria-label="Tried on">
+      {content.trials.length === 0 && (
+        <p>
+          Nothing was tried on yet. Say what was lifted on, what it met and by how much: every contact is a
+          measurement, and judges the wheels that were not lifted on.
+        </p>
+      )}
+      <ol>
+        {content.trials.toReversed().map((one) => (
+          <li key={one.id} className="rule py-2" data-trial={one.id}>
+            <p className="flex items-baseline gap-2">
+              <Mark standing={one.contact === "none" || (one.gap_mm ?? -1) > 0 ? "good" : "stop"} size={13} />
+              <strong>{one.setup}</strong>
+              <span className="text-[14px]">
+                {one.axle} {one.side}
+              </span>
+              <span className="ml-auto text-[13px] opacity-85">
+                {one.who} {one.at?.slice(0, 16).replace("T", " ")}
+              </span>
+              <button
+                type="button"
+                className="plain-button py-0"
+                aria-label={`Take the trial of ${one.setup} away`}
+                onClick={() => edit({ trials: content.trials.filter((other) => other.id !== one.id) })}
+              >
+                ✕
+              </button>
+            </p>
+            <p>
+              {met(one.contact)}
+              <Amount trial={one} />
+              {one.steer !== "straight" && `, at ${one.steer === "lock_left" ? "left" : "right"} lock`}
+              {one.is_hanging ? ", hanging" : ", on the ground"}
+            </p>
+            {one.note && <p className="text-[14px]">{one.note}</p>}
+            {one.next_step && <p className="text-[14px]">Next: {one.next_step}</p>}
+            {(one.photos ?? []).length > 0 && (
+              <p className="mt-1 flex gap-2">
+                {one.photos?.map((photo) => (
+                  <a key={photo} href={`/api/v1/jobs/${id}/photos/${photo}`} target="_blank" rel="noreferrer">
+                    <img
+                      className="h-[84px]"
+                      src={`/api/v1/jobs/${id}/photos/${photo}`}
+                      alt={`Trial of ${one.setup}`}
+                    />
+                  </a>
+                ))}
+              </p>
+            )}
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+/** How much room there was, or how far it stood into it. */
+export function Amount({ trial }: { trial: TrialView }) {
+  const { units } = useUnits();
+  if (trial.contact === "none") return null;
+  if (trial.gap_mm == null) return <>: touched, not measured</>;
+  const figure = inWords(formatLength(Math.abs(trial.gap_mm), units));
+  return (
+    <>
+      : {figure} {trial.gap_mm > 0 ? "gap" : "overlap"}, ± {inWords(formatLength(trial.plus_minus_mm, units))}
+    </>
+  );
+}
