@@ -81,8 +81,8 @@ export function BrakeSection({ bench, width, height, edited, onDrag }: Props) {
         ))}
         {wheel && (
           <g fill="none" strokeDasharray={wheel.source === "estimate" ? "9 4" : undefined}>
-            <path className="rim" d={path(wheel.barrel)} strokeWidth={2.4} fill="none" />
-            <path className="rim" d={path(wheel.spoke_back)} strokeWidth={2.4} fill="none" />
+            <path className="rim inside" d={path(wheel.barrel)} />
+            <path className="rim inside" d={path(wheel.spoke_back)} />
           </g>
         )}
         {bench.parts.map((part) => (
@@ -157,9 +157,13 @@ type DimensionProps = {
 function Dimension({ from, to, text, name, width }: DimensionProps) {
   const middle = [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2] as const;
   const radial = name === "radial";
+  // The radial figure stands inside the brake, the axial one outboard of the spokes where there is room.
+  const hasRoom = middle[0] + 130 < width;
   const label = radial
-    ? { x: middle[0] - 16, y: middle[1] + 30, anchor: "end" as const }
-    : { x: Math.min(width - 8, middle[0] + 34), y: middle[1] - 16, anchor: "start" as const };
+    ? { x: middle[0] - 6, y: middle[1] + 56, anchor: "end" as const }
+    : hasRoom
+      ? { x: middle[0] + 24, y: middle[1] - 4, anchor: "start" as const }
+      : { x: middle[0] - 26, y: middle[1] - 4, anchor: "end" as const };
   return (
     <g data-gap={name}>
       <line x1={from[0]} y1={from[1]} x2={to[0]} y2={to[1]} strokeWidth={3} />

@@ -11,7 +11,13 @@ const COLOUR: Record<Standing, string> = {
 /** Each standing has a shape of its own: colour only repeats what shape and word say. */
 export function Mark({ standing, size = 16 }: { standing: Standing; size?: number }) {
   return (
-    <svg className={COLOUR[standing]} width={size} height={size} viewBox="0 0 16 16" aria-hidden="true">
+    <svg
+      className={`${COLOUR[standing]} shrink-0`}
+      width={size}
+      height={size}
+      viewBox="0 0 16 16"
+      aria-hidden="true"
+    >
       <g fill="none" stroke="currentColor" strokeWidth="2.1">
         {standing === "good" && <path d="M2.5 8.5 6.5 12.5 13.5 4" />}
         {standing === "unknown" && <path d="M3 8h10" strokeDasharray="2.4 1.6" />}

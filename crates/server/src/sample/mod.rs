@@ -15,9 +15,9 @@ use store::measurements::Measurements;
 use store::{Store, StoreError};
 
 use crate::price_list::read_list;
+use fitment::SetupPair;
 use fitment::limits::Drive;
 use fitment::setup::line;
-use fitment::SetupPair;
 
 struct SampleJob {
     car: &'static str,

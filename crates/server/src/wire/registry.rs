@@ -1,14 +1,14 @@
 //! The registries of the trade, so that nobody keeps a second list of labels, units or ranges.
 
 use fitment::brake::BrakePart;
-use fitment::proven::Rub;
-use fitment::trial::Contact;
 use fitment::car::{FACTS, FactKind};
 use fitment::corner::feature::{Bears, Carrier};
 use fitment::corner::{Feature, ReadingUnit};
 use fitment::lever;
 use fitment::limits::{HouseLimits, LIMITS};
 use fitment::measure::ToRead;
+use fitment::proven::Rub;
+use fitment::trial::Contact;
 use serde::Serialize;
 use utoipa::ToSchema;
 
