@@ -15,8 +15,8 @@ async fn at(program: &Program, path: &str) -> anyhow::Result<Browser> {
 }
 
 async fn press_button(browser: &Browser, text: &str) -> anyhow::Result<()> {
-    let button = browser.driver.query(By::XPath(format!("//button[normalize-space(.)='{text}']"))).first();
-    button.await?.click().await?;
+    let path = By::XPath(format!("//button[normalize-space(.)='{text}']"));
+    browser.driver.query(path).first().await?.click().await?;
     Ok(())
 }
 

@@ -88,9 +88,12 @@ pub struct ReadTable {
     pub list: ReadList,
 }
 
+/// A list's number with the list.
+type Numbered = (i64, Arc<ReadTable>);
+
 /// The list that was read last: taking it does not read it again.
 #[derive(Debug, Clone, Default)]
-pub struct LastRead(Arc<Mutex<Option<(i64, Arc<ReadTable>)>>>);
+pub struct LastRead(Arc<Mutex<Option<Numbered>>>);
 
 impl LastRead {
     /// Keeps a list.

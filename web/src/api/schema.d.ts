@@ -3327,10 +3327,14 @@ export interface components {
         WheelInside: {
             /** @description In the corner's frame, the spacer under it. */
             barrel: number[][];
+            /** @description The line or design it belongs to; empty while that is not known. */
+            design: string;
             /** @description The setup line. */
             line: string;
             /** Format: double */
             plus_minus_mm: number;
+            /** @description Its size with offset, by which its inside is kept. */
+            size: string;
             /** @description `template`, `readings` or `estimate`. */
             source: string;
             spoke_back: number[][];

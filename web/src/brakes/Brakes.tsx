@@ -4,14 +4,19 @@ import { useSize } from "../drawing/useSize";
 import { useSheet } from "../job/JobSheet";
 import { FigureText } from "../shared/Figures";
 import { Mark, StandingWord } from "../shared/Mark";
+import { NumberBox } from "../shared/NumberBox";
 import { STANDING_OF, WORD_OF } from "../shared/registry";
 import { formatLength, inWords, useUnits } from "../shared/units";
 import { useLatest } from "../shared/useLatest";
 import { BrakeSection } from "./BrakeSection";
 import { Templates } from "./Templates";
-import { useBrakes, useWheels } from "./useBrakes";
+import { type Shown, useBrakes, useWheels } from "./useBrakes";
+import { WheelInside } from "./WheelInside";
 
 type Wheel = Schemas["CatalogueWheel"];
+
+/** Where weights usually stand, and how high: under the spokes, 4.5 mm. Common practice. */
+const WEIGHTS = { from_y_mm: -30, to_y_mm: 0, height_mm: 4.5 };
 
 /** The brakes: a wheel over the caliper in section, what spacers do and cost, and every wheel that could be there. */
 export function Brakes() {
@@ -24,7 +29,15 @@ export function Brakes() {
   const [wheel, setWheel] = useState<Wheel | null>(null);
   const [spacer, setSpacer] = useState<number | null>(null);
   const [edited, setEdited] = useState<string | null>(null);
-  const shown = { axle, plannedBrakes, setup: wheel?.setup ?? null, line: wheel?.line ?? null, spacer };
+  const [weights, setWeights] = useState<Shown["weights"]>(null);
+  const shown = {
+    axle,
+    plannedBrakes,
+    setup: wheel?.setup ?? null,
+    line: wheel?.line ?? null,
+    spacer,
+    weights,
+  };
   const { data: bench, error } = useBrakes(open, shown);
   const wheels = useWheels(open, axle, plannedBrakes).data?.wheels ?? [];
   const [frame, size] = useSize({ width: 760, height: 470 });
@@ -172,6 +185,40 @@ export function Brakes() {
             </ul>
           </details>
         )}
+        <div className="flex flex-wrap items-center gap-2 pt-1 text-[14px]">
+          <label className="flex items-center gap-1">
+            <input
+              type="checkbox"
+              checked={weights != null}
+              onChange={(event) => setWeights(event.target.checked ? WEIGHTS : null)}
+            />
+            stick-on weights
+          </label>
+          {weights && (
+            <>
+              from y
+              <NumberBox
+                label="Weights begin at y, mm"
+                value={weights.from_y_mm}
+                onPut={(mm) => setWeights({ ...weights, from_y_mm: mm ?? 0 })}
+              />
+              to
+              <NumberBox
+                label="Weights end at y, mm"
+                value={weights.to_y_mm}
+                onPut={(mm) => setWeights({ ...weights, to_y_mm: mm ?? 0 })}
+              />
+              high
+              <NumberBox
+                label="Height of the weights, mm"
+                value={weights.height_mm}
+                onPut={(mm) => setWeights({ ...weights, height_mm: mm ?? 0 })}
+              />
+              mm
+            </>
+          )}
+        </div>
+        {bench?.wheel && <WheelInside wheel={bench.wheel} />}
         <Templates
           axle={axle}
           templates={content.templates}
@@ -213,6 +260,11 @@ function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
               <td className="capitalize">{part.title}</td>
               <td>
                 barrel <strong>{length(part.radial?.mm)}</strong>
+                {part.weights && (
+                  <span data-weights>
+                    , weights <strong>{length(part.weights.mm)}</strong>
+                  </span>
+                )}
               </td>
               <td>
                 spokes <strong>{length(part.axial?.mm)}</strong>

@@ -1,7 +1,8 @@
 import { useState } from "react";
-import { Away, type Axle, api, type Problem, Refused, type Schemas } from "../api/client";
+import { type Axle, api, type Schemas } from "../api/client";
 import { NumberBox } from "../shared/NumberBox";
 import { useRegistry } from "../shared/registry";
+import { DrawingRead, readDrawing, saidBy } from "./DrawingRead";
 
 type Template = Schemas["TemplateView"];
 type Sheet = Schemas["SheetView"];
@@ -48,22 +49,9 @@ export function Templates({ axle, templates, edited, onEdit, onChange }: Props) 
     setSheet(null);
     setFile(from);
     try {
-      const response = await fetch(`/api/v1/profiles/read${as ? `?unit=${as}` : ""}`, {
-        method: "POST",
-        headers: { "content-type": "application/octet-stream" },
-        body: from,
-      }).catch(() => {
-        throw new Away();
-      });
-      const body: unknown = await response.json();
-      if (!response.ok) throw new Refused(body as Problem);
-      setSheet(body as Sheet);
+      setSheet(await readDrawing(from, as));
     } catch (error) {
-      setTrouble(
-        error instanceof Refused
-          ? error.problem.errors[0]?.detail || error.message
-          : (error as Error).message,
-      );
+      setTrouble(saidBy(error));
     }
   };
   const take = (layer: Sheet["layers"][number]) => {
@@ -211,49 +199,15 @@ export function Templates({ axle, templates, edited, onEdit, onChange }: Props) 
         </p>
       )}
       {sheet && (
-        <div className="border-accent mt-1 border px-2 py-1" data-drawing-read>
-          <p>
-            {sheet.says_its_unit ? (
-              `drawn in ${sheet.unit}`
-            ) : (
-              <label className="flex items-center gap-1">
-                The file does not say its unit: it is drawn in
-                <select
-                  className="bg-base-200 h-[26px]"
-                  aria-label="Unit of the drawing"
-                  value={unit}
-                  onChange={(event) => {
-                    setUnit(event.target.value);
-                    if (file) void read(file, event.target.value);
-                  }}
-                >
-                  <option value="">–</option>
-                  <option value="mm">mm</option>
-                  <option value="cm">cm</option>
-                  <option value="in">in</option>
-                </select>
-              </label>
-            )}
-          </p>
-          {sheet.notes.map((note) => (
-            <p key={note}>{note}</p>
-          ))}
-          {sheet.layers.map((layer) => (
-            <div key={layer.name} className="flex items-baseline gap-2">
-              <span className="font-medium">{layer.name}</span>
-              {layer.points ? (
-                <>
-                  <span>{layer.points.length} points</span>
-                  <button type="button" className="plain-button text-accent" onClick={() => take(layer)}>
-                    Take it
-                  </button>
-                </>
-              ) : (
-                <span className="text-warning">{layer.why_not}</span>
-              )}
-            </div>
-          ))}
-        </div>
+        <DrawingRead
+          sheet={sheet}
+          unit={unit}
+          onUnit={(as) => {
+            setUnit(as);
+            if (file) void read(file, as);
+          }}
+          takes={[["Take it", take]]}
+        />
       )}
     </section>
   );

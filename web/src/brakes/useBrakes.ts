@@ -9,6 +9,8 @@ export type Shown = {
   setup: string | null;
   line: string | null;
   spacer: number | null;
+  /** Stick-on weights on the barrel; null for none. */
+  weights: { from_y_mm: number; to_y_mm: number; height_mm: number } | null;
 };
 
 /** A wheel over the job's brakes, asked for anew when the job or what is shown changes. */
@@ -25,6 +27,7 @@ export function useBrakes(open: OpenJob, shown: Shown) {
             setup: shown.setup,
             line: shown.line,
             spacer_mm: shown.spacer,
+            weights: shown.weights,
           },
         }),
       ),

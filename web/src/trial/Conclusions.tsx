@@ -10,6 +10,8 @@ export function Conclusions({ trials }: { trials: Schemas["TrialsView"] | undefi
   if (!trials) return null;
   return (
     <aside
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
+      tabIndex={0}
       className="border-base-300 shrink-0 overflow-y-auto border-t px-3 py-2 text-[15px] min-[1000px]:w-[400px] min-[1000px]:border-t-0 min-[1000px]:border-l"
       aria-label="Conclusion"
     >

@@ -102,6 +102,10 @@ pub struct PartView {
 pub struct WheelInside {
     /// The setup line.
     pub line: String,
+    /// The line or design it belongs to; empty while that is not known.
+    pub design: String,
+    /// Its size with offset, by which its inside is kept.
+    pub size: String,
     /// `template`, `readings` or `estimate`.
     pub source: &'static str,
     pub plus_minus_mm: f64,
@@ -272,6 +276,8 @@ impl BrakeBenchRequest {
         Ok(BrakeBench {
             wheel: inside.as_ref().zip(setup).map(|(inside, setup)| WheelInside {
                 line: setup.to_string(),
+                design: line.clone().unwrap_or_default(),
+                size: setup.wheel.as_ref().map(template_size).unwrap_or_default(),
                 source: inside.source.code(),
                 plus_minus_mm: inside.plus_minus_mm,
                 barrel: points(&inside.barrel, spacer_mm),

@@ -107,7 +107,7 @@ const MOST: usize = 200;
 
 /// The library, ordered for a job where there is one.
 pub fn library(rows: &[ProvenRow], query: &ProvenQuery, job: Option<&JobContent>) -> ProvenLibrary {
-    let car = job.map(|content| car_of(content));
+    let car = job.map(car_of);
     let words: Vec<String> = query.find.split_whitespace().map(str::to_lowercase).collect();
     let fits: Vec<(&ProvenRow, ProvenFit)> =
         rows.iter().filter_map(|row| Some((row, read_fit(&row.record).ok()?))).collect();

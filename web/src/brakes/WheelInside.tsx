@@ -1,0 +1,125 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, type Schemas } from "../api/client";
+import { NumberBox } from "../shared/NumberBox";
+import { DrawingRead, readDrawing, type Sheet, saidBy } from "./DrawingRead";
+
+type Props = { wheel: NonNullable<Schemas["BrakeBench"]["wheel"]> };
+
+/** The wheel's own inside: brought as a drawing, barrel and spoke back, and kept for its line and size. */
+export function WheelInside({ wheel }: Props) {
+  const queries = useQueryClient();
+  const [design, setDesign] = useState("");
+  const [file, setFile] = useState<File | null>(null);
+  const [sheet, setSheet] = useState<Sheet | null>(null);
+  const [unit, setUnit] = useState("");
+  const [barrel, setBarrel] = useState<number[][] | null>(null);
+  const [spokes, setSpokes] = useState<number[][] | null>(null);
+  const [plusMinus, setPlusMinus] = useState(0.5);
+  const [says, setSays] = useState("");
+  const line = design || wheel.design;
+  const read = async (from: File, as: string) => {
+    setSays("");
+    setFile(from);
+    try {
+      setSheet(await readDrawing(from, as));
+    } catch (error) {
+      setSays(saidBy(error));
+    }
+  };
+  const keep = async () => {
+    if (!barrel || !spokes) return;
+    try {
+      await answer(
+        api.PUT("/api/v1/wheel-templates", {
+          body: {
+            line,
+            size: wheel.size,
+            source: "template",
+            plus_minus_mm: plusMinus,
+            barrel,
+            spoke_back: spokes,
+          },
+        }),
+      );
+      setSays(`Kept for ${line} ${wheel.size}.`);
+      setSheet(null);
+      setBarrel(null);
+      setSpokes(null);
+      await queries.invalidateQueries({ queryKey: ["brakes"] });
+      await queries.invalidateQueries({ queryKey: ["brake-wheels"] });
+    } catch (error) {
+      setSays(saidBy(error));
+    }
+  };
+  return (
+    <details className="rule mt-2 pt-1 text-[14px]">
+      <summary className="label-small cursor-pointer font-semibold">
+        Inside of {wheel.design || "this wheel"} {wheel.size}
+        {wheel.source === "estimate" ? ": not measured" : ": measured"}
+      </summary>
+      <div className="mt-1 flex flex-wrap items-center gap-2">
+        <input
+          className="bg-base-200 h-[28px] min-w-0 flex-1 px-2"
+          aria-label="Line of the wheel"
+          placeholder={wheel.design || "line or design"}
+          value={design}
+          maxLength={80}
+          onChange={(event) => setDesign(event.target.value)}
+        />
+        ±
+        <NumberBox
+          label="How far the wheel's inside may be off, mm"
+          value={plusMinus}
+          onPut={(mm) => setPlusMinus(mm ?? 0)}
+        />
+        mm
+        <label className="plain-button border-base-300 border">
+          Bring its drawing
+          <input
+            type="file"
+            className="sr-only"
+            aria-label="Drawing of the wheel's inside"
+            accept=".dxf,.svg,.csv,.txt"
+            onChange={(event) => {
+              const picked = event.target.files?.[0];
+              if (picked) void read(picked, unit);
+              event.target.value = "";
+            }}
+          />
+        </label>
+      </div>
+      <p>
+        y counts from the mounting pad, outboard positive. Barrel and spokes are lines, or layers, of their
+        own.
+      </p>
+      {sheet && (
+        <DrawingRead
+          sheet={sheet}
+          unit={unit}
+          onUnit={(as) => {
+            setUnit(as);
+            if (file) void read(file, as);
+          }}
+          takes={[
+            ["as the barrel", (layer) => setBarrel(layer.points ?? null)],
+            ["as the spokes", (layer) => setSpokes(layer.points ?? null)],
+          ]}
+        />
+      )}
+      {(barrel || spokes) && (
+        <button
+          type="button"
+          className="btn btn-primary btn-sm mt-1"
+          disabled={!barrel || !spokes || !line.trim()}
+          onClick={() => void keep()}
+        >
+          {barrel && spokes
+            ? `Keep for ${line || "…"} ${wheel.size}`
+            : `now the ${barrel ? "spokes" : "barrel"}`}
+        </button>
+      )}
+      {says && <p role="status">{says}</p>}
+    </details>
+  );
+}
