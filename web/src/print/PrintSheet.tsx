@@ -1,4 +1,5 @@
 import { Link } from "react-router";
+import type { LedgerLine } from "../api/client";
 import { grouped } from "../bench/grouping";
 import { useBench } from "../bench/useBench";
 import { usePlan } from "../bench/usePlan";
@@ -9,6 +10,8 @@ import { DRIVES, stageName } from "../job/stages";
 import { Phrase } from "../shared/Figures";
 import { Mark } from "../shared/Mark";
 import { format, inWords, useUnits } from "../shared/units";
+
+const isKnown = (line: LedgerLine) => line.standing !== "unknown";
 
 /** The bench on one A4 sheet, cautions included. */
 export function PrintSheet() {
@@ -50,19 +53,19 @@ export function PrintSheet() {
             <strong>Fitted</strong> {asLine(fitted) || "not stated"}
           </p>
         </div>
-        <div className="h-[326px] border-b border-black">
+        <div className="min-h-[236px] flex-1 border-b border-black">
           <CornerSheet bench={bench} />
         </div>
-        <div className="grid flex-1 grid-cols-2 content-start gap-x-4 px-3 py-1">
+        <div className="grid grid-cols-2 content-start gap-x-4 px-3 py-1">
           {groups.map((group) => (
             <section
               key={group.title}
               className={group.title === "The car" && groups.length > 2 ? "col-span-2" : ""}
             >
               <h2 className="text-[11px] font-semibold uppercase">{group.title}</h2>
-              <table className="w-full text-[12px] leading-[15px]">
+              <table className="w-full text-[11.5px] leading-[14px]">
                 <tbody>
-                  {group.lines.map((line) => (
+                  {group.lines.filter(isKnown).map((line) => (
                     <tr key={line.code} className="border-t border-black/30 align-top [&_svg]:text-black">
                       <td className="w-[14px] pt-[2px]">
                         <Mark standing={line.standing} size={10} />
@@ -83,6 +86,17 @@ export function PrintSheet() {
                   ))}
                 </tbody>
               </table>
+              {/* What nobody stated is named in one line: the sheet has one page. */}
+              {!group.lines.every(isKnown) && (
+                <p className="border-t border-black/30 text-[11.5px] leading-[14px]">
+                  <strong>Not stated, to be found out:</strong>{" "}
+                  {group.lines
+                    .filter((line) => !isKnown(line))
+                    .map((line) => line.title.toLowerCase())
+                    .join(", ")}
+                  .
+                </p>
+              )}
             </section>
           ))}
         </div>
