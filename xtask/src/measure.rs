@@ -36,6 +36,14 @@ pub(crate) fn measure() -> anyhow::Result<()> {
     eprintln!("· requests over loopback");
     let loopback =
         figures(&output_of(&mut cargo(&["bench", "--quiet", "--package", "server", "--bench", "loopback"]))?);
+    let brake = figures(&output_of(&mut cargo(&[
+        "bench",
+        "--quiet",
+        "--package",
+        "fitment",
+        "--bench",
+        "bench_brake",
+    ]))?);
     eprintln!("· the rack at size");
     let rack =
         figures(&output_of(&mut cargo(&["bench", "--quiet", "--package", "server", "--bench", "rack"]))?);
@@ -88,6 +96,18 @@ pub(crate) fn measure() -> anyhow::Result<()> {
             wanted,
             format!("{:.1} / {:.1} ms", took.0, took.1),
         );
+    }
+    let one = of("one_wheel_us", &brake)?;
+    rows.add(
+        "one wheel over one caliper, 200 points each, core, median / most",
+        "≤ 50 µs",
+        format!("{:.0} / {:.0} µs", one.0, one.1),
+    );
+    for (name, what) in [
+        ("catalogue_each_s", "50 000 wheels over one brake package, each by itself, core"),
+        ("catalogue_by_size_s", "… like sizes once, as the program does it"),
+    ] {
+        rows.add(what, "≤ 1.5 s", format!("{:.2} s", of(name, &brake)?.0));
     }
     for (name, what, unit, wanted) in [
         (

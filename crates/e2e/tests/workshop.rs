@@ -50,6 +50,8 @@ async fn from_a_template_to_a_proven_fit_on_the_window() -> anyhow::Result<()> {
     let axle = browser.driver.query(By::XPath("//label[span[.='Axle']]/select")).first().await?;
     axle.send_keys("rear").await?;
     browser.see("[placeholder='17x8 ET40']").await?.send_keys("19x9.5 ET45 265/30R19").await?;
+    let car = browser.driver.query(By::XPath("//label[span[.='Car']]/select")).first().await?;
+    car.send_keys("on the ground").await?;
     let met = browser.driver.query(By::XPath("//label[span[.='What it met']]/select")).first().await?;
     met.send_keys("tire or rim on fender lip").await?;
     browser.see("[aria-label='How much, mm']").await?.send_keys("2").await?;

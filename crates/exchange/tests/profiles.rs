@@ -138,6 +138,57 @@ fn an_svg_in_inches_with_a_curve_is_flattened_to_its_tolerance() {
     }
 }
 
+/// A DXF of one entity on one layer, in millimetres.
+fn one_entity(entity: &str) -> Vec<u8> {
+    format!("0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n{entity}0\nENDSEC\n0\nEOF\n").into_bytes()
+}
+
+#[test]
+fn splines_and_bulges_of_a_dxf_are_flattened_to_their_curve() {
+    // A quarter of a circle of radius 100 as a rational quadratic: weights 1, 1/√2, 1 (any textbook on NURBS).
+    let root = std::f64::consts::FRAC_1_SQRT_2;
+    let spline = format!(
+        "0\nSPLINE\n8\nbrake\n70\n4\n71\n2\n72\n6\n73\n3\n74\n0\n\
+         40\n0.0\n40\n0.0\n40\n0.0\n40\n1.0\n40\n1.0\n40\n1.0\n41\n1.0\n41\n{root}\n41\n1.0\n\
+         10\n100.0\n20\n0.0\n30\n0.0\n10\n100.0\n20\n100.0\n30\n0.0\n10\n0.0\n20\n100.0\n30\n0.0\n"
+    );
+    // A polyline of one piece with a bulge of tan(90° / 4): a quarter of a circle, turning left.
+    let bulge = (std::f64::consts::FRAC_PI_2 / 4.0).tan();
+    let polyline = format!(
+        "0\nLWPOLYLINE\n8\nbrake\n90\n2\n70\n0\n10\n100.0\n20\n0.0\n42\n{bulge}\n10\n0.0\n20\n100.0\n42\n0.0\n"
+    );
+    for (what, entity) in [("spline", spline), ("bulge", polyline)] {
+        let points = read(&one_entity(&entity)).unwrap().profile("brake", None).unwrap();
+        assert!(points.len() > 12, "{what}: {}", points.len());
+        for (y, r) in &points {
+            assert!((y.hypot(*r) - 100.0).abs() < 1e-6, "{what}: {y} {r} is off the circle");
+        }
+        for two in points.windows(2) {
+            let middle = (f64::midpoint(two[0].0, two[1].0), f64::midpoint(two[0].1, two[1].1));
+            assert!(
+                100.0 - middle.0.hypot(middle.1) <= 0.05 + 1e-9,
+                "{what}: a chord is further off than it may be"
+            );
+        }
+    }
+}
+
+#[test]
+fn an_svgs_layers_are_its_groups_and_what_is_hidden_in_definitions_is_not_drawn() {
+    let svg = "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"300mm\" height=\"300mm\" viewBox=\"0 -300 300 300\">
+        <defs><path id=\"stamp\" d=\"M0 0 L1 -1\"/></defs>
+        <g id=\"barrel\"><polyline points=\"0,-200 50,-205 90,-210\"/></g>
+        <g id=\"spokes\" transform=\"scale(2)\"><line x1=\"20\" y1=\"-80\" x2=\"24\" y2=\"-190\"/></g>
+        <polygon id=\"stop\" points=\"0,-10 10,-10 10,-20\"/></svg>";
+    let sheet = read(svg.as_bytes()).unwrap();
+    let names: Vec<&str> = sheet.layers.iter().map(|layer| layer.name.as_str()).collect();
+    assert_eq!(names, ["barrel", "spokes", "stop"]);
+    assert_eq!(sheet.profile("barrel", None).unwrap(), [(0.0, 200.0), (50.0, 205.0), (90.0, 210.0)]);
+    let stop = sheet.profile("stop", None).unwrap();
+    assert_eq!(stop.first(), stop.last(), "a closed line ends where it began");
+    assert!(sheet.notes.iter().any(|note| note.contains("transform")), "{:?}", sheet.notes);
+}
+
 /// The darkest pixels of a rendered page, as rows of runs: (row, from, to).
 fn longest_run(pgm: &[u8]) -> (usize, usize, f64) {
     let mut words = pgm.splitn(4, |byte| byte.is_ascii_whitespace());

@@ -3,7 +3,8 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
 use fitment::brake::{
-    BrakePart, Limits, Package, Profile, ProfileSource, Template, WheelProfile, gaps, judge,
+    BrakePart, Limits, Package, Profile, ProfileSource, Template, WheelProfile, bounds_from_fitted, gaps,
+    judge,
 };
 use fitment::clearance::Verdict;
 use geo::{Distance, Euclidean, LineString};
@@ -147,4 +148,50 @@ fn the_smallest_spacer_is_the_first_that_clears() {
         found += usize::from(first.is_some_and(|t| t > 0.0));
     }
     assert!(found > 10, "{found}");
+}
+
+/// What a gap on the fitted wheel says of another must hold for every brake that has that gap.
+#[test]
+fn bounds_from_the_fitted_wheel_hold_for_the_brake_itself() {
+    let mut rng = StdRng::seed_from_u64(77);
+    let mut narrow = 0;
+    for round in 0..400 {
+        let c = profile(&caliper(&mut rng, 8));
+        let fitted = wheel(&barrel(&mut rng, 7), &spokes(&mut rng, 6));
+        let other = wheel(&barrel(&mut rng, 7), &spokes(&mut rng, 6));
+        let spacer = f64::from(rng.random_range(0..10));
+        let read = gaps(&c, &fitted, 0.0);
+        let read = (read.radial.map(|gap| gap.mm), read.axial.map(|gap| gap.mm));
+        let (radial, axial) = bounds_from_fitted((&fitted, 0.0), read, (&other, spacer));
+        let found = gaps(&c, &other, spacer);
+        for (bound, gap) in [(radial, found.radial), (axial, found.axial)] {
+            let (bound, gap) = (bound.unwrap(), gap.unwrap().mm);
+            assert!(
+                bound.least_mm - 1e-9 <= gap && gap <= bound.most_mm + 1e-9,
+                "round {round}: {gap} is not within {bound:?}"
+            );
+            narrow += usize::from(bound.most_mm - bound.least_mm < 30.0);
+        }
+    }
+    assert!(narrow > 400, "and they say something: {narrow}");
+}
+
+/// Mirrored or shifted along the axis with everything else, nothing changes.
+#[test]
+fn gaps_do_not_depend_on_where_the_hub_face_is_counted_from() {
+    let mut rng = StdRng::seed_from_u64(12);
+    for _ in 0..200 {
+        let (c, b, s) = (caliper(&mut rng, 9), barrel(&mut rng, 9), spokes(&mut rng, 7));
+        let by = rng.random_range(-40.0..40.0);
+        let shifted = |points: &[(f64, f64)]| points.iter().map(|(y, r)| (y + by, *r)).collect::<Vec<_>>();
+        let reversed = |points: &[(f64, f64)]| points.iter().rev().copied().collect::<Vec<_>>();
+        let here = gaps(&profile(&c), &wheel(&b, &s), 0.0);
+        let there = gaps(&profile(&shifted(&c)), &wheel(&shifted(&b), &shifted(&s)), 0.0);
+        let backwards = gaps(&profile(&reversed(&c)), &wheel(&reversed(&b), &reversed(&s)), 0.0);
+        for other in [there, backwards] {
+            assert!((here.radial.unwrap().mm - other.radial.unwrap().mm).abs() < 1e-9);
+            assert!((here.axial.unwrap().mm - other.axial.unwrap().mm).abs() < 1e-9);
+            assert!((here.shortest_mm - other.shortest_mm).abs() < 1e-9);
+        }
+    }
 }

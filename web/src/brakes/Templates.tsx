@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { type Axle, api, type Schemas } from "../api/client";
+import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
 import { useRegistry } from "../shared/registry";
 import { DrawingRead, readDrawing, saidBy } from "./DrawingRead";
@@ -167,20 +168,13 @@ export function Templates({ axle, templates, edited, onEdit, onChange }: Props) 
         </p>
       )}
       <div className="mt-1 flex flex-wrap items-center gap-2">
-        <label className="plain-button border-base-300 border">
-          Bring a DXF, SVG or CSV
-          <input
-            type="file"
-            className="sr-only"
-            aria-label="Drawing file"
-            accept=".dxf,.svg,.csv,.txt"
-            onChange={(event) => {
-              const picked = event.target.files?.[0];
-              if (picked) void read(picked, unit);
-              event.target.value = "";
-            }}
-          />
-        </label>
+        <FileButton
+          text="Bring a DXF, SVG or CSV"
+          label="Drawing file"
+          accept=".dxf,.svg,.csv,.txt"
+          className="border-base-300 border"
+          onFile={(picked) => void read(picked, unit)}
+        />
         <button
           type="button"
           className="plain-button"

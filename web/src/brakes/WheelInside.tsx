@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
+import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
 import { DrawingRead, readDrawing, type Sheet, saidBy } from "./DrawingRead";
 
@@ -74,20 +75,13 @@ export function WheelInside({ wheel }: Props) {
           onPut={(mm) => setPlusMinus(mm ?? 0)}
         />
         mm
-        <label className="plain-button border-base-300 border">
-          Bring its drawing
-          <input
-            type="file"
-            className="sr-only"
-            aria-label="Drawing of the wheel's inside"
-            accept=".dxf,.svg,.csv,.txt"
-            onChange={(event) => {
-              const picked = event.target.files?.[0];
-              if (picked) void read(picked, unit);
-              event.target.value = "";
-            }}
-          />
-        </label>
+        <FileButton
+          text="Bring its drawing"
+          label="Drawing of the wheel's inside"
+          accept=".dxf,.svg,.csv,.txt"
+          className="border-base-300 border"
+          onFile={(picked) => void read(picked, unit)}
+        />
       </div>
       <p>
         y counts from the mounting pad, outboard positive. Barrel and spokes are lines, or layers, of their

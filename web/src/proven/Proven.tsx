@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Away, answer, api, type Problem, Refused, type Schemas } from "../api/client";
 import type { OpenJob } from "../job/useJob";
+import { FileButton } from "../shared/FileButton";
 import { Mark } from "../shared/Mark";
 import { useRegistry } from "../shared/registry";
 import { formatLength, inWords, useUnits } from "../shared/units";
@@ -64,20 +65,12 @@ export function Proven({ open }: { open: OpenJob }) {
           />
           <span data-proven-total={library?.total}>{library ? `${library.total} fits` : ""}</span>
           <span className="ml-auto flex items-center gap-1 text-[14px]">
-            <label className="plain-button">
-              Bring
-              <input
-                type="file"
-                className="sr-only"
-                aria-label="File of proven fits"
-                accept=".csv,.json,.xlsx"
-                onChange={(event) => {
-                  const file = event.target.files?.[0];
-                  if (file) void bring(file);
-                  event.target.value = "";
-                }}
-              />
-            </label>
+            <FileButton
+              text="Bring"
+              label="File of proven fits"
+              accept=".csv,.json,.xlsx"
+              onFile={(file) => void bring(file)}
+            />
             take along as
             {["csv", "json"].map((format) => (
               <a

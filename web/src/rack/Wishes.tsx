@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { Choice } from "../shared/Choice";
 import { NumberBox } from "../shared/NumberBox";
 import { Allowed } from "./Allowed";
 
@@ -49,7 +50,7 @@ export function Wishes({ sought, criteria, isBusy, onChange, onSearch }: Props) 
         onSearch();
       }}
     >
-      <Picked
+      <Choice
         label="Start from"
         value={sought.school ?? "tire_first"}
         options={[
@@ -75,7 +76,7 @@ export function Wishes({ sought, criteria, isBusy, onChange, onSearch }: Props) 
           </label>
         ))}
       </fieldset>
-      <Picked
+      <Choice
         label="Season"
         value={sought.season ?? ""}
         options={[
@@ -86,7 +87,7 @@ export function Wishes({ sought, criteria, isBusy, onChange, onSearch }: Props) 
         ]}
         onPick={(season) => onChange({ season: season || null })}
       />
-      <Picked
+      <Choice
         label="The owner keeps"
         value={sought.keeps ?? "nothing"}
         options={[
@@ -96,7 +97,7 @@ export function Wishes({ sought, criteria, isBusy, onChange, onSearch }: Props) 
         ]}
         onPick={(keeps) => onChange({ keeps })}
       />
-      <Picked
+      <Choice
         label="Axles"
         value={sought.arrangement ?? "either"}
         options={[
@@ -176,31 +177,5 @@ export function Wishes({ sought, criteria, isBusy, onChange, onSearch }: Props) 
         </fieldset>
       )}
     </form>
-  );
-}
-
-type PickedProps = {
-  label: string;
-  value: string;
-  options: (readonly [string, string])[];
-  onPick: (code: string) => void;
-};
-
-function Picked({ label, value, options, onPick }: PickedProps) {
-  return (
-    <label className="block">
-      <span className="label-small block">{label}</span>
-      <select
-        className="bg-base-200 h-[32px] w-full px-2"
-        value={value}
-        onChange={(event) => onPick(event.target.value)}
-      >
-        {options.map(([code, name]) => (
-          <option key={code} value={code}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }

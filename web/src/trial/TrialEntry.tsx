@@ -2,6 +2,8 @@ import { useState } from "react";
 import { Away, type Axle, type Problem, Refused, type Schemas } from "../api/client";
 import { signedBy } from "../job/unsaved";
 import type { OpenJob } from "../job/useJob";
+import { Choice } from "../shared/Choice";
+import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
 import { useHouse, useRegistry } from "../shared/registry";
 
@@ -104,6 +106,7 @@ export function TrialEntry({ open, onAdd }: Props) {
     >
       <div className="grid grid-cols-2 gap-2">
         <Choice
+          tall
           label="Axle"
           value={axle}
           options={[
@@ -113,6 +116,7 @@ export function TrialEntry({ open, onAdd }: Props) {
           onPick={(one) => setAxle(one as Axle)}
         />
         <Choice
+          tall
           label="Side"
           value={side}
           options={[
@@ -147,6 +151,7 @@ export function TrialEntry({ open, onAdd }: Props) {
         </p>
       )}
       <Choice
+        tall
         label="What it met"
         value={entry.contact}
         options={(registry?.contacts ?? []).map((one) => [one.code, one.name] as const)}
@@ -191,6 +196,7 @@ export function TrialEntry({ open, onAdd }: Props) {
       )}
       <div className="grid grid-cols-2 gap-2">
         <Choice
+          tall
           label="Wheels"
           value={steer}
           options={[
@@ -201,6 +207,7 @@ export function TrialEntry({ open, onAdd }: Props) {
           onPick={setSteer}
         />
         <Choice
+          tall
           label="Car"
           value={isHanging ? "hanging" : "ground"}
           options={[
@@ -228,20 +235,13 @@ export function TrialEntry({ open, onAdd }: Props) {
           onChange={(event) => setEntry({ ...entry, next: event.target.value })}
         />
       </label>
-      <label className="plain-button border-base-300 flex min-h-[44px] items-center border">
-        {photos.length > 0 ? `${photos.length} photos` : "Attach a photo"}
-        <input
-          type="file"
-          className="sr-only"
-          aria-label="Photo"
-          accept="image/jpeg,image/png"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) void photo(file);
-            event.target.value = "";
-          }}
-        />
-      </label>
+      <FileButton
+        text={photos.length > 0 ? `${photos.length} photos` : "Attach a photo"}
+        label="Photo"
+        accept="image/jpeg,image/png"
+        className="border-base-300 flex min-h-[44px] items-center border"
+        onFile={(file) => void photo(file)}
+      />
       {trouble && (
         <p role="alert" className="text-error">
           {trouble}
@@ -251,31 +251,5 @@ export function TrialEntry({ open, onAdd }: Props) {
         Keep this trial
       </button>
     </form>
-  );
-}
-
-type ChoiceProps = {
-  label: string;
-  value: string;
-  options: (readonly [string, string])[];
-  onPick: (code: string) => void;
-};
-
-function Choice({ label, value, options, onPick }: ChoiceProps) {
-  return (
-    <label>
-      <span className="label-small block">{label}</span>
-      <select
-        className="bg-base-200 h-[44px] w-full px-2"
-        value={value}
-        onChange={(event) => onPick(event.target.value)}
-      >
-        {options.map(([code, name]) => (
-          <option key={code} value={code}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }

@@ -4,7 +4,7 @@ use super::{Contact, TryOn};
 use crate::brake::smaller_rim::smaller_rims;
 use crate::clearance::{Trial, Verdict};
 use crate::codes::RimDiameter;
-use crate::corner::Feature;
+use crate::corner::{Carrier, Feature};
 use crate::setup::{Axle, Setup};
 use crate::wheel::Backspacing;
 use crate::working::{Phrase, Quantity, Source};
@@ -191,6 +191,17 @@ fn open_questions(here: &[&TryOn], corner: &Trial<'_>, lines: &mut Vec<Line>) {
         let says = "Only bare wheels were tried: with the tire on, strut, fender and arch are still open.";
         say(lines, Kind::ToFind, Phrase::new(says));
     }
+    for one in here.iter().filter(|one| one.is_hanging) {
+        let of_body = one.contact.feature().filter(|feature| feature.carrier() != Carrier::Upright);
+        if let Some(feature) = of_body {
+            let says = format!(
+                "{}: the {} was met with the wheel hanging, and does not move with it. Read it on the ground.",
+                one.setup,
+                feature.facts().name
+            );
+            say(lines, Kind::ToFind, Phrase::new(says));
+        }
+    }
     let unknown: Vec<&str> = [Feature::Strut, Feature::FenderLateral, Feature::Arch]
         .into_iter()
         .filter(|feature| !corner.resolved.knows(*feature))
@@ -280,6 +291,24 @@ mod tests {
         assert!(has(Kind::Open, "Backspacing up to 183.7"), "{lines:?}");
         assert!(has(Kind::Open, "17x10 ET25, bare: went on"), "{lines:?}");
         assert!(has(Kind::ToFind, "Only bare wheels"), "{lines:?}");
+    }
+
+    #[test]
+    fn what_was_met_hanging_and_does_not_hang_along_is_asked_for_again() {
+        let mut hanging = tried("18x9.5 ET30 255/40R18", Contact::Fender, Some(8.0));
+        hanging.is_hanging = true;
+        let fitted: Setup = "18x8 ET40 245/45R18".parse().unwrap();
+        let corner = Corner { readings: hanging.reading().into_iter().collect(), ..Corner::default() };
+        let (resolved, limits, levers) = (corner.resolve(), HouseLimits::DEFAULT, Levers::default());
+        let (corner, resolved, fitted) = (&corner, &resolved, &fitted);
+        let trial = Trial { axle: Axle::Rear, corner, resolved, fitted, limits: &limits, levers: &levers };
+        assert_eq!(resolved.troubles.len(), 1, "it is no reading of the fender");
+        let lines = conclude(Axle::Rear, &[hanging], &trial, &[]).lines;
+        let asked = lines.iter().filter(|line| format!("{:?}", line.says).contains("Read it on the ground"));
+        assert!(
+            asked.clone().count() == 1 && asked.clone().all(|line| line.kind == Kind::ToFind),
+            "{lines:?}"
+        );
     }
 
     #[test]
