@@ -208,7 +208,7 @@ async fn nothing_a_client_sends_breaks_the_program() {
     assert_eq!(answer(not_json).await.0, StatusCode::UNSUPPORTED_MEDIA_TYPE);
     let delete = api.client.delete(api.url("/jobs"));
     assert_eq!(answer(delete).await.0, StatusCode::METHOD_NOT_ALLOWED);
-    let huge = json!({ "car_label": "x".repeat(300_000) });
+    let huge = json!({ "car_label": "x".repeat(server::BODY_LIMIT + 1) });
     assert_eq!(api.post("/jobs", huge).await.0, StatusCode::PAYLOAD_TOO_LARGE);
 }
 

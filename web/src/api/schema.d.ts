@@ -614,7 +614,7 @@ export interface paths {
         get: operations["find"];
         put?: never;
         /** Bring fits of other shops, as CSV, XLSX or JSON; those that are there already are recognised. */
-        post: operations["bring"];
+        post: operations["bring_proven"];
         delete?: never;
         options?: never;
         head?: never;
@@ -629,7 +629,7 @@ export interface paths {
             cookie?: never;
         };
         /** The library as a file. */
-        get: operations["export"];
+        get: operations["export_proven"];
         put?: never;
         post?: never;
         delete?: never;
@@ -649,7 +649,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Take a fit out of the library. */
-        delete: operations["remove"];
+        delete: operations["remove_proven"];
         options?: never;
         head?: never;
         patch?: never;
@@ -4924,7 +4924,7 @@ export interface operations {
             };
         };
     };
-    bring: {
+    bring_proven: {
         parameters: {
             query?: never;
             header?: never;
@@ -4966,7 +4966,7 @@ export interface operations {
             };
         };
     };
-    export: {
+    export_proven: {
         parameters: {
             query?: {
                 /** @description `csv` (default) or `json`. */
@@ -4998,7 +4998,7 @@ export interface operations {
             };
         };
     };
-    remove: {
+    remove_proven: {
         parameters: {
             query?: never;
             header?: never;

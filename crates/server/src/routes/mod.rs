@@ -83,8 +83,8 @@ fn paths() -> OpenApiRouter<Shop> {
             .routes(routes!(workshop::get_photo))
             .routes(routes!(proven::find))
             .routes(routes!(proven::from_job))
-            .routes(routes!(proven::remove))
-            .routes(routes!(proven::export))
+            .routes(routes!(proven::remove_proven))
+            .routes(routes!(proven::export_proven))
             .routes(routes!(house::get, house::put))
             .layer(RequestBodyLimitLayer::new(BODY_LIMIT))
             .merge(
@@ -92,7 +92,7 @@ fn paths() -> OpenApiRouter<Shop> {
                 OpenApiRouter::new()
                     .routes(routes!(workshop::read_profile))
                     .routes(routes!(workshop::add_photo))
-                    .routes(routes!(proven::bring))
+                    .routes(routes!(proven::bring_proven))
                     .layer(RequestBodyLimitLayer::new(FILE_LIMIT)),
             )
             .merge(

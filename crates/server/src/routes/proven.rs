@@ -57,7 +57,7 @@ pub(super) async fn from_job(
     (status = 413, description = "too large", body = Problem),
     (status = 422, description = "no table that can be read", body = Problem)
 ))]
-pub(super) async fn bring(
+pub(super) async fn bring_proven(
     State(store): State<Store>,
     Upload(bytes): Upload,
 ) -> Result<Json<ProvenBrought>, ApiError> {
@@ -94,7 +94,7 @@ pub(super) async fn bring(
     (status = 204, description = "it is out"),
     (status = 404, description = "no such fit", body = Problem)
 ))]
-pub(super) async fn remove(
+pub(super) async fn remove_proven(
     State(store): State<Store>,
     Id(id): Id,
 ) -> Result<axum::http::StatusCode, ApiError> {
@@ -116,7 +116,7 @@ pub(super) struct ExportQuery {
     (status = 200, description = "the file", body = Vec<u8>, content_type = "application/octet-stream"),
     (status = 422, description = "no such format", body = Problem)
 ))]
-pub(super) async fn export(
+pub(super) async fn export_proven(
     State(store): State<Store>,
     Params(query): Params<ExportQuery>,
 ) -> Result<Response, ApiError> {
