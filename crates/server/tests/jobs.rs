@@ -79,7 +79,8 @@ async fn each_sample_job_has_something_wrong_to_find() {
         ("drag", "speed-symbol", json!("rear"), "unknown"),
         ("Lomond", "load-index", json!("front"), "stop"),
         ("Lomond", "front-to-rear", Value::Null, "stop"),
-        ("Brant", "load-index", json!("rear"), "stop"),
+        // What is wrong with this one is at its brakes; the workshop's tests hold that.
+        ("Brant", "load-index", json!("rear"), "good"),
     ] {
         let ledger = shop.ledger_of(car).await;
         let line = ledger.iter().find(|line| line["code"] == code && line["axle"] == axle);
