@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Away, answer, api, type Problem, Refused, type Schemas } from "../api/client";
+import { FileButton } from "../shared/FileButton";
 
 type Tried = Schemas["TriedList"];
 
@@ -104,17 +105,12 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
           maxLength={80}
           onChange={(event) => setSupplier(event.target.value)}
         />
-        <input
-          type="file"
-          className="min-w-0 flex-1 text-[14px]"
-          aria-label="Price list file"
+        <FileButton
+          text="Choose the file"
+          label="Price list file"
           accept=".csv,.txt,.xlsx,.json"
           disabled={isBusy || !supplier.trim()}
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) void bring(file);
-            event.target.value = "";
-          }}
+          onFile={(file) => void bring(file)}
         />
       </div>
       <p className="text-[13px] opacity-85">
