@@ -1,6 +1,6 @@
 //! Open formats in and out. Bytes in, bytes out; no files, no network, no clock.
 //!
-//! - [`table`]: a price list as rows of text, read from CSV, XLSX or JSON and written to them.
+//! - [`table`]: a price list as rows of text, read from CSV, XLSX or JSON and written to them row by row.
 //! - [`field`]: what a column can mean, and how columns are recognised by their headings.
 //! - [`record`]: a row as fields; [`wheels`] and [`tires`]: records as the core's catalogue rows, and back.
 //!

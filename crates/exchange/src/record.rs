@@ -37,6 +37,11 @@ impl Record {
         table.rows.iter().map(|row| Self::of(row, mapping)).collect()
     }
 
+    /// The record as a row under these fields.
+    pub fn row(&self, fields: &[Field]) -> Vec<String> {
+        fields.iter().map(|field| self.0.get(field).cloned().unwrap_or_default()).collect()
+    }
+
     /// Records as a table, with every field that any of them has.
     pub fn table(records: &[Self]) -> Table {
         let fields: Vec<Field> = Field::ALL
@@ -44,12 +49,9 @@ impl Record {
             .copied()
             .filter(|field| records.iter().any(|record| record.0.contains_key(field)))
             .collect();
-        let row = |record: &Self| {
-            fields.iter().map(|field| record.0.get(field).cloned().unwrap_or_default()).collect()
-        };
         Table {
             header: fields.iter().map(|field| field.code().to_owned()).collect(),
-            rows: records.iter().map(row).collect(),
+            rows: records.iter().map(|record| record.row(&fields)).collect(),
             notes: Vec::new(),
         }
     }

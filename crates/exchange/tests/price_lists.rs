@@ -136,8 +136,8 @@ fn files_that_are_no_list_are_refused_with_the_reason() {
     assert_eq!(Table::read(b""), Err(TableError::Empty));
     assert_eq!(Table::read(b"  \n\n"), Err(TableError::Empty));
     assert_eq!(Table::read(b"\x7fELF\0\0\0"), Err(TableError::Binary));
-    assert_eq!(Table::read(b"{\"a\": 1}"), Err(TableError::JsonShape));
-    assert_eq!(Table::read(b"[1, 2]"), Err(TableError::JsonShape));
+    assert!(matches!(Table::read(b"{\"a\": 1}"), Err(TableError::JsonShape(_))));
+    assert!(matches!(Table::read(b"[1, 2]"), Err(TableError::JsonShape(_))));
     assert!(matches!(Table::read(b"[{\"a\": "), Err(TableError::Json(_))));
     for broken in [b"PK\x03\x04 and then nothing".to_vec(), zip_of("a.txt", b"hello")] {
         assert!(matches!(Table::read(&broken), Err(TableError::Workbook(_))), "a broken zip");
@@ -181,8 +181,12 @@ proptest! {
     fn any_table_of_words_survives_csv(
         rows in proptest::collection::vec(proptest::collection::vec("[ -~äöü€]{0,12}", 3), 1..8)
     ) {
-        // Cells are kept without the blanks round them; a row without any word is none.
-        let tidy = |row: &Vec<String>| row.iter().map(|cell| cell.trim().to_owned()).collect::<Vec<_>>();
+        // Cells are kept without the blanks round them, rows without empty cells at their end; a row without any word
+        // is none.
+        let tidy = |row: &Vec<String>| {
+            let last = row.iter().rposition(|cell| !cell.trim().is_empty()).map_or(0, |last| last + 1);
+            row[..last].iter().map(|cell| cell.trim().to_owned()).collect::<Vec<_>>()
+        };
         let rows: Vec<Vec<String>> = rows
             .iter()
             .map(tidy)

@@ -60,6 +60,10 @@ pub struct PriceList {
     pub taken_at: Option<String>,
     /// How many rows it made or changed.
     pub changed_rows: i64,
+    /// How many bytes its file has.
+    pub bytes: i64,
+    /// Whether its file was removed: it can no longer be read again.
+    pub is_removed: bool,
 }
 
 /// A row that can be ordered.
@@ -69,8 +73,10 @@ pub struct CatalogueRow {
     pub id: i64,
     /// Whose it is.
     pub supplier: String,
-    /// What it says.
+    /// What it says; nothing when it cannot be read.
     pub record: Fields,
+    /// Why it cannot be read.
+    pub damaged: Option<String>,
 }
 
 /// What taking or undoing a list did.
@@ -94,10 +100,13 @@ fn list_of(row: &Row<'_>) -> rusqlite::Result<PriceList> {
         brought_at: row.get("brought_at")?,
         taken_at: row.get("taken_at")?,
         changed_rows: row.get("changed_rows")?,
+        bytes: row.get("size")?,
+        is_removed: row.get("is_removed")?,
     })
 }
 
-const LIST: &str = "SELECT id, kind, supplier, file_name, state, brought_at, taken_at,
+const LIST: &str = "SELECT id, kind, supplier, file_name, state, brought_at, taken_at, is_removed,
+    length(bytes) AS size,
     (SELECT count(*) FROM catalogue_change WHERE list_id = price_list.id) AS changed_rows FROM price_list";
 
 fn fields(text: &str, id: i64) -> Result<Fields, StoreError> {
@@ -147,12 +156,27 @@ pub fn list(connection: &Connection, id: i64) -> Result<PriceList, StoreError> {
 /// A list's bytes.
 ///
 /// # Errors
-/// [`StoreError::NotFound`].
+/// [`StoreError::NotFound`]; [`StoreError::NothingTo`] when its file was removed.
 pub fn bytes(connection: &Connection, id: i64) -> Result<Vec<u8>, StoreError> {
-    connection
-        .query_row("SELECT bytes FROM price_list WHERE id = ?1", [id], |row| row.get("bytes"))
+    let (bytes, is_removed) = connection
+        .query_row("SELECT bytes, is_removed FROM price_list WHERE id = ?1", [id], |row| {
+            Ok((row.get("bytes")?, row.get::<_, bool>("is_removed")?))
+        })
         .optional()?
-        .ok_or(StoreError::NotFound { what: "price list", id })
+        .ok_or(StoreError::NotFound { what: "price list", id })?;
+    if is_removed { Err(StoreError::NothingTo("read: the list's file was removed")) } else { Ok(bytes) }
+}
+
+/// Removes a list's file for good. What was taken of it stays, and can still be undone.
+///
+/// # Errors
+/// [`StoreError::NotFound`]; [`StoreError::NothingTo`] when it was removed before.
+pub fn remove_file(connection: &Connection, id: i64) -> Result<PriceList, StoreError> {
+    if list(connection, id)?.is_removed {
+        return Err(StoreError::NothingTo("remove: the list's file was removed before"));
+    }
+    connection.execute("UPDATE price_list SET bytes = x'', is_removed = 1 WHERE id = ?1", [id])?;
+    list(connection, id)
 }
 
 /// Every list, the latest first.
@@ -295,7 +319,7 @@ pub fn undo(connection: &Connection, id: i64) -> Result<(usize, usize), StoreErr
 /// Rows of a kind in which every word occurs, and how many there are in all.
 ///
 /// # Errors
-/// A row that cannot be read.
+/// What SQLite says.
 pub fn rows(
     connection: &Connection,
     kind: &str,
@@ -306,10 +330,10 @@ pub fn rows(
     let words: Vec<String> = find.split_whitespace().take(8).map(str::to_lowercase).collect();
     let (mut total, mut page) = (0, Vec::new());
     each(connection, kind, &mut |row| {
-        let is_on_page = |total: usize| (from..from + most).contains(&total);
+        let is_on_page = |total: usize| (from..from.saturating_add(most)).contains(&total);
         if words.is_empty() {
             if is_on_page(total) {
-                page.push(read(row)?);
+                page.push(read(row));
             }
             total += 1;
             return Ok(());
@@ -319,7 +343,7 @@ pub fn rows(
         if !words.iter().all(|word| text.contains(word) || supplier.contains(word)) {
             return Ok(());
         }
-        let read = read(row)?;
+        let read = read(row);
         let text = read.record.values().map(|text| text.to_lowercase()).collect::<Vec<_>>().join(" ");
         if words.iter().all(|word| text.contains(word) || supplier.contains(word)) {
             if is_on_page(total) {
@@ -332,9 +356,12 @@ pub fn rows(
     Ok((total, page))
 }
 
-fn read(row: RawRow<'_>) -> Result<CatalogueRow, StoreError> {
-    let RawRow { id, supplier, record } = row;
-    Ok(CatalogueRow { id, supplier: supplier.to_owned(), record: fields(record, id)? })
+fn read(row: RawRow<'_>) -> CatalogueRow {
+    let (record, damaged) = match serde_json::from_str(row.record) {
+        Ok(record) => (record, None),
+        Err(error) => (Fields::new(), Some(error.to_string())),
+    };
+    CatalogueRow { id: row.id, supplier: row.supplier.to_owned(), record, damaged }
 }
 
 /// Every row of a kind in the order of their numbers, one after the other: they are never all in memory at once.
@@ -354,19 +381,6 @@ pub fn each(
         see(RawRow { id: row.get("id")?, supplier: text("supplier")?, record: text("record")? })?;
     }
     Ok(())
-}
-
-/// Every row of a kind.
-///
-/// # Errors
-/// A row that cannot be read.
-pub fn all(connection: &Connection, kind: &str) -> Result<Vec<CatalogueRow>, StoreError> {
-    let mut all = Vec::new();
-    each(connection, kind, &mut |row| {
-        all.push(read(row)?);
-        Ok(())
-    })?;
-    Ok(all)
 }
 
 /// A number that grows with every list taken or undone.

@@ -1,3 +1,5 @@
+use rusqlite::ErrorCode;
+
 use crate::jobs::Job;
 
 /// Why the store could not do what was asked.
@@ -30,6 +32,42 @@ pub enum StoreError {
     /// Nothing left to undo or redo.
     #[error("there is nothing to {0}")]
     NothingTo(&'static str),
+    /// More than is kept.
+    #[error("more than {most} {what} are not kept{with}")]
+    TooMany {
+        /// Of what.
+        what: &'static str,
+        /// How many at most.
+        most: usize,
+        /// With what, as in ` with one job`.
+        with: &'static str,
+    },
+    /// A key that was drawn for another request.
+    #[error("this idempotency key was drawn for another request")]
+    KeyReused,
+    /// Something still names it.
+    #[error("{0}")]
+    StillNamed(&'static str),
+    /// The one who asked gave up waiting before it was applied; it was rolled back.
+    #[error("it was given up before it was applied; nothing was changed")]
+    GaveUp,
+    /// Another program holds the file.
+    #[error("another program holds the shop's file; nothing was changed, try again")]
+    Busy,
+    /// No room on the disk.
+    #[error("there is no room left on the disk of the shop's file; nothing was changed")]
+    DiskFull,
+    /// The file was deleted or replaced while it was open.
+    #[error(
+        "{path} was deleted or replaced while the program runs: nothing more is kept until it is started again"
+    )]
+    FileGone {
+        /// The path.
+        path: String,
+    },
+    /// The program is stopping.
+    #[error("the program is stopping; nothing was changed")]
+    Closed,
     /// The file was written by a newer program.
     #[error("the file is of version {found}, this program knows up to {known}: it was left untouched")]
     NewerFile {
@@ -43,6 +81,28 @@ pub enum StoreError {
     NotOurs {
         /// The path.
         path: String,
+    },
+    /// The file is ours and damaged.
+    #[error(
+        "{path} is damaged ({why}): put a backup in its place, or start with --even-if-damaged to save what can be \
+         read"
+    )]
+    Damaged {
+        /// The path.
+        path: String,
+        /// What SQLite found.
+        why: String,
+    },
+    /// The log beside the file goes on from another state of it.
+    #[error(
+        "{log} does not belong to {path} as it is: if you put a backup back, move that log away, for it would undo \
+         the backup; if you did not, start with --with-foreign-log"
+    )]
+    ForeignLog {
+        /// The file.
+        path: String,
+        /// Its log.
+        log: String,
     },
     /// A row holds what this program never writes.
     #[error("row {id} of {table} cannot be read: {why}")]
@@ -59,7 +119,7 @@ pub enum StoreError {
     Panicked,
     /// SQLite itself.
     #[error(transparent)]
-    Sqlite(#[from] rusqlite::Error),
+    Sqlite(rusqlite::Error),
     /// A migration.
     #[error(transparent)]
     Migration(#[from] rusqlite_migration::Error),
@@ -71,4 +131,22 @@ pub enum StoreError {
         /// What the system said.
         source: std::io::Error,
     },
+}
+
+/// "I/O error while the shared memory beside the file was made larger": a full disk, at start.
+const IOERR_SHMSIZE: i32 = 4874;
+
+impl From<rusqlite::Error> for StoreError {
+    fn from(error: rusqlite::Error) -> Self {
+        let extended = match &error {
+            rusqlite::Error::SqliteFailure(failure, _) => failure.extended_code,
+            _ => 0,
+        };
+        match error.sqlite_error_code() {
+            Some(ErrorCode::DatabaseBusy | ErrorCode::DatabaseLocked) => Self::Busy,
+            Some(ErrorCode::DiskFull) => Self::DiskFull,
+            _ if extended == IOERR_SHMSIZE => Self::DiskFull,
+            _ => Self::Sqlite(error),
+        }
+    }
 }

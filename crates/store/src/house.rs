@@ -47,12 +47,14 @@ pub struct House {
     pub revision: i64,
     /// The rest.
     pub content: HouseContent,
+    /// Rows that could not be read: for them the trade's figures stand in.
+    pub damaged: Vec<String>,
 }
 
 /// The house; the trade's defaults until it was changed.
 ///
 /// # Errors
-/// Only what SQLite says, or a row that cannot be read.
+/// Only what SQLite says.
 pub fn get(connection: &Connection) -> Result<House, StoreError> {
     let row = connection
         .query_row("SELECT revision, units FROM house WHERE id = 1", [], |row| {
@@ -60,39 +62,41 @@ pub fn get(connection: &Connection) -> Result<House, StoreError> {
         })
         .optional()?;
     let Some((revision, units)) = row else {
-        return Ok(House { revision: 0, content: HouseContent::default() });
+        return Ok(House { revision: 0, content: HouseContent::default(), damaged: Vec::new() });
     };
-    let corrupt = |table, why: String| StoreError::Corrupt { table, id: 1, why };
+    let mut damaged = Vec::new();
     let mut limits = HouseLimits::DEFAULT;
     let mut statement = connection.prepare_cached("SELECT code, value FROM house_limit")?;
     let rows =
         statement.query_map([], |row| Ok((row.get::<_, String>("code")?, row.get::<_, f64>("value")?)))?;
     for row in rows {
         let (code, value) = row?;
-        limits.set(&code, value).map_err(|error| corrupt("house_limit", error.to_string()))?;
+        if let Err(error) = limits.set(&code, value) {
+            damaged.push(format!("limit {code}: {error}"));
+        }
     }
     let mut statement =
         connection.prepare_cached("SELECT code, name, plus_minus_mm FROM instrument ORDER BY position")?;
-    let instruments = statement
-        .query_map([], |row| {
-            Ok((
-                row.get::<_, String>("code")?,
-                row.get::<_, String>("name")?,
-                row.get::<_, f64>("plus_minus_mm")?,
-            ))
-        })?
-        .map(|row| {
-            let (code, name, plus_minus) = row?;
-            let plus_minus = Length::from_mm(plus_minus)
-                .ok_or_else(|| corrupt("instrument", format!("± {plus_minus}")))?;
-            Ok(Instrument { code, name, plus_minus })
-        })
-        .collect::<Result<_, StoreError>>()?;
+    let rows = statement.query_map([], |row| {
+        Ok((
+            row.get::<_, String>("code")?,
+            row.get::<_, String>("name")?,
+            row.get::<_, f64>("plus_minus_mm")?,
+        ))
+    })?;
+    let mut instruments = Vec::new();
+    for row in rows {
+        let (code, name, plus_minus) = row?;
+        match Length::from_mm(plus_minus) {
+            Some(plus_minus) => instruments.push(Instrument { code, name, plus_minus }),
+            None => damaged.push(format!("instrument {code}: ± {plus_minus}")),
+        }
+    }
     let mut statement = connection.prepare_cached("SELECT initials, name FROM person ORDER BY position")?;
     let people = statement
         .query_map([], |row| Ok(Person { initials: row.get("initials")?, name: row.get("name")? }))?
         .collect::<Result<_, _>>()?;
-    Ok(House { revision, content: HouseContent { limits, instruments, people, units } })
+    Ok(House { revision, content: HouseContent { limits, instruments, people, units }, damaged })
 }
 
 /// Replaces what the house has settled, when `based_on` is its revision.

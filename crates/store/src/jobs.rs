@@ -1,12 +1,14 @@
 //! Jobs and their candidates.
 
+use std::collections::HashSet;
+
 use fitment::SetupPair;
 use fitment::limits::Drive;
 use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension, Row, params};
 
 use crate::StoreError;
-use crate::journal::{self, Kind};
+use crate::journal::{self, Kind, NewEntry};
 use crate::measurements::{KeptReading, Measurements, Rows};
 use crate::picked::Picked;
 use crate::snapshot::Lines;
@@ -150,29 +152,177 @@ pub fn get(connection: &Connection, id: i64) -> Result<Job, StoreError> {
     row.into_job(candidates, measurements, beside, &steps)
 }
 
-/// Jobs whose number, car, wish or setups contain every word of `find`, latest change first.
+/// A job as the counter lists it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct JobSummary {
+    /// Row id.
+    pub id: i64,
+    /// The shop's running number.
+    pub number: i64,
+    /// Grows by one with every change.
+    pub revision: i64,
+    /// When it last changed, RFC 3339.
+    pub updated_at: String,
+    /// Which car.
+    pub car_label: String,
+    /// What the owner wants.
+    pub wish: String,
+    /// Where the work stands; `None` when that cannot be read.
+    pub stage: Option<Stage>,
+    /// Setup lines on the car, as they are kept.
+    pub fitted: (Option<String>, Option<String>),
+    /// Setup lines on the bench, as they are kept.
+    pub planned: (Option<String>, Option<String>),
+    /// How many setups are kept.
+    pub candidates: usize,
+    /// Out of the way.
+    pub put_away: bool,
+    /// What of it cannot be read: such a job is put back from its journal ([`mend`]).
+    pub damaged: Option<String>,
+}
+
+/// Which page of the jobs.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Page {
+    /// Words that must all occur in number, car, wish, notes or setups.
+    pub find: String,
+    /// The jobs put away instead of the open ones.
+    pub put_away: bool,
+    /// How many are passed over.
+    pub from: usize,
+    /// How many are listed at most.
+    pub most: usize,
+}
+
+/// A page of the jobs, latest change first, and how many there are in all. Only what is listed is read.
 ///
 /// # Errors
-/// Only what SQLite says, or a row that cannot be read.
-pub fn list(connection: &Connection, find: &str, put_away: bool) -> Result<Vec<Job>, StoreError> {
-    let mut statement = connection.prepare_cached(
-        "SELECT id, printf('%04d', number) || ' ' || car_label || ' ' || wish || ' ' || notes || ' '
-                || coalesce(fitted_front, '') || ' ' || coalesce(fitted_rear, '') || ' '
-                || coalesce(planned_front, '') || ' ' || coalesce(planned_rear, '') AS words
-         FROM job WHERE put_away = ?1 ORDER BY updated_at DESC, id DESC",
-    )?;
-    let find = find.to_lowercase();
+/// Only what SQLite says.
+pub fn list(connection: &Connection, page: &Page) -> Result<(usize, Vec<JobSummary>), StoreError> {
+    let find = page.find.to_lowercase();
     let wanted: Vec<&str> = find.split_whitespace().collect();
-    let rows = statement.query_map([put_away], |row| Ok((row.get(0)?, row.get::<_, String>(1)?)))?;
-    let mut jobs = Vec::new();
-    for row in rows {
-        let (id, words): (i64, String) = row?;
-        let words = words.to_lowercase();
-        if wanted.iter().all(|word| words.contains(word)) {
-            jobs.push(get(connection, id)?);
+    let ids: Vec<i64> = if wanted.is_empty() {
+        connection
+            .prepare_cached("SELECT id FROM job WHERE put_away = ?1 ORDER BY updated_at DESC, id DESC")?
+            .query_map([page.put_away], |row| row.get(0))?
+            .collect::<Result<_, _>>()?
+    } else {
+        let mut statement = connection.prepare_cached(
+            "SELECT id, printf('%04d', number) || ' ' || car_label || ' ' || wish || ' ' || notes || ' '
+                    || coalesce(fitted_front, '') || ' ' || coalesce(fitted_rear, '') || ' '
+                    || coalesce(planned_front, '') || ' ' || coalesce(planned_rear, '') AS words
+             FROM job WHERE put_away = ?1 ORDER BY updated_at DESC, id DESC",
+        )?;
+        let rows = statement.query_map([page.put_away], |row| {
+            let words = row.get_ref(1)?.as_bytes().map_or_else(|_| String::new(), |words| {
+                String::from_utf8_lossy(words).to_lowercase()
+            });
+            Ok((row.get::<_, i64>(0)?, words))
+        })?;
+        let mut found = Vec::new();
+        for row in rows {
+            let (id, words) = row?;
+            if wanted.iter().all(|word| words.contains(word)) {
+                found.push(id);
+            }
         }
+        found
+    };
+    let listed = ids.iter().skip(page.from).take(page.most);
+    Ok((ids.len(), listed.map(|id| summary(connection, *id)).collect::<Result<_, _>>()?))
+}
+
+fn summary(connection: &Connection, id: i64) -> Result<JobSummary, StoreError> {
+    let mut statement = connection.prepare_cached(
+        "SELECT job.*, (SELECT count(*) FROM candidate WHERE job_id = job.id) AS candidates FROM job WHERE id = ?1",
+    )?;
+    let summary = statement.query_row([id], |row| {
+        // A column of another type than it should be is damage as well.
+        let mut damaged = Vec::new();
+        let mut text = |column: &str| -> rusqlite::Result<Option<String>> {
+            let value = row.get_ref(column)?;
+            if value.data_type() == rusqlite::types::Type::Null {
+                return Ok(None);
+            }
+            match value.as_str() {
+                Ok(text) => Ok(Some(text.to_owned())),
+                Err(_) => {
+                    damaged.push(format!("{} is no text", column.replace('_', " ")));
+                    Ok(None)
+                }
+            }
+        };
+        let stage = text("stage")?.unwrap_or_default();
+        let fitted = (text("fitted_front")?, text("fitted_rear")?);
+        let planned = (text("planned_front")?, text("planned_rear")?);
+        let drive = text("drive")?;
+        let (car_label, wish) = (text("car_label")?.unwrap_or_default(), text("wish")?.unwrap_or_default());
+        let updated_at = text("updated_at")?.unwrap_or_default();
+        for (name, line) in [
+            ("fitted front", &fitted.0),
+            ("fitted rear", &fitted.1),
+            ("planned front", &planned.0),
+            ("planned rear", &planned.1),
+        ] {
+            if let Some(Err(error)) = line.as_ref().map(|line| line.parse::<fitment::Setup>()) {
+                let line = line.as_deref().unwrap_or_default();
+                damaged.push(format!("{name} {line:?} cannot be read: {error}"));
+            }
+        }
+        let read_stage = stage_from(&stage);
+        damaged.extend(read_stage.as_ref().err().cloned());
+        damaged.extend(drive.as_deref().map(drive_from).and_then(Result::err));
+        if updated_at.parse::<Timestamp>().is_err() {
+            damaged.push(format!("{updated_at:?} is no time"));
+        }
+        Ok(JobSummary {
+            id,
+            number: row.get("number")?,
+            revision: row.get("revision")?,
+            updated_at,
+            car_label,
+            wish,
+            stage: read_stage.ok(),
+            fitted,
+            planned,
+            candidates: usize::try_from(row.get::<_, i64>("candidates")?).unwrap_or_default(),
+            put_away: row.get("put_away")?,
+            damaged: (!damaged.is_empty()).then(|| damaged.join("; ")),
+        })
+    })?;
+    Ok(summary)
+}
+
+/// Puts a job back as its journal knows it, when it cannot be read: the latest content up to which every entry of its
+/// journal can be read. Undo begins anew from there.
+///
+/// # Errors
+/// [`StoreError::NotFound`]; [`StoreError::NothingTo`] for a job that can be read; [`StoreError::Corrupt`] when its
+/// journal cannot be read either.
+pub fn mend(connection: &Connection, id: i64, who: &str, now: Timestamp) -> Result<Job, StoreError> {
+    match get(connection, id) {
+        Ok(_) => return Err(StoreError::NothingTo("mend: the job can be read")),
+        Err(error @ StoreError::NotFound { .. }) => return Err(error),
+        Err(_) => {}
     }
-    Ok(jobs)
+    let (of, content) = journal::rebuilt(connection, id)?;
+    let revision: i64 = connection.query_row(
+        "SELECT max((SELECT revision FROM job WHERE id = ?1),
+                    (SELECT coalesce(max(revision), 0) FROM journal WHERE job_id = ?1)) + 1",
+        [id],
+        |row| row.get(0),
+    )?;
+    put_content(connection, id, revision, &content, now)?;
+    // When it was opened may be what cannot be read; its first entry knows.
+    connection.execute(
+        "UPDATE job SET created_at = coalesce((SELECT at FROM journal WHERE job_id = ?1 ORDER BY id LIMIT 1), ?2)
+         WHERE id = ?1",
+        params![id, now.to_string()],
+    )?;
+    let what = format!("put back from its journal as it was at revision {of}");
+    let entry = NewEntry { job: id, revision, at: now, who, kind: Kind::Mend, what: &what };
+    journal::record(connection, entry, None, &content)?;
+    get(connection, id)
 }
 
 /// Opens a job; its number follows the highest one.
@@ -194,7 +344,8 @@ pub fn create(
     )?;
     let id = connection.last_insert_rowid();
     put_content(connection, id, 1, content, now)?;
-    journal::record(connection, id, 1, now, who, Kind::Create, "job opened", None, content)?;
+    let entry = NewEntry { job: id, revision: 1, at: now, who, kind: Kind::Create, what: "job opened" };
+    journal::record(connection, entry, None, content)?;
     get(connection, id)
 }
 
@@ -219,25 +370,19 @@ pub fn change(
     let what = what_changed(&current.content, content);
     let revision = current.revision + 1;
     put_content(connection, id, revision, content, now)?;
-    journal::record(
-        connection,
-        id,
-        revision,
-        now,
-        who,
-        Kind::Change,
-        &what,
-        Some(&current.content),
-        content,
-    )?;
+    let entry = NewEntry { job: id, revision, at: now, who, kind: Kind::Change, what: &what };
+    journal::record(connection, entry, Some(&current.content), content)?;
     get(connection, id)
 }
+
+/// Readings kept with one job at most.
+pub const MOST_READINGS: usize = 2000;
 
 /// Adds readings to a job as it is now: a reading never conflicts with what others changed meanwhile. One that
 /// is there already, by its id, is not kept twice.
 ///
 /// # Errors
-/// [`StoreError::NotFound`].
+/// [`StoreError::NotFound`]; [`StoreError::TooMany`] beyond [`MOST_READINGS`].
 pub fn add_readings(
     connection: &Connection,
     id: i64,
@@ -247,10 +392,15 @@ pub fn add_readings(
 ) -> Result<Job, StoreError> {
     let current = get(connection, id)?;
     let mut content = current.content.clone();
+    let mut known: HashSet<String> =
+        content.measurements.readings.iter().map(|kept| kept.id.clone()).collect();
     for reading in readings {
-        if content.measurements.readings.iter().all(|kept| kept.id != reading.id) {
+        if known.insert(reading.id.clone()) {
             content.measurements.readings.push(reading.clone());
         }
+    }
+    if content.measurements.readings.len() > MOST_READINGS.max(current.content.measurements.readings.len()) {
+        return Err(StoreError::TooMany { what: "readings", most: MOST_READINGS, with: " with one job" });
     }
     change(connection, id, current.revision, &content, who, now)
 }
@@ -276,7 +426,7 @@ pub fn remove_reading(
 /// generation and brakes.
 ///
 /// # Errors
-/// Only what SQLite says, or a row that cannot be read.
+/// Only what SQLite says.
 pub fn known_cars(connection: &Connection, find: &str, most: usize) -> Result<Vec<Job>, StoreError> {
     let mut statement = connection.prepare_cached(
         "SELECT job_id, group_concat(value, ' ') AS words FROM
@@ -295,8 +445,16 @@ pub fn known_cars(connection: &Connection, find: &str, most: usize) -> Result<Ve
     for row in rows {
         let (id, words) = row?;
         let words = words.to_lowercase();
-        if cars.len() < most && wanted.iter().all(|word| words.contains(word)) && seen.insert(words) {
-            cars.push(get(connection, id)?);
+        if cars.len() < most && wanted.iter().all(|word| words.contains(word)) && !seen.contains(&words) {
+            match get(connection, id) {
+                Ok(job) => {
+                    seen.insert(words);
+                    cars.push(job);
+                }
+                // The counter shows it as damaged; an older job of this model stands in.
+                Err(StoreError::Corrupt { .. }) => {}
+                Err(error) => return Err(error),
+            }
         }
     }
     Ok(cars)
@@ -345,11 +503,12 @@ fn step(
         _ => (steps.to_undo(), "undo"),
     };
     let entry = entry.ok_or(StoreError::NothingTo(word))?;
-    let (what, content) = journal::content_of(connection, entry, kind)?;
+    let (what, content) = journal::content_of(connection, entry, kind, &current.content)?;
     let revision = current.revision + 1;
     put_content(connection, id, revision, &content, now)?;
     let what = format!("{word}: {what}");
-    journal::record(connection, id, revision, now, who, kind, &what, Some(&current.content), &content)?;
+    let entry = NewEntry { job: id, revision, at: now, who, kind, what: &what };
+    journal::record(connection, entry, Some(&current.content), &content)?;
     get(connection, id)
 }
 

@@ -1,4 +1,7 @@
 //! Who changed what and when. Undo and redo are read off it, so they outlive the page and the program.
+//!
+//! An entry keeps its change in both directions; a job's first entry keeps the content it began with. So the content
+//! after every entry can be had again, and a damaged job put back.
 
 use jiff::Timestamp;
 use rusqlite::{Connection, params};
@@ -18,6 +21,8 @@ pub enum Kind {
     Undo,
     /// An undone change was done again.
     Redo,
+    /// A damaged job was put back as the journal knows it.
+    Mend,
 }
 
 impl Kind {
@@ -28,11 +33,14 @@ impl Kind {
             Self::Change => "change",
             Self::Undo => "undo",
             Self::Redo => "redo",
+            Self::Mend => "mend",
         }
     }
 
     fn from_code(code: &str) -> Option<Self> {
-        [Self::Create, Self::Change, Self::Undo, Self::Redo].into_iter().find(|kind| kind.code() == code)
+        [Self::Create, Self::Change, Self::Undo, Self::Redo, Self::Mend]
+            .into_iter()
+            .find(|kind| kind.code() == code)
     }
 }
 
@@ -79,32 +87,44 @@ pub fn list(connection: &Connection, job: i64, most: usize) -> Result<Vec<Entry>
     Ok(entries)
 }
 
-#[allow(clippy::too_many_arguments, reason = "one argument a column")]
+/// An entry to be written.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct NewEntry<'a> {
+    pub(crate) job: i64,
+    pub(crate) revision: i64,
+    pub(crate) at: Timestamp,
+    pub(crate) who: &'a str,
+    pub(crate) kind: Kind,
+    pub(crate) what: &'a str,
+}
+
+/// Writes an entry with the change from one content to another; without a content before it, the one after it whole.
 pub(crate) fn record(
     connection: &Connection,
-    job: i64,
-    revision: i64,
-    at: Timestamp,
-    who: &str,
-    kind: Kind,
-    what: &str,
+    entry: NewEntry<'_>,
     before: Option<&JobContent>,
     after: &JobContent,
 ) -> Result<(), StoreError> {
+    let after = snapshot::to_value(after);
+    let (base, (forward, back)) = match before {
+        Some(before) => (None, snapshot::changes(&snapshot::to_value(before), &after)),
+        None => (Some(after.to_string()), ("[]".to_owned(), "[]".to_owned())),
+    };
     connection
         .prepare_cached(
-            "INSERT INTO journal (job_id, revision, at, who, kind, what, before, after)
-             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)",
+            "INSERT INTO journal (job_id, revision, at, who, kind, what, base, forward, back)
+             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9)",
         )?
         .execute(params![
-            job,
-            revision,
-            at.to_string(),
-            who,
-            kind.code(),
-            what,
-            before.map(snapshot::to_json),
-            snapshot::to_json(after),
+            entry.job,
+            entry.revision,
+            entry.at.to_string(),
+            entry.who,
+            entry.kind.code(),
+            entry.what,
+            base,
+            forward,
+            back,
         ])?;
     Ok(())
 }
@@ -142,23 +162,58 @@ pub(crate) fn steps(connection: &Connection, job: i64) -> Result<Steps, StoreErr
             }
             Some(Kind::Undo) => steps.undone.extend(steps.done.pop()),
             Some(Kind::Redo) => steps.done.extend(steps.undone.pop()),
+            // What came before a mend may be what cannot be read: undo begins anew.
+            Some(Kind::Mend) => steps = Steps::default(),
             Some(Kind::Create) | None => {}
         }
     }
     Ok(steps)
 }
 
-/// What an entry changed, and the content before it (to undo) or after it (to redo).
+/// What an entry changed, and the content now with that change taken back (to undo) or made again (to redo).
 pub(crate) fn content_of(
     connection: &Connection,
     entry: i64,
     kind: Kind,
+    now: &JobContent,
 ) -> Result<(String, JobContent), StoreError> {
-    let mut statement = connection.prepare_cached("SELECT what, before, after FROM journal WHERE id = ?1")?;
-    let (what, before, after) = statement.query_row([entry], |row| {
-        Ok((row.get(0)?, row.get::<_, Option<String>>(1)?, row.get::<_, String>(2)?))
+    let mut statement = connection.prepare_cached("SELECT what, forward, back FROM journal WHERE id = ?1")?;
+    let (what, forward, back) = statement.query_row([entry], |row| {
+        Ok((row.get(0)?, row.get::<_, Option<String>>(1)?, row.get::<_, Option<String>>(2)?))
     })?;
-    let json = if kind == Kind::Redo { after } else { before.unwrap_or_default() };
     let corrupt = |why| StoreError::Corrupt { table: "journal", id: entry, why };
-    Ok((what, snapshot::from_json(&json).map_err(corrupt)?))
+    let change = if kind == Kind::Redo { forward } else { back };
+    let change = change.ok_or_else(|| corrupt("what it changed is not known".to_owned()))?;
+    let mut content = snapshot::to_value(now);
+    snapshot::apply(&mut content, &change).map_err(corrupt)?;
+    Ok((what, snapshot::from_value(content).map_err(corrupt)?))
+}
+
+/// A job's content as its journal knows it, and the revision it is of: the latest up to which every entry can be read.
+pub(crate) fn rebuilt(connection: &Connection, job: i64) -> Result<(i64, JobContent), StoreError> {
+    let mut statement = connection
+        .prepare_cached("SELECT revision, base, forward FROM journal WHERE job_id = ?1 ORDER BY id")?;
+    let mut rows = statement.query([job])?;
+    let (mut content, mut sound): (Option<serde_json::Value>, _) = (None, None);
+    while let Some(row) = rows.next()? {
+        if let Some(base) = row.get::<_, Option<String>>("base")? {
+            content = serde_json::from_str(&base).ok();
+        }
+        let forward = row.get::<_, Option<String>>("forward")?;
+        let applied = content
+            .as_mut()
+            .zip(forward)
+            .is_some_and(|(content, change)| snapshot::apply(content, &change).is_ok());
+        if !applied {
+            content = None;
+        }
+        if let Some(Ok(read)) = content.clone().map(snapshot::from_value) {
+            sound = Some((row.get("revision")?, read));
+        }
+    }
+    sound.ok_or(StoreError::Corrupt {
+        table: "journal",
+        id: job,
+        why: "no entry of it can be read".to_owned(),
+    })
 }

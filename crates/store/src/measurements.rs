@@ -6,7 +6,7 @@ use fitment::lever::{Lever, PairLevers};
 use fitment::measure::ToRead;
 use fitment::setup::Axle;
 use fitment::style::{Style, StyleTarget};
-use fitment::{Length, Setup};
+use fitment::{Length, Setup, SetupPair};
 use jiff::Timestamp;
 use rusqlite::{Connection, params};
 use serde::{Deserialize, Serialize};
@@ -41,9 +41,10 @@ pub struct KeptReading {
 }
 
 impl Measurements {
-    /// The readings without who and when.
-    pub fn taken(&self) -> Vec<Taken> {
-        self.readings.iter().map(|kept| kept.taken.clone()).collect()
+    /// The readings without who and when, each against what was fitted: what nobody had typed when it was taken is
+    /// what the job says now.
+    pub fn taken(&self, fitted: &SetupPair) -> Vec<Taken> {
+        self.readings.iter().map(|kept| kept.taken.clone().once_named(fitted)).collect()
     }
 }
 
@@ -142,7 +143,9 @@ impl ReadingRow {
     }
 
     fn kept(&self) -> Result<KeptReading, String> {
-        let fitted = self.fitted.as_ref().map(|line| line.parse::<Setup>()).transpose();
+        // Taken before anybody typed what was fitted: not the bare hub, which has no line at all.
+        let setup = |line: &String| if line.is_empty() { Ok(Setup::default()) } else { line.parse::<Setup>() };
+        let fitted = self.fitted.as_ref().map(setup).transpose();
         let side = self.side.as_ref().map(|code| known("side", code, CarSide::from_code(code)));
         Ok(KeptReading {
             id: self.id.clone(),

@@ -1,8 +1,12 @@
-//! A job's content as the journal keeps it: JSON with a version, setups as canonical lines.
+//! A job's content as the journal keeps it: JSON with a version, setups as canonical lines; and changes of it.
+//!
+//! Later forms only add to earlier ones, so that a change noted in one form still applies to a content in another.
 
 use fitment::notation::NotationError;
 use fitment::{Setup, SetupPair};
+use json_patch::Patch;
 use serde::{Deserialize, Serialize};
+use serde_json::Value;
 
 use crate::jobs::{Candidate, JobContent};
 use crate::measurements::Rows;
@@ -67,7 +71,7 @@ impl Lines {
     }
 }
 
-pub(crate) fn to_json(content: &JobContent) -> String {
+pub(crate) fn to_value(content: &JobContent) -> Value {
     let candidates = content.candidates.iter();
     let snapshot = Snapshot {
         version: VERSION,
@@ -91,11 +95,30 @@ pub(crate) fn to_json(content: &JobContent) -> String {
         workshop: content.workshop.clone(),
     };
     // A struct of strings and flags always serializes.
-    serde_json::to_string(&snapshot).unwrap_or_default()
+    serde_json::to_value(&snapshot).unwrap_or_default()
 }
 
-pub(crate) fn from_json(json: &str) -> Result<JobContent, String> {
-    let snapshot: Snapshot = serde_json::from_str(json).map_err(|error| error.to_string())?;
+/// A kept content of any form in the form of today.
+pub(crate) fn value_of(json: &str) -> Result<Value, String> {
+    let value = serde_json::from_str(json).map_err(|error| error.to_string())?;
+    Ok(to_value(&from_value(value)?))
+}
+
+/// What leads from one content to another, and back, as JSON patches (RFC 6902).
+pub(crate) fn changes(before: &Value, after: &Value) -> (String, String) {
+    // A list of operations always serializes.
+    let text = |patch: &Patch| serde_json::to_string(patch).unwrap_or_default();
+    (text(&json_patch::diff(before, after)), text(&json_patch::diff(after, before)))
+}
+
+/// Applies a change to the content it was noted for.
+pub(crate) fn apply(content: &mut Value, change: &str) -> Result<(), String> {
+    let patch: Patch = serde_json::from_str(change).map_err(|error| error.to_string())?;
+    json_patch::patch(content, &patch).map_err(|error| error.to_string())
+}
+
+pub(crate) fn from_value(value: Value) -> Result<JobContent, String> {
+    let snapshot: Snapshot = serde_json::from_value(value).map_err(|error| error.to_string())?;
     if snapshot.version > VERSION {
         return Err(format!("written in form {}, known up to {VERSION}", snapshot.version));
     }

@@ -124,10 +124,13 @@ impl Workshop {
     }
 }
 
-/// Keeps a photo; its number.
+/// Photos kept with one job at most.
+pub const MOST_PHOTOS: usize = 200;
+
+/// Keeps a photo that holds nothing but the picture; its number.
 ///
 /// # Errors
-/// [`StoreError::NotFound`] when there is no such job.
+/// [`StoreError::NotFound`] when there is no such job; [`StoreError::TooMany`] beyond [`MOST_PHOTOS`].
 pub fn add_photo(
     connection: &Connection,
     job: i64,
@@ -135,25 +138,86 @@ pub fn add_photo(
     bytes: &[u8],
     now: jiff::Timestamp,
 ) -> Result<i64, StoreError> {
-    crate::jobs::get(connection, job)?;
+    let count = |sql: &str| connection.query_row(sql, [job], |row| row.get::<_, i64>(0));
+    if count("SELECT count(*) FROM job WHERE id = ?1")? == 0 {
+        return Err(StoreError::NotFound { what: "job", id: job });
+    }
+    if count("SELECT count(*) FROM photo WHERE job_id = ?1")? >= MOST_PHOTOS as i64 {
+        return Err(StoreError::TooMany { what: "photos", most: MOST_PHOTOS, with: " with one job" });
+    }
     connection.execute(
-        "INSERT INTO photo (job_id, media_type, bytes, taken_at) VALUES (?1, ?2, ?3, ?4)",
+        "INSERT INTO photo (job_id, media_type, bytes, taken_at, is_clean) VALUES (?1, ?2, ?3, ?4, 1)",
         params![job, media_type, bytes, now.to_string()],
     )?;
     Ok(connection.last_insert_rowid())
 }
 
-/// A job's photo: its media type and bytes.
+/// A kept photo.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Photo {
+    /// Its media type.
+    pub media_type: String,
+    /// Its file.
+    pub bytes: Vec<u8>,
+    /// Whether it is known to hold nothing but the picture: older programs kept more.
+    pub is_clean: bool,
+}
+
+/// A job's photo.
 ///
 /// # Errors
 /// [`StoreError::NotFound`].
-pub fn photo(connection: &Connection, job: i64, id: i64) -> Result<(String, Vec<u8>), StoreError> {
+pub fn photo(connection: &Connection, job: i64, id: i64) -> Result<Photo, StoreError> {
     connection
-        .query_row("SELECT media_type, bytes FROM photo WHERE id = ?1 AND job_id = ?2", [id, job], |row| {
-            Ok((row.get("media_type")?, row.get("bytes")?))
-        })
+        .query_row(
+            "SELECT media_type, bytes, is_clean FROM photo WHERE id = ?1 AND job_id = ?2",
+            [id, job],
+            |row| {
+                Ok(Photo {
+                    media_type: row.get("media_type")?,
+                    bytes: row.get("bytes")?,
+                    is_clean: row.get("is_clean")?,
+                })
+            },
+        )
         .optional()?
         .ok_or(StoreError::NotFound { what: "photo", id })
+}
+
+/// Keeps a photo of an older program as it was drawn anew.
+///
+/// # Errors
+/// What SQLite says.
+pub fn clean_photo(connection: &Connection, id: i64, media_type: &str, bytes: &[u8]) -> Result<(), StoreError> {
+    connection.execute(
+        "UPDATE photo SET media_type = ?2, bytes = ?3, is_clean = 1 WHERE id = ?1",
+        params![id, media_type, bytes],
+    )?;
+    Ok(())
+}
+
+/// Removes a photo for good, when no trial of its job names it.
+///
+/// # Errors
+/// [`StoreError::NotFound`]; [`StoreError::StillNamed`].
+pub fn remove_photo(connection: &Connection, job: i64, id: i64) -> Result<(), StoreError> {
+    let trials: Vec<KeptTrial> = get_all(connection, "trial_fit", job)?;
+    if trials.iter().any(|trial| trial.photos.contains(&id)) {
+        return Err(StoreError::StillNamed("a trial names this photo: take it off the trial first"));
+    }
+    match connection.execute("DELETE FROM photo WHERE id = ?1 AND job_id = ?2", [id, job])? {
+        0 => Err(StoreError::NotFound { what: "photo", id }),
+        _ => Ok(()),
+    }
+}
+
+/// The numbers of a job's photos.
+///
+/// # Errors
+/// What SQLite says.
+pub fn photos(connection: &Connection, job: i64) -> Result<Vec<i64>, StoreError> {
+    let mut statement = connection.prepare_cached("SELECT id FROM photo WHERE job_id = ?1 ORDER BY id")?;
+    Ok(statement.query_map([job], |row| row.get(0))?.collect::<Result<_, _>>()?)
 }
 
 /// The inside of a wheel as measured, by its line and size.
@@ -196,19 +260,16 @@ pub fn put_wheel_template(
     Ok(())
 }
 
-/// Every wheel's inside that was measured.
+/// Every wheel's inside that was measured. One that cannot be read is left out: such a wheel counts as not measured.
 ///
 /// # Errors
-/// A row that cannot be read.
+/// What SQLite says.
 pub fn wheel_templates(connection: &Connection) -> Result<Vec<WheelTemplate>, StoreError> {
     let mut statement = connection.prepare_cached("SELECT record FROM wheel_template ORDER BY key")?;
     let rows = statement.query_map([], |row| row.get::<_, String>("record"))?;
-    rows.map(|row| {
-        serde_json::from_str(&row?).map_err(|error| StoreError::Corrupt {
-            table: "wheel_template",
-            id: 0,
-            why: error.to_string(),
-        })
-    })
-    .collect()
+    let mut all = Vec::new();
+    for row in rows {
+        all.extend(serde_json::from_str::<WheelTemplate>(&row?));
+    }
+    Ok(all)
 }

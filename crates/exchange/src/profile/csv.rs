@@ -1,6 +1,8 @@
 //! Profiles as points in rows: `y,r`.
 
-use super::{Contour, Layer, Sheet, SheetError, Unit};
+use super::budget::{Budget, near};
+use super::{Contour, Layers, Sheet, SheetError, Unit};
+use crate::table::{guarded, unguarded};
 
 fn broken(why: impl Into<String>) -> SheetError {
     SheetError::Broken { format: "CSV", why: why.into() }
@@ -17,7 +19,8 @@ pub(super) fn read(text: &str) -> Result<Sheet, SheetError> {
         .flexible(true)
         .from_reader(text.as_bytes());
     let mut unit = None;
-    let mut layers: Vec<Layer> = Vec::new();
+    let mut layers = Layers::default();
+    let mut budget = Budget::new();
     for (at, row) in reader.records().enumerate() {
         let row = row.map_err(|error| broken(error.to_string()))?;
         let cell = |column: usize| row.get(column).unwrap_or_default().trim();
@@ -32,13 +35,13 @@ pub(super) fn read(text: &str) -> Result<Sheet, SheetError> {
         }
         match (number(0), number(1)) {
             (Some(y), Some(r)) => {
-                let name = if cell(2).is_empty() { "profile" } else { cell(2) };
-                match layers.iter_mut().find(|layer| layer.name == name) {
-                    Some(layer) => layer.contours[0].points.push((y, r)),
-                    None => layers.push(Layer {
-                        name: name.to_owned(),
-                        contours: vec![Contour { points: vec![(y, r)], is_closed: false }],
-                    }),
+                near(&[y, r])?;
+                budget.take(1)?;
+                let name = if cell(2).is_empty() { "profile".to_owned() } else { unguarded(cell(2)) };
+                let layer = layers.of(&name)?;
+                match layer.contours.first_mut() {
+                    Some(contour) => contour.points.push((y, r)),
+                    None => layer.contours.push(Contour { points: vec![(y, r)], is_closed: false }),
                 }
             }
             (None, _) if at == 0 => {
@@ -58,18 +61,21 @@ pub(super) fn read(text: &str) -> Result<Sheet, SheetError> {
             }
         }
     }
+    let mut layers = layers.all;
     layers.retain(|layer| layer.contours[0].points.len() > 1);
     Ok(Sheet { layers, unit, notes: Vec::new() })
 }
 
 /// Writes `y_mm,r_mm,part`.
-pub(super) fn write(profiles: &[(&str, &[(f64, f64)])]) -> String {
-    let mut text = String::from("y_mm,r_mm,part\n");
+pub(super) fn write(profiles: &[(String, &[(f64, f64)])]) -> Result<Vec<u8>, SheetError> {
+    let failed = |error: csv::Error| broken(error.to_string());
+    let mut writer = csv::Writer::from_writer(Vec::new());
+    writer.write_record(["y_mm", "r_mm", "part"]).map_err(failed)?;
     for (name, points) in profiles {
+        let name = guarded(name.trim());
         for (y, r) in *points {
-            // A name with a comma would be another column.
-            text.push_str(&format!("{y},{r},{}\n", name.replace([',', '"', '\n', ';'], " ")));
+            writer.write_record([y.to_string().as_str(), &r.to_string(), &name]).map_err(failed)?;
         }
     }
-    text
+    writer.into_inner().map_err(|error| broken(error.to_string()))
 }

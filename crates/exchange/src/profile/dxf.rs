@@ -6,14 +6,16 @@ use dxf::entities::{Entity, EntityType, LwPolyline};
 use dxf::enums::{AcadVersion, Units};
 use dxf::{Drawing, LwPolylineVertex};
 
+use super::budget::{Budget, near};
 use super::flatten::{Spline, arc, bulge};
-use super::{Contour, Layer, MOST_POINTS, Sheet, SheetError, TOLERANCE_MM, Unit};
+use super::{Contour, Layer, MOST_LAYERS, MOST_PIECES, Sheet, SheetError, TOLERANCE_MM, Unit};
 
 fn broken(error: impl ToString) -> SheetError {
     SheetError::Broken { format: "DXF", why: error.to_string() }
 }
 
 pub(super) fn read(mut bytes: &[u8]) -> Result<Sheet, SheetError> {
+    pieces_within_bounds(bytes)?;
     let drawing = Drawing::load(&mut bytes).map_err(broken)?;
     let unit = match drawing.header.default_drawing_units {
         Units::Millimeters => Some(Unit::Millimetres),
@@ -25,17 +27,16 @@ pub(super) fn read(mut bytes: &[u8]) -> Result<Sheet, SheetError> {
     let tolerance = TOLERANCE_MM / unit.map_or(25.4, Unit::in_mm);
     let mut layers: BTreeMap<String, Vec<Contour>> = BTreeMap::new();
     let mut unread: BTreeMap<String, usize> = BTreeMap::new();
-    let mut points = 0;
+    let mut budget = Budget::new();
     for entity in drawing.entities() {
-        match contour(&entity.specific, tolerance) {
+        match contour(&entity.specific, tolerance, &mut budget)? {
             Some(contour) => {
-                points += contour.points.len();
-                if points > MOST_POINTS {
-                    return Err(SheetError::TooManyPoints);
-                }
                 let is_finite = contour.points.iter().all(|(x, y)| x.is_finite() && y.is_finite());
                 if is_finite && contour.points.len() > 1 {
                     layers.entry(entity.common.layer.clone()).or_default().push(contour);
+                    if layers.len() > MOST_LAYERS {
+                        return Err(SheetError::TooManyLayers);
+                    }
                 }
             }
             None => *unread.entry(name(&entity.specific)).or_default() += 1,
@@ -46,51 +47,91 @@ pub(super) fn read(mut bytes: &[u8]) -> Result<Sheet, SheetError> {
     Ok(Sheet { layers, unit, notes })
 }
 
-/// `None` for what cannot be part of a profile.
-fn contour(entity: &EntityType, tolerance: f64) -> Option<Contour> {
-    let open = |points| Some(Contour { points, is_closed: false });
-    match entity {
-        EntityType::Line(line) => open(vec![(line.p1.x, line.p1.y), (line.p2.x, line.p2.y)]),
-        EntityType::Arc(of) => {
-            let to = if of.end_angle <= of.start_angle { of.end_angle + 360.0 } else { of.end_angle };
-            open(arc((of.center.x, of.center.y), of.radius, of.start_angle, to, tolerance))
+/// Counts what begins with a group code of 0 before anything is made of it: an entity takes a hundred times the room of
+/// its few letters.
+fn pieces_within_bounds(bytes: &[u8]) -> Result<(), SheetError> {
+    if bytes.starts_with(b"AutoCAD Binary DXF") {
+        // A code of 0 and a name of at least three letters with its end.
+        let names = bytes.windows(3).filter(|three| three[0] == 0 && three[1..].iter().all(u8::is_ascii_uppercase));
+        return if names.count() > MOST_PIECES { Err(SheetError::TooManyPieces) } else { Ok(()) };
+    }
+    let mut lines = bytes.split(|byte| *byte == b'\n');
+    let mut pieces = 0;
+    while let Some(code) = lines.next() {
+        pieces += usize::from(code.trim_ascii() == b"0");
+        if pieces > MOST_PIECES {
+            return Err(SheetError::TooManyPieces);
         }
-        EntityType::Circle(of) => Some(Contour {
-            points: arc((of.center.x, of.center.y), of.radius, 0.0, 360.0, tolerance),
-            is_closed: true,
-        }),
+        lines.next();
+    }
+    Ok(())
+}
+
+/// `None` for what cannot be part of a profile.
+fn contour(entity: &EntityType, tolerance: f64, budget: &mut Budget) -> Result<Option<Contour>, SheetError> {
+    let open = |points| Ok(Some(Contour { points, is_closed: false }));
+    match entity {
+        EntityType::Line(line) => {
+            near(&[line.p1.x, line.p1.y, line.p2.x, line.p2.y])?;
+            budget.take(2)?;
+            open(vec![(line.p1.x, line.p1.y), (line.p2.x, line.p2.y)])
+        }
+        EntityType::Arc(of) => {
+            near(&[of.center.x, of.center.y, of.radius, of.start_angle, of.end_angle])?;
+            let to = if of.end_angle <= of.start_angle { of.end_angle + 360.0 } else { of.end_angle };
+            open(arc((of.center.x, of.center.y), of.radius, of.start_angle, to, tolerance, budget)?)
+        }
+        EntityType::Circle(of) => {
+            near(&[of.center.x, of.center.y, of.radius])?;
+            let points = arc((of.center.x, of.center.y), of.radius, 0.0, 360.0, tolerance, budget)?;
+            Ok(Some(Contour { points, is_closed: true }))
+        }
         EntityType::LwPolyline(line) => {
-            let vertices = line.vertices.iter().map(|v| ((v.x, v.y), v.bulge)).collect::<Vec<_>>();
-            Some(polyline(&vertices, line.is_closed(), tolerance))
+            let vertices = line.vertices.iter().map(|v| ((v.x, v.y), v.bulge));
+            polyline(vertices, line.is_closed(), tolerance, budget).map(Some)
         }
         EntityType::Polyline(line) => {
-            let vertices =
-                line.vertices().map(|v| ((v.location.x, v.location.y), v.bulge)).collect::<Vec<_>>();
-            Some(polyline(&vertices, line.is_closed(), tolerance))
+            let vertices = line.vertices().map(|v| ((v.location.x, v.location.y), v.bulge));
+            polyline(vertices, line.is_closed(), tolerance, budget).map(Some)
         }
         EntityType::Spline(of) => {
             let control: Vec<(f64, f64)> = of.control_points.iter().map(|point| (point.x, point.y)).collect();
-            let spline = Spline {
-                degree: usize::try_from(of.degree_of_curve).ok()?,
-                knots: &of.knot_values,
-                control: &control,
-                weights: &of.weight_values,
-            };
-            open(spline.points(tolerance)?)
+            for point in &control {
+                near(&[point.0, point.1])?;
+            }
+            let Ok(degree) = usize::try_from(of.degree_of_curve) else { return Ok(None) };
+            let spline =
+                Spline { degree, knots: &of.knot_values, control: &control, weights: &of.weight_values };
+            let points = spline.points(tolerance, budget)?;
+            Ok(points.map(|points| Contour { points, is_closed: false }))
         }
-        _ => None,
+        _ => Ok(None),
     }
 }
 
-fn polyline(vertices: &[((f64, f64), f64)], is_closed: bool, tolerance: f64) -> Contour {
-    let mut points: Vec<(f64, f64)> = vertices.first().map(|(first, _)| *first).into_iter().collect();
-    for two in vertices.windows(2) {
-        points.extend(bulge(two[0].0, two[1].0, two[0].1, tolerance));
+fn polyline(
+    vertices: impl Iterator<Item = ((f64, f64), f64)>,
+    is_closed: bool,
+    tolerance: f64,
+    budget: &mut Budget,
+) -> Result<Contour, SheetError> {
+    let mut points: Vec<(f64, f64)> = Vec::new();
+    let mut last: Option<((f64, f64), f64)> = None;
+    for (at, turn) in vertices {
+        near(&[at.0, at.1])?;
+        match last {
+            None => {
+                budget.take(1)?;
+                points.push(at);
+            }
+            Some((from, turn)) => points.extend(bulge(from, at, turn, tolerance, budget)?),
+        }
+        last = Some((at, turn));
     }
-    if let (true, Some((first, _)), Some((last, turn))) = (is_closed, vertices.first(), vertices.last()) {
-        points.extend(bulge(*last, *first, *turn, tolerance));
+    if let (true, Some(first), Some((last, turn))) = (is_closed, points.first().copied(), last) {
+        points.extend(bulge(last, first, turn, tolerance, budget)?);
     }
-    Contour { points, is_closed }
+    Ok(Contour { points, is_closed })
 }
 
 fn name(entity: &EntityType) -> String {
@@ -98,7 +139,7 @@ fn name(entity: &EntityType) -> String {
     text.split(['(', ' ', '{']).next().unwrap_or_default().to_uppercase()
 }
 
-pub(super) fn write(profiles: &[(&str, &[(f64, f64)])]) -> Result<Vec<u8>, SheetError> {
+pub(super) fn write(profiles: &[(String, &[(f64, f64)])]) -> Result<Vec<u8>, SheetError> {
     let mut drawing = Drawing::new();
     drawing.header.version = AcadVersion::R2000;
     drawing.header.default_drawing_units = Units::Millimeters;
@@ -106,7 +147,7 @@ pub(super) fn write(profiles: &[(&str, &[(f64, f64)])]) -> Result<Vec<u8>, Sheet
         let vertex = |(x, y): &(f64, f64)| LwPolylineVertex { x: *x, y: *y, ..LwPolylineVertex::default() };
         let line = LwPolyline { vertices: points.iter().map(vertex).collect(), ..LwPolyline::default() };
         let mut entity = Entity::new(EntityType::LwPolyline(line));
-        entity.common.layer = (*name).to_owned();
+        entity.common.layer.clone_from(name);
         drawing.add_entity(entity);
     }
     let mut bytes = Vec::new();

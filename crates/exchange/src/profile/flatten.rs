@@ -1,4 +1,7 @@
-//! Curves as points, within a tolerance.
+//! Curves as points, within a tolerance and a budget.
+
+use super::SheetError;
+use super::budget::Budget;
 
 /// Points of an arc from one angle to another (degrees, counter-clockwise), both ends included.
 pub(super) fn arc(
@@ -7,25 +10,34 @@ pub(super) fn arc(
     from_deg: f64,
     to_deg: f64,
     tolerance: f64,
-) -> Vec<(f64, f64)> {
+    budget: &mut Budget,
+) -> Result<Vec<(f64, f64)>, SheetError> {
     let sweep = to_deg - from_deg;
     // The sagitta of a chord is r (1 − cos half): so wide may a step be.
     let half = (1.0 - (tolerance / radius.max(tolerance)).min(1.0)).acos().max(1e-3);
     let steps = ((sweep.to_radians().abs() / (2.0 * half)).ceil() as usize).clamp(1, 2000);
-    (0..=steps)
+    budget.take(steps + 1)?;
+    Ok((0..=steps)
         .map(|step| {
             let angle = (from_deg + sweep * step as f64 / steps as f64).to_radians();
             (center.0 + radius * angle.cos(), center.1 + radius * angle.sin())
         })
-        .collect()
+        .collect())
 }
 
 /// Points of a polyline's piece with a bulge, the first left out. A bulge is the tangent of a quarter of the arc's angle.
-pub(super) fn bulge(from: (f64, f64), to: (f64, f64), bulge: f64, tolerance: f64) -> Vec<(f64, f64)> {
+pub(super) fn bulge(
+    from: (f64, f64),
+    to: (f64, f64),
+    bulge: f64,
+    tolerance: f64,
+    budget: &mut Budget,
+) -> Result<Vec<(f64, f64)>, SheetError> {
     let (dx, dy) = (to.0 - from.0, to.1 - from.1);
     let chord = dx.hypot(dy);
     if bulge.abs() < 1e-9 || chord == 0.0 || !bulge.is_finite() {
-        return vec![to];
+        budget.take(1)?;
+        return Ok(vec![to]);
     }
     let angle = 4.0 * bulge.atan();
     let radius = (chord / 2.0 / (angle / 2.0).sin()).abs();
@@ -33,12 +45,12 @@ pub(super) fn bulge(from: (f64, f64), to: (f64, f64), bulge: f64, tolerance: f64
     let away = chord / 2.0 / (angle / 2.0).tan();
     let center = ((from.0 + to.0) / 2.0 - dy / chord * away, (from.1 + to.1) / 2.0 + dx / chord * away);
     let start = (from.1 - center.1).atan2(from.0 - center.0).to_degrees();
-    let mut points = arc(center, radius, start, start + angle.to_degrees(), tolerance);
+    let mut points = arc(center, radius, start, start + angle.to_degrees(), tolerance, budget)?;
     points.remove(0);
     if let Some(last) = points.last_mut() {
         *last = to;
     }
-    points
+    Ok(points)
 }
 
 /// A rational B-spline.
@@ -55,7 +67,11 @@ const HIGHEST_DEGREE: usize = 11;
 
 impl Spline<'_> {
     /// `None` for what is no spline: too few points or knots, or knots that go back.
-    pub(super) fn points(&self, tolerance: f64) -> Option<Vec<(f64, f64)>> {
+    pub(super) fn points(
+        &self,
+        tolerance: f64,
+        budget: &mut Budget,
+    ) -> Result<Option<Vec<(f64, f64)>>, SheetError> {
         let (degree, count) = (self.degree, self.control.len());
         let is_sound = (1..=HIGHEST_DEGREE).contains(&degree)
             && count > degree
@@ -64,8 +80,9 @@ impl Spline<'_> {
             && (self.weights.is_empty() || self.weights.len() == count)
             && self.weights.iter().all(|weight| *weight > 0.0);
         if !is_sound {
-            return None;
+            return Ok(None);
         }
+        budget.take(1)?;
         let mut points = vec![self.at(self.knots[degree])];
         for span in degree..count {
             let (from, to) = (self.knots[span], self.knots[span + 1]);
@@ -73,14 +90,21 @@ impl Spline<'_> {
                 // A piece bends at most as often as its degree: halves of pieces cannot hide a bend.
                 for part in 0..degree {
                     let share = |part: usize| from + (to - from) * part as f64 / degree as f64;
-                    self.split(share(part), share(part + 1), tolerance, 0, &mut points);
+                    self.split((share(part), share(part + 1)), tolerance, 0, &mut points, budget)?;
                 }
             }
         }
-        Some(points)
+        Ok(Some(points))
     }
 
-    fn split(&self, from: f64, to: f64, tolerance: f64, depth: u32, points: &mut Vec<(f64, f64)>) {
+    fn split(
+        &self,
+        (from, to): (f64, f64),
+        tolerance: f64,
+        depth: u32,
+        points: &mut Vec<(f64, f64)>,
+        budget: &mut Budget,
+    ) -> Result<(), SheetError> {
         let (a, b) = (self.at(from), self.at(to));
         let off = |share: f64| {
             let on = self.at(from + (to - from) * share);
@@ -89,10 +113,12 @@ impl Spline<'_> {
         };
         if depth < 12 && [0.25, 0.5, 0.75].into_iter().any(|share| off(share) > tolerance) {
             let middle = f64::midpoint(from, to);
-            self.split(from, middle, tolerance, depth + 1, points);
-            self.split(middle, to, tolerance, depth + 1, points);
+            self.split((from, middle), tolerance, depth + 1, points, budget)?;
+            self.split((middle, to), tolerance, depth + 1, points, budget)
         } else {
+            budget.take(1)?;
             points.push(b);
+            Ok(())
         }
     }
 
@@ -129,7 +155,7 @@ mod tests {
 
     #[test]
     fn an_arc_is_within_its_tolerance() {
-        let points = arc((0.0, 0.0), 150.0, 10.0, 100.0, 0.05);
+        let points = arc((0.0, 0.0), 150.0, 10.0, 100.0, 0.05, &mut Budget::new()).unwrap();
         for two in points.windows(2) {
             let middle = ((two[0].0 + two[1].0) / 2.0, (two[0].1 + two[1].1) / 2.0);
             assert!(150.0 - middle.0.hypot(middle.1) <= 0.05 + 1e-9);
@@ -139,7 +165,7 @@ mod tests {
 
     #[test]
     fn a_bulge_of_one_is_half_a_circle() {
-        let points = bulge((-10.0, 0.0), (10.0, 0.0), 1.0, 0.01);
+        let points = bulge((-10.0, 0.0), (10.0, 0.0), 1.0, 0.01, &mut Budget::new()).unwrap();
         assert!(
             points.iter().all(|(x, y)| (x.hypot(*y) - 10.0).abs() < 1e-9 && *y <= 1e-9),
             "turning left, below"
@@ -157,10 +183,10 @@ mod tests {
             control: &[(100.0, 0.0), (100.0, 100.0), (0.0, 100.0)],
             weights: &[1.0, root, 1.0],
         };
-        let points = spline.points(0.05).unwrap();
+        let points = spline.points(0.05, &mut Budget::new()).unwrap().unwrap();
         assert!(points.iter().all(|(x, y)| (x.hypot(*y) - 100.0).abs() < 1e-9));
         assert!(points.len() > 10);
         let broken = Spline { knots: &[0.0, 1.0], ..spline };
-        assert!(broken.points(0.05).is_none());
+        assert!(broken.points(0.05, &mut Budget::new()).unwrap().is_none());
     }
 }

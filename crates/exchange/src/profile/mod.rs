@@ -7,12 +7,15 @@
 //! x of a drawing is y of the profile, along the axle, outboard to the right; y of a drawing is r, up from the spin axis.
 //! In SVG, where y points down, r is −y; a drawing that has it the other way round is read so, and says so.
 
+mod budget;
 mod csv;
 mod dxf;
 mod flatten;
 mod join;
 mod pdf;
 mod svg;
+
+use serde::{Deserialize, Serialize};
 
 pub use pdf::{CHECK_BAR_MM, card_template};
 
@@ -22,11 +25,17 @@ pub const TOLERANCE_MM: f64 = 0.05;
 pub const LARGEST_FILE: usize = 8 * 1024 * 1024;
 /// Most points kept of a file.
 pub const MOST_POINTS: usize = 100_000;
+/// Most pieces (entities, elements) of a file, drawn or not.
+pub const MOST_PIECES: usize = 120_000;
+/// Most layers.
+pub const MOST_LAYERS: usize = 500;
+/// How far from the origin a point may be, in the drawing's units.
+pub const FURTHEST: f64 = 1e6;
 /// Ends nearer than this are one.
 pub const JOINS_WITHIN_MM: f64 = 0.1;
 
 /// A unit of length of a drawing.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 pub enum Unit {
     /// Millimetres.
     Millimetres,
@@ -113,6 +122,18 @@ pub enum SheetError {
     /// Too much is drawn in it.
     #[error("more than {MOST_POINTS} points: export the profile alone")]
     TooManyPoints,
+    /// Too many pieces.
+    #[error("more than {MOST_PIECES} pieces: export the profile alone")]
+    TooManyPieces,
+    /// Too many layers.
+    #[error("more than {MOST_LAYERS} layers: export the profile's layer alone")]
+    TooManyLayers,
+    /// A point that is on no wheel.
+    #[error(
+        "a coordinate of {0} is further out than the {FURTHEST} units that are read: look for a stray point, or move \
+         the drawing to its origin"
+    )]
+    TooFar(f64),
     /// It does not say its unit.
     #[error("the file does not say its unit: say whether it is drawn in mm, cm or in")]
     UnitNeeded,
@@ -158,15 +179,37 @@ pub fn read(bytes: &[u8]) -> Result<Sheet, SheetError> {
     } else {
         return Err(SheetError::UnknownFormat);
     };
-    let points: usize =
-        sheet.layers.iter().flat_map(|layer| &layer.contours).map(|one| one.points.len()).sum();
-    if points > MOST_POINTS {
-        return Err(SheetError::TooManyPoints);
-    }
     if sheet.layers.is_empty() {
         return Err(SheetError::Empty);
     }
     Ok(sheet)
+}
+
+/// Finds a layer by its name, or begins it; `MOST_LAYERS` at most.
+#[derive(Debug, Default)]
+struct Layers {
+    all: Vec<Layer>,
+    by_name: std::collections::HashMap<String, usize>,
+}
+
+impl Layers {
+    fn of(&mut self, name: &str) -> Result<&mut Layer, SheetError> {
+        let at = match self.by_name.get(name) {
+            Some(at) => *at,
+            None if self.all.len() >= MOST_LAYERS => return Err(SheetError::TooManyLayers),
+            None => {
+                self.by_name.insert(name.to_owned(), self.all.len());
+                self.all.push(Layer { name: name.to_owned(), contours: Vec::new() });
+                self.all.len() - 1
+            }
+        };
+        Ok(&mut self.all[at])
+    }
+}
+
+/// A name without what would break a file's lines.
+fn plain(name: &str) -> String {
+    name.chars().map(|sign| if sign.is_control() { ' ' } else { sign }).collect()
 }
 
 /// A DXF is pairs of lines: a group code and its value; it begins with section or comment.
@@ -179,7 +222,40 @@ fn is_dxf(text: &str) -> bool {
     }
 }
 
+/// What a drawing came to, layer by layer.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct ReadSheet {
+    /// The file's own unit.
+    pub unit: Option<Unit>,
+    /// Its layers.
+    pub layers: Vec<ReadLayer>,
+    /// What was noticed.
+    pub notes: Vec<String>,
+}
+
+/// A layer, and the profile it makes or why it makes none.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct ReadLayer {
+    /// Its name.
+    pub name: String,
+    /// How many pieces are drawn on it.
+    pub contours: usize,
+    /// Points of (y, r) in millimetres.
+    pub profile: Result<Vec<(f64, f64)>, String>,
+}
+
 impl Sheet {
+    /// Every layer as a profile, in the file's own unit, else in the one that is given.
+    pub fn profiles(self, unit: Option<Unit>) -> ReadSheet {
+        let own = self.unit;
+        let layers = self.layers.into_iter().map(|layer| ReadLayer {
+            contours: layer.contours.len(),
+            profile: layer.profile(own.or(unit)).map_err(|error| error.to_string()),
+            name: layer.name,
+        });
+        ReadSheet { unit: own, layers: layers.collect(), notes: self.notes }
+    }
+
     /// One layer as a profile: its pieces joined end to end, in millimetres, points of (y, r).
     ///
     /// The unit is the file's own, else the one that is given.
@@ -187,11 +263,16 @@ impl Sheet {
     /// # Errors
     /// No unit, no such layer, pieces that do not meet, or that fork.
     pub fn profile(&self, layer: &str, unit: Option<Unit>) -> Result<Vec<(f64, f64)>, SheetError> {
-        let unit = self.unit.or(unit).ok_or(SheetError::UnitNeeded)?;
         let found = self.layers.iter().find(|one| one.name == layer);
         let found = found.ok_or_else(|| SheetError::NoSuchLayer(layer.to_owned()))?;
-        let scale = unit.in_mm();
-        let contours: Vec<Contour> = found
+        found.profile(self.unit.or(unit))
+    }
+}
+
+impl Layer {
+    fn profile(&self, unit: Option<Unit>) -> Result<Vec<(f64, f64)>, SheetError> {
+        let scale = unit.ok_or(SheetError::UnitNeeded)?.in_mm();
+        let contours: Vec<Contour> = self
             .contours
             .iter()
             .map(|contour| Contour {
@@ -219,9 +300,11 @@ pub enum Out {
 /// # Errors
 /// What the writer says.
 pub fn write(profiles: &[(&str, &[(f64, f64)])], format: Out) -> Result<Vec<u8>, SheetError> {
+    let named: Vec<(String, &[(f64, f64)])> =
+        profiles.iter().map(|(name, points)| (plain(name), *points)).collect();
     match format {
-        Out::Dxf => dxf::write(profiles),
-        Out::Svg => Ok(svg::write(profiles).into_bytes()),
-        Out::Csv => Ok(csv::write(profiles).into_bytes()),
+        Out::Dxf => dxf::write(&named),
+        Out::Svg => Ok(svg::write(&named).into_bytes()),
+        Out::Csv => csv::write(&named),
     }
 }

@@ -1,51 +1,61 @@
 //! Profiles as SVG: paths, lines, polylines and polygons, by group or id.
 
-use kurbo::{BezPath, PathEl};
+use kurbo::{BezPath, PathEl, Point};
+use roxmltree::{Document, Node, ParsingOptions};
 
-use super::{Contour, Layer, MOST_POINTS, Sheet, SheetError, TOLERANCE_MM, Unit};
+use super::budget::{Budget, near};
+use super::{Contour, Layers, MOST_PIECES, Sheet, SheetError, TOLERANCE_MM, Unit};
 
 fn broken(error: impl ToString) -> SheetError {
     SheetError::Broken { format: "SVG", why: error.to_string() }
 }
 
+/// What is drawn below an element of one of these is a stamp, not a drawing.
+const NOT_DRAWN: [&str; 4] = ["defs", "symbol", "clipPath", "mask"];
+
+/// Millimetres that a user unit may come to.
+const SCALES: std::ops::RangeInclusive<f64> = 1e-4..=1e4;
+
 pub(super) fn read(text: &str) -> Result<Sheet, SheetError> {
-    let document = roxmltree::Document::parse(text).map_err(broken)?;
+    let options = ParsingOptions { nodes_limit: 2 * MOST_PIECES as u32, ..ParsingOptions::default() };
+    let document = Document::parse_with_options(text, options).map_err(|error| match error {
+        roxmltree::Error::NodesLimitReached => SheetError::TooManyPieces,
+        other => broken(other),
+    })?;
     let root = document.root_element();
     if root.tag_name().name() != "svg" {
         return Err(SheetError::UnknownFormat);
     }
     let scale = scale_to_mm(&root);
+    if let Some(scale) = scale.filter(|scale| !SCALES.contains(scale)) {
+        return Err(broken(format!("its width and view box make a unit of {scale} mm")));
+    }
     let mut notes = Vec::new();
-    let mut layers: Vec<Layer> = Vec::new();
-    let mut points = 0;
-    for node in root.descendants().filter(roxmltree::Node::is_element) {
-        if node.ancestors().any(|one| ["defs", "symbol", "clipPath", "mask"].contains(&one.tag_name().name()))
-        {
+    let mut layers = Layers::default();
+    let mut budget = Budget::new();
+    // Elements in the order of the file, each with the nearest group above it that has a name.
+    let mut to_see = vec![(root, None)];
+    while let Some((node, group)) = to_see.pop() {
+        let tag = node.tag_name().name();
+        if NOT_DRAWN.contains(&tag) {
             continue;
         }
-        if node.attribute("transform").is_some() {
-            let note =
-                "a transform was found and is not applied: flatten transforms before exporting".to_owned();
-            if !notes.contains(&note) {
-                notes.push(note);
-            }
+        let group_below = if tag == "g" && node.attribute("id").is_some() { Some(node) } else { group };
+        to_see.extend(node.children().rev().filter(Node::is_element).map(|child| (child, group_below)));
+        if node.attribute("transform").is_some() && notes.is_empty() {
+            notes.push(
+                "a transform was found and is not applied: flatten transforms before exporting".to_owned(),
+            );
         }
-        let Some(path) = path_of(&node)? else { continue };
-        let name = layer_name(&node);
-        for contour in contours(&path, TOLERANCE_MM / scale.unwrap_or(1.0)) {
-            points += contour.points.len();
-            if points > MOST_POINTS {
-                return Err(SheetError::TooManyPoints);
-            }
-            if contour.points.len() < 2 {
-                continue;
-            }
-            match layers.iter_mut().find(|layer| layer.name == name) {
-                Some(layer) => layer.contours.push(contour),
-                None => layers.push(Layer { name: name.clone(), contours: vec![contour] }),
-            }
+        let Some(path) = path_of(&node, &budget)? else { continue };
+        let contours = contours(&path, TOLERANCE_MM / scale.unwrap_or(1.0), &mut budget)?;
+        if contours.iter().any(|contour| contour.points.len() > 1) {
+            let name = group.and_then(label).or_else(|| label(node)).unwrap_or("drawing");
+            let drawn = contours.into_iter().filter(|contour| contour.points.len() > 1);
+            layers.of(name)?.contours.extend(drawn);
         }
     }
+    let mut layers = layers.all;
     let all = || layers.iter().flat_map(|layer| &layer.contours).flat_map(|contour| &contour.points);
     let is_up = all().all(|(_, y)| *y >= 0.0);
     if is_up && all().next().is_some() {
@@ -62,7 +72,7 @@ pub(super) fn read(text: &str) -> Result<Sheet, SheetError> {
 }
 
 /// Millimetres in a user unit, when width and view box say.
-fn scale_to_mm(root: &roxmltree::Node<'_, '_>) -> Option<f64> {
+fn scale_to_mm(root: &Node<'_, '_>) -> Option<f64> {
     let width = root.attribute("width")?.trim();
     let digits = width.trim_end_matches(|sign: char| sign.is_ascii_alphabetic());
     let unit = Unit::from_code(&width[digits.len()..])?;
@@ -76,66 +86,138 @@ fn scale_to_mm(root: &roxmltree::Node<'_, '_>) -> Option<f64> {
     (scale.is_finite() && scale > 0.0).then_some(scale)
 }
 
-/// The nearest group's or the element's own id.
-fn layer_name(node: &roxmltree::Node<'_, '_>) -> String {
-    let group =
-        node.ancestors().skip(1).find(|one| one.tag_name().name() == "g" && one.attribute("id").is_some());
-    let label = |one: roxmltree::Node<'_, '_>| {
-        let named = one.attributes().find(|attribute| attribute.name() == "label");
-        named.map(|attribute| attribute.value().to_owned()).or(one.attribute("id").map(str::to_owned))
-    };
-    group.and_then(label).or_else(|| label(*node)).unwrap_or_else(|| "drawing".to_owned())
+/// What an element is called: a drawing program's label, else its id.
+fn label<'a>(node: Node<'a, '_>) -> Option<&'a str> {
+    let named = node.attributes().find(|attribute| attribute.name() == "label");
+    named.map(|attribute| attribute.value()).or(node.attribute("id"))
 }
 
-fn path_of(node: &roxmltree::Node<'_, '_>) -> Result<Option<BezPath>, SheetError> {
-    let number =
-        |name: &str| node.attribute(name).and_then(|text| text.trim().parse::<f64>().ok()).unwrap_or(0.0);
-    let points = || {
-        let text = node.attribute("points").unwrap_or_default();
-        let numbers: Vec<f64> =
-            text.split([' ', ',', '\n', '\t']).filter_map(|word| word.trim().parse().ok()).collect();
-        numbers.chunks_exact(2).map(|two| (two[0], two[1])).collect::<Vec<_>>()
-    };
-    let line = |points: Vec<(f64, f64)>, is_closed: bool| {
+/// The figures in a text of path data, or of points; what is none is passed over.
+fn figures(text: &str) -> impl Iterator<Item = f64> + '_ {
+    let bytes = text.as_bytes();
+    let mut at = 0;
+    std::iter::from_fn(move || {
+        while at < bytes.len() && !(bytes[at].is_ascii_digit() || b"+-.".contains(&bytes[at])) {
+            at += 1;
+        }
+        let start = at;
+        let (mut has_point, mut has_exponent) = (false, false);
+        while at < bytes.len() {
+            let is_part = match bytes[at] {
+                b'0'..=b'9' => true,
+                b'+' | b'-' => at == start || matches!(bytes[at - 1], b'e' | b'E'),
+                b'.' => !std::mem::replace(&mut has_point, true) && !has_exponent,
+                b'e' | b'E' => at > start && !std::mem::replace(&mut has_exponent, true),
+                _ => false,
+            };
+            if !is_part {
+                break;
+            }
+            at += 1;
+        }
+        (at > start).then(|| text[start..at].parse().unwrap_or(0.0))
+    })
+}
+
+/// Looks at the figures before a path is made of them: no more than there may be points, none further out than drawings
+/// go. A piece of a path has six of them at most.
+fn within_bounds(text: &str, budget: &Budget) -> Result<(), SheetError> {
+    let most = budget.left().saturating_mul(7);
+    for (count, figure) in figures(text).enumerate() {
+        if count > most {
+            return Err(SheetError::TooManyPoints);
+        }
+        near(&[figure])?;
+    }
+    Ok(())
+}
+
+fn path_of(node: &Node<'_, '_>, budget: &Budget) -> Result<Option<BezPath>, SheetError> {
+    let text = |name: &str| node.attribute(name).unwrap_or_default();
+    let number = |name: &str| text(name).trim().parse::<f64>().unwrap_or(0.0);
+    let line = |points: &[(f64, f64)], is_closed: bool| {
         let mut path = BezPath::new();
-        for (at, point) in points.into_iter().enumerate() {
-            if at == 0 { path.move_to(point) } else { path.line_to(point) }
+        for (at, point) in points.iter().enumerate() {
+            if at == 0 { path.move_to(*point) } else { path.line_to(*point) }
         }
         if is_closed && !path.is_empty() {
             path.close_path();
         }
-        path
+        Ok(Some(path))
     };
-    Ok(match node.tag_name().name() {
-        "path" => Some(BezPath::from_svg(node.attribute("d").unwrap_or_default()).map_err(broken)?),
-        "line" => Some(line(vec![(number("x1"), number("y1")), (number("x2"), number("y2"))], false)),
-        "polyline" => Some(line(points(), false)),
-        "polygon" => Some(line(points(), true)),
-        _ => None,
-    })
+    let points = || {
+        within_bounds(text("points"), budget)?;
+        let numbers: Vec<f64> = text("points")
+            .split([' ', ',', '\n', '\t'])
+            .filter_map(|word| word.trim().parse().ok())
+            .filter(|number: &f64| number.is_finite())
+            .collect();
+        Ok(numbers.chunks_exact(2).map(|two| (two[0], two[1])).collect::<Vec<_>>())
+    };
+    match node.tag_name().name() {
+        "path" => {
+            within_bounds(text("d"), budget)?;
+            Ok(Some(BezPath::from_svg(text("d")).map_err(broken)?))
+        }
+        "line" => line(&[(number("x1"), number("y1")), (number("x2"), number("y2"))], false),
+        "polyline" => line(&points()?, false),
+        "polygon" => line(&points()?, true),
+        _ => Ok(None),
+    }
 }
 
-fn contours(path: &BezPath, tolerance: f64) -> Vec<Contour> {
+/// A path's pieces as lines. Each piece by itself, so that the budget is asked before the next one.
+fn contours(path: &BezPath, tolerance: f64, budget: &mut Budget) -> Result<Vec<Contour>, SheetError> {
     let mut all: Vec<Contour> = Vec::new();
-    kurbo::flatten(path, tolerance, |element| match element {
-        PathEl::MoveTo(point) => all.push(Contour { points: vec![(point.x, point.y)], is_closed: false }),
-        PathEl::LineTo(point) => {
-            if let Some(contour) = all.last_mut() {
-                contour.points.push((point.x, point.y));
+    let mut at = Point::ZERO;
+    for element in path.elements() {
+        let to = match element {
+            PathEl::MoveTo(to) => {
+                near(&[to.x, to.y])?;
+                budget.take(1)?;
+                all.push(Contour { points: vec![(to.x, to.y)], is_closed: false });
+                at = *to;
+                continue;
             }
-        }
-        PathEl::ClosePath => {
-            if let Some(contour) = all.last_mut() {
-                contour.is_closed = true;
+            PathEl::ClosePath => {
+                if let Some(contour) = all.last_mut() {
+                    contour.is_closed = true;
+                    at = contour.points.first().map_or(at, |first| Point::new(first.0, first.1));
+                }
+                continue;
             }
+            PathEl::LineTo(to) => {
+                near(&[to.x, to.y])?;
+                to
+            }
+            PathEl::QuadTo(by, to) => {
+                near(&[by.x, by.y, to.x, to.y])?;
+                to
+            }
+            PathEl::CurveTo(by, and_by, to) => {
+                near(&[by.x, by.y, and_by.x, and_by.y, to.x, to.y])?;
+                to
+            }
+        };
+        let (mut points, left) = (Vec::new(), budget.left());
+        kurbo::flatten([PathEl::MoveTo(at), *element], tolerance, |element| {
+            if let PathEl::LineTo(point) = element
+                && points.len() <= left
+            {
+                points.push((point.x, point.y));
+            }
+        });
+        budget.take(points.len())?;
+        at = *to;
+        if let Some(contour) = all.last_mut() {
+            contour.points.extend(points);
         }
-        PathEl::QuadTo(..) | PathEl::CurveTo(..) => {}
-    });
+    }
     all.retain(|contour| contour.points.iter().all(|(x, y)| x.is_finite() && y.is_finite()));
-    all
+    Ok(all)
 }
 
-pub(super) fn write(profiles: &[(&str, &[(f64, f64)])]) -> String {
+pub(super) fn write(profiles: &[(String, &[(f64, f64)])]) -> String {
     let all = || profiles.iter().flat_map(|(_, points)| points.iter());
     let least = all().map(|point| point.0).fold(0.0, f64::min) - 5.0;
     let most = all().map(|point| point.0).fold(0.0, f64::max) + 5.0;

@@ -4,7 +4,7 @@ use super::{CarSide, Corner, Corners, Feature, Measured, Reading, ReadingUnit, S
 use crate::car::{Car, Fact};
 use crate::length::Length;
 use crate::measure::ToRead;
-use crate::setup::{Axle, Setup};
+use crate::setup::{Axle, Setup, SetupPair};
 
 /// A reading as taken.
 #[derive(Debug, Clone, PartialEq)]
@@ -36,6 +36,16 @@ pub struct Taken {
 }
 
 impl Taken {
+    /// The reading against what was fitted when it was taken, as far as that is known by now: what nobody had typed yet
+    /// is what the job says is fitted. The bare hub stays the bare hub.
+    #[must_use]
+    pub fn once_named(mut self, fitted: &SetupPair) -> Self {
+        if let (Some(on), Some(fitted)) = (self.on, fitted.on(self.axle)) {
+            self.on = Some(on.completed_by(fitted));
+        }
+        self
+    }
+
     /// The figure as a length.
     pub fn length(&self) -> Option<Length> {
         self.unit.length(self.value)
@@ -163,6 +173,28 @@ mod tests {
         assert_eq!(corners.rear.fitted_section.unwrap().value, Length::mm(228.0));
         assert!((corners.rear.readings[0].gap.as_mm() - 14.2875).abs() < 1e-9);
         assert_eq!(corners.front.readings[0].gap, Length::mm(36.0));
+    }
+
+    #[test]
+    fn a_reading_taken_before_the_wheel_was_named_counts_as_soon_as_it_is() {
+        let on = |line: &str| if line.is_empty() { Setup::default() } else { line.parse().unwrap() };
+        let fitted = SetupPair { front: None, rear: Some(on("17x7.5 ET45 225/45R17 5mm spacer")) };
+        for (taken_on, counts_on) in [
+            (Some(""), Some("17x7.5 ET45 · 225/45R17 · 5 mm spacer")),
+            (Some("225/45R17"), Some("17x7.5 ET45 · 225/45R17 · 5 mm spacer")),
+            // A wheel named without a spacer had none.
+            (Some("17x7.5"), Some("17x7.5 ET45 · 225/45R17")),
+            // Taken on other wheels: it stays with those.
+            (Some("17x7"), Some("17x7")),
+            (Some("205/50R17"), Some("205/50R17")),
+            (Some("225/45R18"), Some("225/45R18")),
+            (None, None),
+        ] {
+            let reading = Taken { on: taken_on.map(on), ..taken("strut", CarSide::Left, 9.0, ReadingUnit::Millimetres) };
+            let counted = reading.clone().once_named(&fitted);
+            assert_eq!(counted.on.map(|on| on.to_string()).as_deref(), counts_on, "{taken_on:?}");
+            assert_eq!(reading.clone().once_named(&SetupPair::default()), reading, "nothing is named yet");
+        }
     }
 
     #[test]

@@ -54,6 +54,30 @@ impl Setup {
         self.wheel.and_then(|wheel| wheel.offset).map(|offset| offset.effective(self.spacer))
     }
 
+    /// The same with what it leaves open taken from a fuller setup, when what it states agrees with that one; as it is
+    /// otherwise. A spacer nobody spoke of is open only while no wheel is named either.
+    #[must_use]
+    pub fn completed_by(self, fuller: &Self) -> Self {
+        let agrees = |wheel: Wheel, other: Wheel| {
+            (wheel.diameter, wheel.width) == (other.diameter, other.width)
+                && wheel.offset.is_none_or(|offset| other.offset == Some(offset))
+        };
+        let wheel = match (self.wheel, fuller.wheel) {
+            (Some(wheel), Some(other)) if !agrees(wheel, other) => return self,
+            (Some(wheel), Some(other)) => Some(Wheel { offset: wheel.offset.or(other.offset), ..wheel }),
+            (wheel, other) => wheel.or(other),
+        };
+        if self.tire.zip(fuller.tire).is_some_and(|(tire, other)| tire.size != other.size) {
+            return self;
+        }
+        let tire = self.tire.or(fuller.tire);
+        if wheel.zip(tire).is_some_and(|(wheel, tire)| wheel.diameter != tire.size.rim()) {
+            return self;
+        }
+        let spacer = if self.wheel.is_none() { self.spacer.or(fuller.spacer) } else { self.spacer };
+        Self { wheel, tire, spacer, date_code: self.date_code }
+    }
+
     /// Section width of the tire on this very rim.
     pub fn section_width(&self) -> Option<Length> {
         Some(section_width_on(&self.tire?.size, self.wheel?.width))

@@ -1,5 +1,4 @@
-//! The store as the server uses it: revisions, undo, crashes.
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
+//! Jobs and the house: revisions, undo, crashes.
 
 use fitment::car::{Alternative, Fact};
 use fitment::corner::{CarSide, ReadingUnit, Stance, Steer, Taken};
@@ -18,15 +17,15 @@ use store::proven;
 use store::workshop::{self, KeptTemplate, KeptTrial, WheelTemplate, Workshop};
 use store::{Store, StoreError};
 
-fn now() -> Timestamp {
+pub(crate) fn now() -> Timestamp {
     "2026-03-01T09:00:00Z".parse().unwrap()
 }
 
-fn pair(line: &str) -> SetupPair {
+pub(crate) fn pair(line: &str) -> SetupPair {
     fitment::setup::line::read(line).unwrap().setups.unwrap()
 }
 
-fn content(car: &str) -> JobContent {
+pub(crate) fn content(car: &str) -> JobContent {
     JobContent {
         car_label: car.to_owned(),
         wish: "flush".to_owned(),
@@ -103,7 +102,7 @@ fn measurements() -> Measurements {
     all
 }
 
-fn reading(id: &str) -> KeptReading {
+pub(crate) fn reading(id: &str) -> KeptReading {
     KeptReading {
         id: id.to_owned(),
         taken: Taken {
@@ -125,24 +124,24 @@ fn reading(id: &str) -> KeptReading {
     }
 }
 
-struct Shop {
-    store: Store,
-    folder: tempfile::TempDir,
+pub(crate) struct Shop {
+    pub(crate) store: Store,
+    pub(crate) folder: tempfile::TempDir,
 }
 
-fn shop() -> Shop {
+pub(crate) fn shop() -> Shop {
     let folder = tempfile::tempdir().unwrap();
     let store = Store::open(&folder.path().join("deep/er/jobs.sqlite")).unwrap();
     Shop { store, folder }
 }
 
 impl Shop {
-    async fn open_job(&self, car: &str) -> jobs::Job {
+    pub(crate) async fn open_job(&self, car: &str) -> jobs::Job {
         let content = content(car);
         self.store.write(move |tx| jobs::create(tx, &content, "mk", now())).await.unwrap()
     }
 
-    async fn put(&self, job: &jobs::Job, based_on: i64, wish: &str) -> Result<jobs::Job, StoreError> {
+    pub(crate) async fn put(&self, job: &jobs::Job, based_on: i64, wish: &str) -> Result<jobs::Job, StoreError> {
         let content = JobContent { wish: wish.to_owned(), ..job.content.clone() };
         let id = job.id;
         self.store.write(move |tx| jobs::change(tx, id, based_on, &content, "ov", now())).await
@@ -172,13 +171,19 @@ async fn finding_looks_at_every_word_and_leaves_put_away_jobs_aside() {
     for (find, count) in
         [("", 2), ("tern", 1), ("COUPÉ flush", 1), ("245/40R18", 2), ("0002", 1), ("tern hatch", 0)]
     {
-        let found = shop.store.read(move |c| jobs::list(c, find, false)).await.unwrap();
-        assert_eq!(found.len(), count, "{find:?}");
+        let (total, found) = shop.store.read(move |c| jobs::list(c, &page(find, false))).await.unwrap();
+        assert_eq!((total, found.len()), (count, count), "{find:?}");
     }
     let away = JobContent { put_away: true, ..coupe.content.clone() };
     shop.store.write(move |tx| jobs::change(tx, coupe.id, 1, &away, "mk", now())).await.unwrap();
-    assert_eq!(shop.store.read(|c| jobs::list(c, "", false)).await.unwrap().len(), 1);
-    assert_eq!(shop.store.read(|c| jobs::list(c, "", true)).await.unwrap().len(), 1, "put away, not gone");
+    for put_away in [false, true] {
+        let (total, listed) = shop.store.read(move |c| jobs::list(c, &page("", put_away))).await.unwrap();
+        assert_eq!((total, listed[0].put_away), (1, put_away), "put away, not gone");
+    }
+}
+
+fn page(find: &str, put_away: bool) -> jobs::Page {
+    jobs::Page { find: find.to_owned(), put_away, from: 0, most: 100 }
 }
 
 #[tokio::test]
@@ -452,8 +457,9 @@ async fn photos_wheel_templates_and_proven_fits_are_kept() {
         .write(move |tx| {
             workshop::put_wheel_template(tx, &wheel(0.5), at())?;
             workshop::put_wheel_template(tx, &wheel(0.3), at())?;
-            let first = proven::add(tx, "tinde|18x8", &record, None, at())?;
-            Ok((first, proven::add(tx, "tinde|18x8", &record, None, at())?))
+            let from = proven::From::Import(proven::begin_import(tx, "fits.csv", at())?);
+            let first = proven::add(tx, "tinde|18x8", &record, from, at())?;
+            Ok((first, proven::add(tx, "tinde|18x8", &record, from, at())?))
         })
         .await
         .unwrap();
@@ -461,7 +467,7 @@ async fn photos_wheel_templates_and_proven_fits_are_kept() {
     // As a kill would leave it: another process opens the file.
     let again = Store::open(&file).unwrap();
     let kept = again.read(move |c| workshop::photo(c, id, photo)).await.unwrap();
-    assert_eq!(kept, ("image/png".to_owned(), b"bytes".to_vec()));
+    assert_eq!((kept.media_type.as_str(), kept.bytes.as_slice(), kept.is_clean), ("image/png", &b"bytes"[..], true));
     let wheels = again.read(workshop::wheel_templates).await.unwrap();
     assert_eq!(wheels, [wheel(0.3)], "the later one of a size counts");
     let fits = again.read(proven::all).await.unwrap();

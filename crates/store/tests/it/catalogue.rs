@@ -1,5 +1,4 @@
 //! Price lists as the store keeps them: what is new, what changed, and what undoing leaves alone.
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
 use jiff::Timestamp;
 use store::catalogue::{self, Counts, Fields, RecordText};
@@ -39,7 +38,7 @@ async fn take(store: &Store, supplier: &str, prices: &[(&str, &str)]) -> (i64, C
 }
 
 async fn prices(store: &Store) -> Vec<(String, String)> {
-    let all = store.read(|c| catalogue::all(c, "wheels")).await.unwrap();
+    let (_, all) = store.read(|c| catalogue::rows(c, "wheels", "", 0, usize::MAX)).await.unwrap();
     all.into_iter().map(|row| (row.record["size"].clone(), row.record["price"].clone())).collect()
 }
 
@@ -110,6 +109,34 @@ async fn rows_are_found_by_all_of_the_words() {
     }
     let (total, rest) = store.read(|c| catalogue::rows(c, "wheels", "", 2, 2)).await.unwrap();
     assert_eq!((total, rest.len()), (3, 1), "the second page");
+    let (total, none) = store.read(|c| catalogue::rows(c, "wheels", "", usize::MAX, 2)).await.unwrap();
+    assert_eq!((total, none.len()), (3, 0), "beyond the end, however far");
+    // A row that cannot be read costs that row.
+    store
+        .write(|tx| Ok(tx.execute("UPDATE catalogue_row SET record = '{' WHERE key = '18x8 ET45'", [])?))
+        .await
+        .unwrap();
+    let (total, all) = store.read(|c| catalogue::rows(c, "wheels", "", 0, 9)).await.unwrap();
+    assert_eq!((total, all.iter().filter(|row| row.damaged.is_some()).count()), (3, 1));
+}
+
+#[tokio::test]
+async fn a_lists_file_can_be_removed_and_what_was_taken_of_it_stays() {
+    let (_folder, store) = shop();
+    let (id, _) = take(&store, "Shore", &[("a", "1")]).await;
+    let before = store.read(store::storage::of).await.unwrap();
+    assert_eq!((before.list_files.count, before.list_files.bytes), (1, 10));
+    let list = store.write(move |tx| catalogue::remove_file(tx, id)).await.unwrap();
+    assert!(list.is_removed && list.bytes == 0);
+    assert!(matches!(
+        store.read(move |c| catalogue::bytes(c, id)).await,
+        Err(StoreError::NothingTo(_))
+    ));
+    assert!(store.write(move |tx| catalogue::remove_file(tx, id)).await.is_err(), "once only");
+    assert_eq!(prices(&store).await, told(&[("a", "1")]));
+    store.write(move |tx| catalogue::undo(tx, id)).await.unwrap();
+    assert!(prices(&store).await.is_empty(), "and can still be undone");
+    assert_eq!(store.read(store::storage::of).await.unwrap().list_files.count, 0);
 }
 
 #[tokio::test]

@@ -1,0 +1,97 @@
+//! A workbook's first sheet as a table.
+//!
+//! The sheet is read cell by cell: two cells a million rows apart are two cells. What the archive unpacks to is counted
+//! before any of it is kept.
+
+use std::io::{Cursor, Read};
+
+use calamine::{DataRef, DataType, Reader, Xlsx, XlsxError};
+
+use super::{Lines, MOST_COLUMNS, MOST_ROWS, MOST_TEXTS, MOST_UNPACKED, Table, TableError};
+
+pub(super) fn read(bytes: &[u8]) -> Result<Table, TableError> {
+    unpacks_within_bounds(bytes)?;
+    let failed = |error: XlsxError| TableError::Workbook(error.to_string());
+    let mut book: Xlsx<_> = Xlsx::new(Cursor::new(bytes)).map_err(failed)?;
+    let names = book.sheet_names();
+    let name = names.first().cloned().ok_or(TableError::Empty)?;
+    let mut cells = book.worksheet_cells_reader(&name).map_err(failed)?;
+    let mut lines = Lines::default();
+    let mut row: (u32, Vec<String>) = (0, Vec::new());
+    let mut left = None;
+    while let Some(cell) = cells.next_cell().map_err(failed)? {
+        let text = text_of(cell.get_value());
+        if text.is_empty() {
+            continue;
+        }
+        let (at, column) = cell.get_position();
+        if at != row.0 {
+            take(&mut lines, &mut row)?;
+            row.0 = at;
+        }
+        // A list may stand anywhere on the sheet: its first line says where its columns begin.
+        let left = *left.get_or_insert(column);
+        let Some(column) = column.checked_sub(left) else { continue };
+        let column = usize::try_from(column).unwrap_or(usize::MAX);
+        if column > MOST_COLUMNS {
+            // Beyond the most columns a heading may have; in the heading itself that is too many.
+            if lines.header.is_none() {
+                return Err(TableError::TooManyColumns(column + 1));
+            }
+            continue;
+        }
+        if row.1.len() <= column {
+            row.1.resize(column + 1, String::new());
+        }
+        row.1[column] = text;
+    }
+    take(&mut lines, &mut row)?;
+    let mut table = lines.table()?;
+    if names.len() > 1 {
+        table.notes.push(format!("Only the first of {} sheets was read: {name}.", names.len()));
+    }
+    Ok(table)
+}
+
+fn take(lines: &mut Lines, (at, row): &mut (u32, Vec<String>)) -> Result<(), TableError> {
+    if row.is_empty() {
+        return Ok(());
+    }
+    if lines.rows.len() > MOST_ROWS {
+        return Err(TableError::TooManyRows);
+    }
+    lines.take(*at as usize + 1, std::mem::take(row))
+}
+
+fn text_of(data: &DataRef<'_>) -> String {
+    match data {
+        DataRef::Empty | DataRef::Error(_) => String::new(),
+        DataRef::Float(number) if number.fract() == 0.0 && number.abs() < 1e15 => format!("{number:.0}"),
+        DataRef::String(text) => text.trim().to_owned(),
+        DataRef::SharedString(text) => text.trim().to_owned(),
+        other => other.as_string().unwrap_or_else(|| calamine::Data::from(other.clone()).to_string()).trim().to_owned(),
+    }
+}
+
+/// Unpacks everything into nothing, and counts. What the archive says of its sizes is not believed.
+fn unpacks_within_bounds(bytes: &[u8]) -> Result<(), TableError> {
+    let failed = |error: String| TableError::Workbook(error);
+    let mut archive = zip::ZipArchive::new(Cursor::new(bytes)).map_err(|error| failed(error.to_string()))?;
+    let mut left = MOST_UNPACKED;
+    for at in 0..archive.len() {
+        let entry = archive.by_index(at).map_err(|error| failed(error.to_string()))?;
+        let name = entry.name().map_err(|error| failed(error.to_string()))?;
+        let is_texts = name.to_lowercase().ends_with("sharedstrings.xml");
+        let bound = if is_texts { MOST_TEXTS.min(left) } else { left };
+        if entry.size() > bound {
+            return Err(TableError::Unpacks(if is_texts { MOST_TEXTS } else { MOST_UNPACKED }));
+        }
+        let unpacked = std::io::copy(&mut entry.take(bound + 1), &mut std::io::sink())
+            .map_err(|error| failed(error.to_string()))?;
+        if unpacked > bound {
+            return Err(TableError::Unpacks(if is_texts { MOST_TEXTS } else { MOST_UNPACKED }));
+        }
+        left -= unpacked;
+    }
+    Ok(())
+}

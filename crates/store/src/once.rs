@@ -1,0 +1,60 @@
+//! Requests that may be sent twice: an answer was lost on its way, and the sender cannot know whether it was applied.
+//!
+//! The sender draws a key. What the request made is noted under it in the same transaction, so a repeated one is
+//! answered by what the first one made.
+
+use jiff::{SignedDuration, Timestamp};
+use rusqlite::{Connection, OptionalExtension, params};
+use serde::Serialize;
+use serde::de::DeserializeOwned;
+
+use crate::StoreError;
+
+/// How long a key is remembered: a tablet that was off over a weekend still asks in vain for a second job.
+const KEPT_FOR: SignedDuration = SignedDuration::from_hours(7 * 24);
+
+/// A key with what was asked under it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Once {
+    /// The sender's key.
+    pub key: String,
+    /// What tells the request from every other: a key drawn for one does not answer another.
+    pub request: String,
+}
+
+/// Makes something once: under a key that was seen before, what was made then is given back.
+///
+/// # Errors
+/// [`StoreError::KeyReused`] when the key was drawn for another request; what `make` says.
+pub fn once<T: Serialize + DeserializeOwned>(
+    connection: &Connection,
+    asked: Option<&Once>,
+    now: Timestamp,
+    make: impl FnOnce() -> Result<T, StoreError>,
+) -> Result<T, StoreError> {
+    let Some(Once { key, request }) = asked else { return make() };
+    let seen = connection
+        .prepare_cached("SELECT request, made FROM once WHERE key = ?1")?
+        .query_row([key], |row| Ok((row.get::<_, String>("request")?, row.get::<_, String>("made")?)))
+        .optional()?;
+    if let Some((earlier, made)) = seen {
+        if earlier != *request {
+            return Err(StoreError::KeyReused);
+        }
+        return serde_json::from_str(&made).map_err(|error| StoreError::Corrupt {
+            table: "once",
+            id: 0,
+            why: error.to_string(),
+        });
+    }
+    let made = make()?;
+    connection
+        .prepare_cached("DELETE FROM once WHERE at < ?1")?
+        .execute([(now - KEPT_FOR).to_string()])?;
+    // What is made is a number, or a few of them.
+    let text = serde_json::to_string(&made).unwrap_or_default();
+    connection
+        .prepare_cached("INSERT INTO once (key, request, made, at) VALUES (?1, ?2, ?3, ?4)")?
+        .execute(params![key, request, text, now.to_string()])?;
+    Ok(made)
+}
