@@ -176,11 +176,13 @@ pub fn fit(record: &ProvenRecord) -> Result<ProvenFit, Vec<ProvenFault>> {
     if faults.is_empty() { Ok(fit) } else { Err(faults) }
 }
 
+/// A record as a row of every column.
+pub fn row(record: &ProvenRecord) -> Vec<String> {
+    COLUMNS.iter().map(|column| record.get(*column).cloned().unwrap_or_default()).collect()
+}
+
 /// Records as a table of every column.
 pub fn table(records: &[ProvenRecord]) -> Table {
-    let row = |record: &ProvenRecord| {
-        COLUMNS.iter().map(|column| record.get(*column).cloned().unwrap_or_default()).collect()
-    };
     Table {
         header: COLUMNS.iter().map(|column| (*column).to_owned()).collect(),
         rows: records.iter().map(row).collect(),

@@ -102,7 +102,8 @@ async fn memory_of(file: &str) {
     let store = Store::open(std::path::Path::new(file)).unwrap();
     let shelf = server::catalogue::Shelf::default();
     // The first read opens the file.
-    let jobs = store.read(|c| store::jobs::list(c, "", false)).await.unwrap();
+    let page = store::jobs::Page { find: String::new(), put_away: false, from: 0, most: 1 };
+    let jobs = store.read(move |c| store::jobs::list(c, &page)).await.unwrap();
     let before = resident_mb();
     let loaded = shelf.loaded(&store).await.unwrap();
     println!("{}", resident_mb() - before);

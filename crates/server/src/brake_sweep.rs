@@ -25,7 +25,7 @@ pub struct Sweeps(Arc<Mutex<Known>>);
 const MOST: usize = 32;
 
 /// What a sweep is worked out from.
-#[derive(Debug)]
+#[derive(Debug, Clone)]
 pub struct Ask {
     /// The brakes.
     pub package: Package,
@@ -45,8 +45,7 @@ impl Ask {
         // Debug names every figure at full precision, and this is asked for once a page.
         format!("{:?}{:?}{:?}{:?}{:?}", self.package, self.axle, self.needs, self.limits, self.templates)
             .hash(&mut hasher);
-        std::ptr::from_ref(loaded).addr().hash(&mut hasher);
-        loaded.catalogue.wheels.len().hash(&mut hasher);
+        loaded.version.hash(&mut hasher);
         hasher.finish()
     }
 

@@ -13,6 +13,8 @@ use store::{Connection, Store, StoreError};
 /// The rows of every list that was taken.
 #[derive(Debug, Default)]
 pub struct Loaded {
+    /// The version of the lists that it was loaded at.
+    pub version: i64,
     /// Wheels and tires.
     pub catalogue: Catalogue,
     /// Where each wheel comes from, in the order of the catalogue.
@@ -30,12 +32,9 @@ pub struct RowSource {
     pub article: Option<Box<str>>,
 }
 
-/// A catalogue with the version it was loaded at.
-type Kept = Option<(i64, Arc<Loaded>)>;
-
 /// What was loaded last.
 #[derive(Debug, Clone, Default)]
-pub struct Shelf(Arc<Mutex<Kept>>);
+pub struct Shelf(Arc<Mutex<Option<Arc<Loaded>>>>);
 
 impl Shelf {
     /// The catalogue as it is now.
@@ -45,20 +44,23 @@ impl Shelf {
     pub async fn loaded(&self, store: &Store) -> Result<Arc<Loaded>, StoreError> {
         let version = store.read(catalogue::version).await?;
         let kept = self.0.lock().unwrap_or_else(PoisonError::into_inner).clone();
-        if let Some((at, loaded)) = kept
-            && at == version
+        if let Some(loaded) = kept
+            && loaded.version == version
         {
             return Ok(loaded);
         }
         let loaded = Arc::new(store.read(load).await?);
-        *self.0.lock().unwrap_or_else(PoisonError::into_inner) = Some((version, Arc::clone(&loaded)));
+        *self.0.lock().unwrap_or_else(PoisonError::into_inner) = Some(Arc::clone(&loaded));
         Ok(loaded)
     }
 }
 
 /// Rows that can no longer be read are left out: they were sound when they were taken.
 fn load(connection: &Connection) -> Result<Loaded, StoreError> {
-    let mut loaded = Loaded::default();
+    // One snapshot: version and rows are read in the same transaction.
+    let snapshot = connection.unchecked_transaction()?;
+    let connection: &Connection = &snapshot;
+    let mut loaded = Loaded { version: catalogue::version(connection)?, ..Loaded::default() };
     let mut suppliers: BTreeMap<String, Arc<str>> = BTreeMap::new();
     let mut source = |supplier: &str, record: &Record| {
         let supplier = match suppliers.get(supplier) {
@@ -95,7 +97,7 @@ fn load(connection: &Connection) -> Result<Loaded, StoreError> {
 }
 
 /// A kept row's text as a record; what is not one has no fields.
-fn record_in(text: &str) -> Record {
+pub fn record_in(text: &str) -> Record {
     let fields: BTreeMap<Cow<'_, str>, String> = serde_json::from_str(text).unwrap_or_default();
     Record(fields.into_iter().filter_map(|(code, text)| Some((Field::from_code(&code)?, text))).collect())
 }

@@ -1,20 +1,23 @@
 //! The program: page and API over one file of data.
 //!
-//! - [`serve`]: the whole service on a listener, until told to stop. [`app`]: its router.
+//! - [`serve()`]: the whole service on a listener, until told to stop. [`app`]: its router. [`mod@serve`]: its connections.
 //! - [`routes`]: handlers; each reads, calls one function, and maps the result.
 //! - [`wire`]: what goes over the wire, loose and unit-suffixed, and the one way from it into the core.
 //! - [`problem`]: every error as RFC 9457, with the only status codes there are.
 //! - [`price_list`]: price lists as they are read. [`catalogue`]: the catalogue they make, kept at hand.
 //! - [`gauge`]: the port to a measuring device.
 //! - [`supplier`]: the port to a supplier, and what it said.
-//! - [`brake_sweep`]: the catalogue's wheels over a brake, worked out once. [`photo`]: pictures without what a camera notes.
-//! - [`guard`]: who may ask: Host and Origin; security headers.
+//! - [`brake_sweep`]: the catalogue's wheels over a brake, worked out once. [`photo`]: the picture of a photo, and nothing else.
+//! - [`guard`]: who may ask: Host, Origin, fetch metadata; security headers. [`time_limit`]: how long an answer may take.
+//! - [`apart`]: other people's files, read where they harm nothing. [`download`]: files made of what is kept.
 //! - [`page`]: the built page inside the program. [`sample`]: the sample shop.
 //!
 //! What is deliberately not here: rules of the trade (`fitment`) and SQL (`store`).
 
+pub mod apart;
 pub mod brake_sweep;
 pub mod catalogue;
+pub mod download;
 pub mod extract;
 pub mod gauge;
 pub mod guard;
@@ -24,7 +27,10 @@ pub mod price_list;
 pub mod problem;
 pub mod routes;
 pub mod sample;
+pub mod serve;
+mod strict;
 pub mod supplier;
+pub mod time_limit;
 pub mod wire;
 
 use std::future::Future;
@@ -32,18 +38,21 @@ use std::sync::Arc;
 use std::time::Duration;
 
 use axum::Router;
+use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, FromRef};
-use axum::http::StatusCode;
+use axum::http::header;
 use axum::middleware::{from_fn, map_response};
 use brake_sweep::Sweeps;
 use catalogue::Shelf;
+use download::Downloads;
 use gauge::{GaugePort, NoGauge};
 use price_list::{LastRead, Progress};
-use store::Store;
+use problem::ApiError;
+use store::{Store, StoreError};
 use supplier::{Desk, SupplierPort};
 use tokio::net::TcpListener;
 use tower_http::catch_panic::CatchPanicLayer;
-use tower_http::timeout::TimeoutLayer;
+use tower_http::timeout::RequestBodyTimeoutLayer;
 
 /// Largest request body read, in bytes: a job with every field full is a tenth of it.
 pub const BODY_LIMIT: usize = 1024 * 1024;
@@ -56,6 +65,15 @@ pub const FILE_LIMIT: usize = 8 * 1024 * 1024;
 
 /// Longest time one request may take.
 pub const TIME_LIMIT: Duration = Duration::from_secs(10);
+
+/// Longest time of one that sends a photo or a drawing over the shop's Wi-Fi.
+pub const FILE_TIME: Duration = Duration::from_secs(120);
+
+/// Longest time of one that brings, takes or exports a list: it tells how far it is meanwhile.
+pub const LIST_TIME: Duration = Duration::from_secs(15 * 60);
+
+/// Longest silence within a body.
+pub const BODY_SILENCE: Duration = Duration::from_secs(10);
 
 /// What the handlers work with.
 #[derive(Debug, Clone)]
@@ -74,6 +92,10 @@ pub struct Shop {
     pub progress: Progress,
     /// The catalogue's wheels over brakes, as worked out.
     pub sweeps: Sweeps,
+    /// Where other people's files are read.
+    pub reader: apart::Reader,
+    /// Files under way.
+    pub downloads: Downloads,
 }
 
 impl Shop {
@@ -87,7 +109,15 @@ impl Shop {
             last_read: LastRead::default(),
             progress: Progress::default(),
             sweeps: Sweeps::default(),
+            reader: apart::Reader::here(),
+            downloads: Downloads::default(),
         }
+    }
+
+    /// The same with other people's files read elsewhere.
+    #[must_use]
+    pub fn with_reader(self, reader: apart::Reader) -> Self {
+        Self { reader, ..self }
     }
 
     /// The same with a gauge.
@@ -100,6 +130,18 @@ impl Shop {
     #[must_use]
     pub fn with_supplier(self, supplier: impl SupplierPort + 'static) -> Self {
         Self { desk: Desk::with(supplier), ..self }
+    }
+}
+
+impl FromRef<Shop> for apart::Reader {
+    fn from_ref(shop: &Shop) -> Self {
+        shop.reader.clone()
+    }
+}
+
+impl FromRef<Shop> for Downloads {
+    fn from_ref(shop: &Shop) -> Self {
+        shop.downloads.clone()
     }
 }
 
@@ -139,13 +181,28 @@ impl FromRef<Shop> for Arc<dyn GaugePort> {
     }
 }
 
+/// Work that takes its time, off the async threads.
+///
+/// # Errors
+/// When it panicked.
+pub async fn off_thread<T: Send + 'static>(
+    work: impl FnOnce() -> T + Send + 'static,
+) -> Result<T, ApiError> {
+    tokio::task::spawn_blocking(work).await.map_err(|_| ApiError::Store(StoreError::Panicked))
+}
+
 /// Page and API as one router.
 pub fn app(shop: Shop) -> Router {
     let (api, openapi) = routes::api();
-    let describe = axum::Json(openapi);
+    // Written once and shared: a router is cloned for each connection.
+    let description = Bytes::from(openapi.to_json().unwrap_or_default());
+    let describe = move || {
+        let description = description.clone();
+        async move { ([(header::CONTENT_TYPE, "application/json")], description) }
+    };
     let api = api
-        .route("/api/v1/openapi.json", axum::routing::get(move || async move { describe }))
-        .route("/api/{*rest}", axum::routing::any(|| async { problem::ApiError::NoSuchPath }));
+        .route("/api/v1/openapi.json", axum::routing::get(describe))
+        .route("/api/{*rest}", axum::routing::any(|| async { ApiError::NoSuchPath }));
     guarded(api.fallback(page::serve).with_state(shop))
 }
 
@@ -153,14 +210,14 @@ pub fn app(shop: Shop) -> Router {
 pub fn guarded(router: Router) -> Router {
     router
         .layer(DefaultBodyLimit::disable())
-        .layer(TimeoutLayer::with_status_code(StatusCode::SERVICE_UNAVAILABLE, TIME_LIMIT))
+        .layer(RequestBodyTimeoutLayer::new(BODY_SILENCE))
         .layer(CatchPanicLayer::new())
         .layer(map_response(problem::dress_bare_error))
         .layer(from_fn(guard::only_this_machine))
         .layer(map_response(guard::security_headers))
 }
 
-/// Serves until `shutdown` resolves; requests under way are finished first.
+/// Serves until `shutdown` resolves; requests under way are then finished, within [`serve::LAST_ORDERS`].
 ///
 /// # Errors
 /// When the listener fails.
@@ -169,5 +226,5 @@ pub async fn serve(
     shop: Shop,
     shutdown: impl Future<Output = ()> + Send + 'static,
 ) -> std::io::Result<()> {
-    axum::serve(listener, app(shop)).with_graceful_shutdown(shutdown).await
+    serve::serve(listener, app(shop), shutdown).await
 }

@@ -3,13 +3,16 @@
 use std::net::SocketAddr;
 use std::path::{Path, PathBuf};
 use std::process::ExitCode;
+use std::time::Duration;
 
 use anyhow::{Context, bail};
 use clap::{Parser, Subcommand};
 use server::Shop;
+use server::apart::{self, Reader, Task};
 use server::gauge::LineGauge;
+use server::problem::log;
 use server::supplier::HttpSupplier;
-use store::Store;
+use store::{Opening, Store};
 use tokio::net::TcpListener;
 
 /// Planner, calculator and logbook for wheel and tire fitment.
@@ -39,6 +42,18 @@ enum Command {
         /// Address of a supplier that is asked what is in stock, on this machine.
         #[arg(long, value_name = "ADDR", value_parser = supplier_address)]
         supplier: Option<SocketAddr>,
+        /// Open a file that is damaged, to save what can be read.
+        #[arg(long)]
+        even_if_damaged: bool,
+        /// Take over the log beside the file although it does not belong to the file as it is.
+        #[arg(long)]
+        with_foreign_log: bool,
+    },
+    /// Read somebody's file from standard input, within bounds (what the program does with files by itself).
+    #[command(hide = true)]
+    ReadApart {
+        /// `table`, `drawing [UNIT]` or `photo`.
+        what: Vec<String>,
     },
     /// Print the API's description (OpenAPI 3.1).
     Openapi,
@@ -80,15 +95,23 @@ fn main() -> ExitCode {
     // Usage errors leave with 2 from here.
     let arguments = Arguments::parse();
     let done = match arguments.command {
-        Command::Serve { demo, data, listen, gauge, supplier } => {
-            run(demo, data, listen, Devices { gauge, supplier })
+        Command::Serve { demo, data, listen, gauge, supplier, even_if_damaged, with_foreign_log } => {
+            let file = Where { demo, data, opening: Opening { even_if_damaged, with_foreign_log } };
+            run(file, listen, Devices { gauge, supplier })
         }
         Command::Openapi => print_openapi(),
+        Command::ReadApart { what } => match Task::from_arguments(&what) {
+            Some(task) => apart::run(task).context("a file cannot be read apart"),
+            None => {
+                log("read-apart reads table, drawing or photo");
+                return ExitCode::from(2);
+            }
+        },
     };
     match done {
         Ok(()) => ExitCode::SUCCESS,
         Err(error) => {
-            eprintln!("dimensione: {error:#}");
+            log(&format!("{error:#}"));
             ExitCode::FAILURE
         }
     }
@@ -106,20 +129,28 @@ struct Devices {
     supplier: Option<SocketAddr>,
 }
 
-fn run(demo: bool, data: Option<PathBuf>, listen: SocketAddr, devices: Devices) -> anyhow::Result<()> {
+/// Which file, and how it is opened.
+struct Where {
+    demo: bool,
+    data: Option<PathBuf>,
+    opening: Opening,
+}
+
+/// How long work that was begun may go on when everything else has ended: a change is then applied or not at all.
+const LAST_WORK: Duration = Duration::from_secs(2);
+
+fn run(file: Where, listen: SocketAddr, devices: Devices) -> anyhow::Result<()> {
     let runtime = tokio::runtime::Builder::new_multi_thread().enable_all().worker_threads(2).build()?;
-    runtime.block_on(serve(demo, data, listen, devices))
+    let done = runtime.block_on(serve(file, listen, devices));
+    runtime.shutdown_timeout(LAST_WORK);
+    done
 }
 
 #[allow(clippy::print_stdout, reason = "the ready line is the command's one line of output")]
-async fn serve(
-    demo: bool,
-    data: Option<PathBuf>,
-    listen: SocketAddr,
-    devices: Devices,
-) -> anyhow::Result<()> {
+async fn serve(file: Where, listen: SocketAddr, devices: Devices) -> anyhow::Result<()> {
     // Held to the end: the folder of a demo without a file goes with the program.
     let _folder;
+    let Where { demo, data, opening } = file;
     let file = match (data, demo) {
         (Some(file), _) => file,
         (None, true) => {
@@ -130,13 +161,19 @@ async fn serve(
         }
         (None, false) => default_file()?,
     };
-    let store = open(&file, demo).await?;
+    more_descriptors();
+    let store = open(&file, demo, opening).await?;
+    for note in store.notes() {
+        log(note);
+    }
     let listener = TcpListener::bind(listen).await.with_context(|| format!("cannot listen on {listen}"))?;
     if !server::page::is_built_in() {
-        eprintln!("dimensione: built without its page; the API works, the page says so");
+        log("built without its page; the API works, the page says so");
     }
+    // Heard from here on: a stop that comes while the ready line is read is a clean one too.
+    let stop = Stop::listen()?;
     println!("listening on http://{}", listener.local_addr()?);
-    let shop = Shop::new(store);
+    let shop = Shop::new(store.clone()).with_reader(Reader::apart(this_program()?));
     let shop = match devices.gauge {
         Some(address) => shop.with_gauge(LineGauge::at(address)),
         None => shop,
@@ -145,17 +182,59 @@ async fn serve(
         Some(address) => shop.with_supplier(HttpSupplier::at(address).context("no HTTP client")?),
         None => shop,
     };
-    server::serve(listener, shop, stop_asked()).await?;
-    Ok(())
+    server::serve(listener, shop, stop.asked()).await?;
+    // The file alone is whole from here. What hangs in a change meanwhile is not waited for without end: its log is
+    // taken over by the next start.
+    let closing = tokio::task::spawn_blocking(move || store.close());
+    match tokio::time::timeout(LAST_WORK, closing).await {
+        Ok(closed) => closed.context("the file was not closed")?.context("the file was not closed cleanly"),
+        Err(_) => {
+            log("a change hangs: the file is left with its log, which belongs to it");
+            Ok(())
+        }
+    }
 }
 
-async fn open(file: &Path, demo: bool) -> anyhow::Result<Store> {
-    let fresh = !file.exists();
-    let store = Store::open(file).with_context(|| format!("cannot open {}", file.display()))?;
-    if demo && fresh {
-        server::sample::fill(&store).await.context("cannot fill in the sample shop")?;
+/// The program itself, to read files apart: also when its file was replaced by a newer one meanwhile.
+fn this_program() -> anyhow::Result<PathBuf> {
+    let linked = Path::new("/proc/self/exe");
+    if linked.exists() { Ok(linked.to_owned()) } else { Ok(std::env::current_exe()?) }
+}
+
+/// As many files and connections as the system allows: its usual 1 024 are soon used up by slow clients.
+fn more_descriptors() {
+    use rustix::process::{Resource, getrlimit, setrlimit};
+    let mut limit = getrlimit(Resource::Nofile);
+    limit.current = limit.maximum.map(|most| most.min(65_536)).or(limit.current);
+    // Where it may not be raised the program works with what it has.
+    let _ = setrlimit(Resource::Nofile, limit);
+}
+
+async fn open(file: &Path, demo: bool, opening: Opening) -> anyhow::Result<Store> {
+    let is_fresh = std::fs::metadata(file).map_or(true, |file| file.len() == 0);
+    if demo && is_fresh {
+        make_sample_shop(file).await.context("cannot fill in the sample shop")?;
     }
-    Ok(store)
+    Store::open_as(file, opening).with_context(|| format!("cannot open {}", file.display()))
+}
+
+/// Makes the sample shop under another name first: one that is killed half-way begins anew.
+async fn make_sample_shop(file: &Path) -> anyhow::Result<()> {
+    let making = file.with_extension("sample-in-the-making");
+    for left in ["", "-wal", "-shm"] {
+        let mut name = making.clone().into_os_string();
+        name.push(left);
+        if let Err(error) = std::fs::remove_file(&name)
+            && error.kind() != std::io::ErrorKind::NotFound
+        {
+            return Err(error.into());
+        }
+    }
+    let store = Store::open(&making)?;
+    server::sample::fill(&store).await?;
+    store.close()?;
+    std::fs::rename(&making, file)?;
+    Ok(())
 }
 
 fn default_file() -> anyhow::Result<PathBuf> {
@@ -165,19 +244,33 @@ fn default_file() -> anyhow::Result<PathBuf> {
     }
 }
 
-/// Resolves on SIGINT or SIGTERM.
-async fn stop_asked() {
-    use tokio::signal::unix::{SignalKind, signal};
-    match signal(SignalKind::terminate()) {
-        Ok(mut terminate) => {
-            tokio::select! {
-                _ = tokio::signal::ctrl_c() => {}
-                _ = terminate.recv() => {}
-            }
+/// SIGINT and SIGTERM.
+struct Stop {
+    interrupt: tokio::signal::unix::Signal,
+    terminate: tokio::signal::unix::Signal,
+}
+
+impl Stop {
+    fn listen() -> anyhow::Result<Self> {
+        use tokio::signal::unix::{SignalKind, signal};
+        Ok(Self { interrupt: signal(SignalKind::interrupt())?, terminate: signal(SignalKind::terminate())? })
+    }
+
+    async fn heard(&mut self) {
+        tokio::select! {
+            _ = self.interrupt.recv() => {}
+            _ = self.terminate.recv() => {}
         }
-        Err(error) => {
-            eprintln!("dimensione: cannot listen to SIGTERM: {error}");
-            let _ = tokio::signal::ctrl_c().await;
-        }
+    }
+
+    /// Resolves when the program is told to stop. Told a second time it ends at once, as if it were killed: nothing that
+    /// was acknowledged is lost by that.
+    async fn asked(mut self) {
+        self.heard().await;
+        tokio::spawn(async move {
+            self.heard().await;
+            log("told to stop a second time: ended at once");
+            std::process::exit(1);
+        });
     }
 }

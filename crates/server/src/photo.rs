@@ -1,71 +1,197 @@
-//! Photos of trial fits: JPEG and PNG, without what a camera notes beside the picture.
+//! Photos of trial fits: the picture alone, drawn anew as it was shown.
+//!
+//! A phone's file holds more than a picture: where it was taken and by what, a thumbnail, a film, a second picture behind
+//! the end of the first. Cutting these out one by one misses the next one; so the pixels are read, turned the way the
+//! file says they are to be shown, and written as a new file that has nothing else in it.
 
-use img_parts::ImageEXIF;
-use img_parts::jpeg::{Jpeg, markers};
-use img_parts::png::Png;
+use std::io::Cursor;
+
+use image::codecs::jpeg::JpegEncoder;
+use image::imageops::FilterType;
+use image::{DynamicImage, ImageDecoder, ImageFormat, ImageReader, Limits};
+use serde::{Deserialize, Serialize};
+
+/// Most pixels: more than any phone's camera takes at its usual setting.
+pub const MOST_PIXELS: u64 = 50_000_000;
+/// A kept photo's longer side at most, in pixels: enough to see a scratch on a lip.
+pub const LONGEST_SIDE: u32 = 2560;
+/// Of a JPEG, by the encoder's own scale of 1 to 100.
+const QUALITY: u8 = 88;
+
+/// A picture's file, with its media type.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Picture {
+    /// `image/jpeg` or `image/png`.
+    pub media_type: String,
+    /// The file.
+    pub bytes: Vec<u8>,
+}
 
 /// Why bytes are no photo.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
-#[error("a photo is a JPEG or a PNG")]
-pub struct NoPhoto;
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+pub enum NoPhoto {
+    /// None of the formats.
+    #[error("a photo is a JPEG, a PNG or a WebP")]
+    Format,
+    /// The format of many phones, which no reader here knows.
+    #[error("this is an HEIC photo, which is not read: set the phone to \"most compatible\", or save it as JPEG")]
+    Heic,
+    /// Too many pixels.
+    #[error("the photo has {0} × {1} pixels; at most 50 million are read: save it smaller")]
+    TooLarge(u32, u32),
+    /// It breaks off, or is damaged.
+    #[error("the photo cannot be read: {0}")]
+    Broken(String),
+}
 
-/// Chunks of a PNG that only say how it looks; all others can hold place, time and device.
-const PNG_KEPT: [&[u8; 4]; 12] = [
-    b"IHDR", b"PLTE", b"IDAT", b"IEND", b"tRNS", b"gAMA", b"cHRM", b"sRGB", b"iCCP", b"sBIT", b"pHYs",
-    b"bKGD",
-];
-
-/// The picture alone, with its media type: place, time, device and comments are left out.
+/// The picture in a file, and nothing else of it.
 ///
 /// # Errors
-/// Anything but a JPEG or a PNG.
-pub fn stripped(bytes: &[u8]) -> Result<(&'static str, Vec<u8>), NoPhoto> {
-    if let Ok(mut jpeg) = Jpeg::from_bytes(bytes.to_vec().into()) {
-        jpeg.set_exif(None);
-        // APP1 to APP15 but for the colours' APP2 and APP14, and comments.
-        jpeg.segments_mut().retain(|segment| {
-            let marker = segment.marker();
-            let is_app = (markers::APP1..=markers::APP15).contains(&marker);
-            let is_colour = [markers::APP2, markers::APP14].contains(&marker);
-            (!is_app || is_colour) && marker != markers::COM
-        });
-        return Ok(("image/jpeg", jpeg.encoder().bytes().to_vec()));
+/// What is no photo, and why.
+pub fn drawn_anew(bytes: &[u8]) -> Result<Picture, NoPhoto> {
+    let broken = |error: image::ImageError| NoPhoto::Broken(error.to_string());
+    if is_heic(bytes) {
+        return Err(NoPhoto::Heic);
     }
-    if let Ok(mut png) = Png::from_bytes(bytes.to_vec().into()) {
-        png.chunks_mut().retain(|chunk| PNG_KEPT.contains(&&chunk.kind()));
-        return Ok(("image/png", png.encoder().bytes().to_vec()));
+    let mut reader = ImageReader::new(Cursor::new(bytes));
+    reader = reader.with_guessed_format().map_err(|_| NoPhoto::Format)?;
+    let format = reader.format().ok_or(NoPhoto::Format)?;
+    if !matches!(format, ImageFormat::Jpeg | ImageFormat::Png | ImageFormat::WebP) {
+        return Err(NoPhoto::Format);
     }
-    Err(NoPhoto)
+    let mut limits = Limits::default();
+    limits.max_alloc = Some(8 * MOST_PIXELS);
+    reader.limits(limits);
+    let mut decoder = reader.into_decoder().map_err(broken)?;
+    let (width, height) = decoder.dimensions();
+    if u64::from(width) * u64::from(height) > MOST_PIXELS {
+        return Err(NoPhoto::TooLarge(width, height));
+    }
+    let orientation = decoder.orientation().map_err(broken)?;
+    let mut picture = DynamicImage::from_decoder(decoder).map_err(broken)?;
+    if width.max(height) > LONGEST_SIDE {
+        picture = picture.resize(LONGEST_SIDE, LONGEST_SIDE, FilterType::Triangle);
+    }
+    picture.apply_orientation(orientation);
+    let mut bytes = Vec::new();
+    if format == ImageFormat::Png {
+        // Screenshots and drawings: few colours and sharp edges.
+        let plain = if picture.color().has_alpha() {
+            DynamicImage::from(picture.to_rgba8())
+        } else {
+            DynamicImage::from(picture.to_rgb8())
+        };
+        plain.write_to(&mut Cursor::new(&mut bytes), ImageFormat::Png).map_err(broken)?;
+        return Ok(Picture { media_type: "image/png".to_owned(), bytes });
+    }
+    let encoder = JpegEncoder::new_with_quality(&mut bytes, QUALITY);
+    picture.to_rgb8().write_with_encoder(encoder).map_err(broken)?;
+    Ok(Picture { media_type: "image/jpeg".to_owned(), bytes })
+}
+
+/// ISO 23008-12: a box `ftyp` of one of these brands.
+fn is_heic(bytes: &[u8]) -> bool {
+    bytes.get(4..8) == Some(b"ftyp")
+        && bytes.get(8..12).is_some_and(|brand| {
+            [b"heic", b"heix", b"hevc", b"heim", b"heis", b"mif1", b"msf1"].iter().any(|one| *one == brand)
+        })
 }
 
 #[cfg(test)]
 mod tests {
+    use image::{Rgb, RgbImage};
+
     use super::*;
 
-    /// A JPEG's skeleton: start, APP0, an APP1 with a place, a comment, a scan, end.
-    fn jpeg() -> Vec<u8> {
-        let mut bytes = vec![0xff, 0xd8];
-        for (marker, body) in [
-            (0xe0, &b"JFIF\0\x01\x01\0\0\x01\0\x01\0\0"[..]),
-            (0xe1, b"Exif\0\0GPSLatitude"),
-            (0xfe, b"by the lake"),
-            (0xda, b"\x01\x01\0\0\x3f\0"),
-        ] {
-            bytes.extend([0xff, marker]);
-            bytes.extend(u16::try_from(body.len() + 2).unwrap().to_be_bytes());
-            bytes.extend(body);
+    /// A picture whose upper left quarter is red, taken by a phone that was held upright.
+    fn from_a_phone() -> Vec<u8> {
+        let picture = RgbImage::from_fn(64, 32, |x, y| {
+            if x < 32 && y < 16 { Rgb([250, 10, 10]) } else { Rgb([10, 10, 250]) }
+        });
+        let mut plain = Vec::new();
+        picture.write_to(&mut Cursor::new(&mut plain), ImageFormat::Jpeg).unwrap();
+        // TIFF in an APP1: little-endian, one entry, orientation (0x0112) 6: to be turned by a quarter clockwise.
+        let tiff = [
+            &b"II*\0\x08\0\0\0\x01\0"[..],
+            &[0x12, 0x01, 3, 0, 1, 0, 0, 0, 6, 0, 0, 0],
+            &[0, 0, 0, 0],
+            b"GPSLatitude +47.6583 by the lake",
+        ]
+        .concat();
+        let exif = [&b"Exif\0\0"[..], &tiff].concat();
+        let mut file = plain[..2].to_vec();
+        file.extend([0xff, 0xe1]);
+        file.extend(u16::try_from(exif.len() + 2).unwrap().to_be_bytes());
+        file.extend(&exif);
+        // A second picture's worth of colour profile, and a comment.
+        for (marker, body) in [(0xe2_u8, &b"MPF\0second picture"[..]), (0xed, b"APP13 by SN4711"), (0xfe, b"a comment")] {
+            file.extend([0xff, marker]);
+            file.extend(u16::try_from(body.len() + 2).unwrap().to_be_bytes());
+            file.extend(body);
         }
-        bytes.extend([0x12, 0x34, 0xff, 0xd9]);
-        bytes
+        file.extend(&plain[2..]);
+        // Behind its end: a film with its place, and the phone maker's trailer.
+        file.extend(b"\0\0\0\x18ftypmp42 +47.6583+009.1750/ SEFT trailer");
+        file.extend(&plain);
+        file
     }
 
     #[test]
-    fn where_it_was_taken_is_left_out() {
-        let (kind, bytes) = stripped(&jpeg()).unwrap();
-        let has = |words: &[u8]| bytes.windows(words.len()).any(|window| window == words);
-        assert_eq!(kind, "image/jpeg");
-        assert!(!has(b"GPSLatitude") && !has(b"by the lake") && has(b"JFIF") && has(&[0x12, 0x34]));
-        assert_eq!(stripped(b"GIF89a"), Err(NoPhoto));
-        assert_eq!(stripped(b""), Err(NoPhoto));
+    fn nothing_but_the_picture_is_kept_and_it_stands_upright() {
+        let kept = drawn_anew(&from_a_phone()).unwrap();
+        assert_eq!(kept.media_type, "image/jpeg");
+        for words in ["GPS", "lake", "MPF", "SN4711", "comment", "47.6583", "SEFT", "ftyp", "Exif"] {
+            let has = kept.bytes.windows(words.len()).any(|window| window == words.as_bytes());
+            assert!(!has, "{words} was kept");
+        }
+        let ends = kept.bytes.windows(2).filter(|two| *two == [0xff, 0xd9]).count();
+        assert!(ends == 1 && kept.bytes.ends_with(&[0xff, 0xd9]), "one picture, and nothing behind its end");
+        let shown = image::load_from_memory(&kept.bytes).unwrap().to_rgb8();
+        assert_eq!(shown.dimensions(), (32, 64), "turned");
+        let red = |x, y| shown.get_pixel(x, y).0[0] > 128;
+        // A quarter clockwise: what was upper left is upper right.
+        assert!(red(28, 4) && !red(4, 4) && !red(28, 60));
+    }
+
+    #[test]
+    fn png_and_webp_are_taken_and_large_ones_made_smaller() {
+        let picture = DynamicImage::from(RgbImage::from_pixel(3000, 200, Rgb([1, 2, 3])));
+        for (format, kept_as) in [(ImageFormat::Png, "image/png"), (ImageFormat::WebP, "image/jpeg")] {
+            let mut bytes = Vec::new();
+            picture.write_to(&mut Cursor::new(&mut bytes), format).unwrap();
+            let kept = drawn_anew(&bytes).unwrap();
+            assert_eq!(kept.media_type, kept_as);
+            let shown = image::load_from_memory(&kept.bytes).unwrap();
+            assert_eq!((shown.width(), shown.height()), (2560, 171));
+        }
+    }
+
+    #[test]
+    fn what_is_no_photo_says_why() {
+        let mut huge = Vec::new();
+        RgbImage::new(1, 1).write_to(&mut Cursor::new(&mut huge), ImageFormat::Png).unwrap();
+        // Its head says 50 000 × 50 000; the sum over it is set right.
+        huge[16..24].copy_from_slice(&[0, 0, 0xc3, 0x50, 0, 0, 0xc3, 0x50]);
+        let sum = crc(&huge[12..29]).to_be_bytes();
+        huge[29..33].copy_from_slice(&sum);
+        for (bytes, says) in [
+            (&b"GIF89a"[..], "a JPEG, a PNG or a WebP"),
+            (b"", "a JPEG, a PNG or a WebP"),
+            (b"\0\0\0\x18ftypheic\0\0\0\0", "most compatible"),
+            (&from_a_phone()[..300], "cannot be read"),
+            (&huge, "50000 × 50000 pixels"),
+        ] {
+            let found = drawn_anew(bytes).unwrap_err().to_string();
+            assert!(found.contains(says), "{found}");
+        }
+    }
+
+    /// CRC-32 as PNG uses it (ISO 3309).
+    fn crc(bytes: &[u8]) -> u32 {
+        !bytes.iter().fold(!0_u32, |sum, byte| {
+            (0..8).fold(sum ^ u32::from(*byte), |sum, _| {
+                if sum & 1 == 1 { 0xedb8_8320 ^ (sum >> 1) } else { sum >> 1 }
+            })
+        })
     }
 }

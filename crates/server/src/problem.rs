@@ -75,8 +75,14 @@ pub enum ApiError {
     TooLarge,
     /// Nothing at this path.
     NoSuchPath,
+    /// The body did not arrive in time.
+    BodyLate,
+    /// It took too long; nothing was changed.
+    TooSlow,
     /// The step cannot be taken.
     CannotAdjust(AdjustError, String),
+    /// The program failed; the reason is for its log.
+    Internal(String),
     /// From the store.
     Store(StoreError),
 }
@@ -124,9 +130,28 @@ impl ApiError {
                 StatusCode::PAYLOAD_TOO_LARGE,
                 "too-large",
                 "Too large",
-                format!("the body is over {} bytes", crate::BODY_LIMIT),
+                "the body is larger than what is read here".to_owned(),
                 Vec::new(),
             ),
+            Self::BodyLate => problem(
+                StatusCode::REQUEST_TIMEOUT,
+                "body-late",
+                "The body did not arrive",
+                "the body did not arrive in time; nothing was changed".to_owned(),
+                Vec::new(),
+            ),
+            Self::TooSlow => problem(
+                StatusCode::SERVICE_UNAVAILABLE,
+                "too-slow",
+                "Took too long",
+                "the request took too long and was given up; nothing was changed, try again".to_owned(),
+                Vec::new(),
+            ),
+            Self::Internal(why) => {
+                log(&why);
+                let status = StatusCode::INTERNAL_SERVER_ERROR;
+                problem(status, "internal", "The program failed", why, Vec::new())
+            }
             Self::NoSuchPath => problem(
                 StatusCode::NOT_FOUND,
                 "not-found",
@@ -154,12 +179,55 @@ fn store_problem(error: StoreError) -> Problem {
         }
         StoreError::StaleHouse { .. } => (StatusCode::CONFLICT, "stale", "Changed elsewhere", None),
         StoreError::NothingTo(_) => (StatusCode::CONFLICT, "nothing-to-do", "Nothing to do", None),
+        StoreError::StillNamed(_) => (StatusCode::CONFLICT, "still-named", "Still named", None),
+        StoreError::TooMany { .. } => {
+            (StatusCode::UNPROCESSABLE_ENTITY, "too-many", "More than is kept", None)
+        }
+        StoreError::KeyReused => {
+            (StatusCode::UNPROCESSABLE_ENTITY, "key-reused", "Drawn for another request", None)
+        }
+        StoreError::GaveUp => (StatusCode::SERVICE_UNAVAILABLE, "too-slow", "Took too long", None),
+        StoreError::Busy => (StatusCode::SERVICE_UNAVAILABLE, "busy", "The file is held", None),
+        StoreError::Closed => (StatusCode::SERVICE_UNAVAILABLE, "stopping", "Stopping", None),
+        StoreError::DiskFull => {
+            log(&detail);
+            (StatusCode::INSUFFICIENT_STORAGE, "disk-full", "No room left", None)
+        }
+        StoreError::FileGone { .. } => {
+            log(&detail);
+            (StatusCode::SERVICE_UNAVAILABLE, "file-gone", "The shop's file is gone", None)
+        }
+        StoreError::Corrupt { table, id, .. } => {
+            log(&detail);
+            let detail = if ["job", "candidate", "journal", "picked_part", "trial_fit", "brake_template"]
+                .contains(&table)
+            {
+                format!("{detail}; the job can be put back from its journal: POST /api/v1/jobs/{id}/mend")
+            } else {
+                format!("{detail}; put a backup back, or take it out")
+            };
+            let status = StatusCode::INTERNAL_SERVER_ERROR;
+            return Problem {
+                kind: "damaged",
+                title: "Damaged",
+                status: status.as_u16(),
+                detail,
+                errors: Vec::new(),
+                current: None,
+            };
+        }
         other => {
-            eprintln!("dimensione: {other}");
+            log(&other.to_string());
             (StatusCode::INTERNAL_SERVER_ERROR, "internal", "The program failed", None)
         }
     };
     Problem { kind, title, status: status.as_u16(), detail, errors: Vec::new(), current }
+}
+
+/// A line of the program's log. Where it cannot be written (its disk is full) the program goes on.
+pub fn log(line: &str) {
+    use std::io::Write;
+    let _ = writeln!(std::io::stderr(), "dimensione: {line}");
 }
 
 fn first(errors: &[FieldError]) -> String {
@@ -195,12 +263,9 @@ pub async fn dress_bare_error(response: Response) -> Response {
     let (kind, title, detail) = match status {
         StatusCode::METHOD_NOT_ALLOWED => ("method", "Wrong method", "this path does not take this method"),
         StatusCode::PAYLOAD_TOO_LARGE => ("too-large", "Too large", "the body is too large"),
-        StatusCode::SERVICE_UNAVAILABLE => {
-            ("too-slow", "Took too long", "the request took too long; try again")
-        }
         StatusCode::NOT_FOUND => ("not-found", "Not there", "there is nothing at this path"),
         _ if status.is_server_error() => {
-            ("internal", "The program failed", "the program failed; nothing was changed")
+            ("internal", "The program failed", "the program failed")
         }
         _ => ("malformed", "Malformed request", "the request could not be read"),
     };

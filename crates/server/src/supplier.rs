@@ -52,6 +52,13 @@ pub struct Answer {
     pub discontinued: bool,
 }
 
+impl Answer {
+    /// Whether anybody could mean it: a price that is paid, a number that is stored, a time that is waited.
+    fn makes_sense(&self) -> bool {
+        (0.0..=1e6).contains(&self.price) && self.stock <= 1_000_000 && self.lead_days <= 3650
+    }
+}
+
 /// An answer for each item in order; `None` for what the supplier does not know.
 pub type Answers = Vec<Option<Answer>>;
 
@@ -71,6 +78,8 @@ pub struct HttpSupplier {
     url: String,
 }
 
+/// Longest answer read, in bytes: hundreds of items with room to spare.
+const LONGEST_ANSWER: usize = 1024 * 1024;
 /// Longest wait for an answer.
 pub const PATIENCE: Duration = Duration::from_secs(3);
 
@@ -105,13 +114,22 @@ impl HttpSupplier {
             }
         };
         let sent = self.client.post(&self.url).json(&Question { items }).send().await;
-        let response = sent.map_err(failed)?;
+        let mut response = sent.map_err(failed)?;
         if !response.status().is_success() {
             return Err(format!("it answered with status {}", response.status().as_u16()));
         }
-        let reply: Reply = response.json().await.map_err(failed)?;
+        let mut body = Vec::new();
+        while let Some(part) = response.chunk().await.map_err(failed)? {
+            if body.len() + part.len() > LONGEST_ANSWER {
+                return Err("its answer does not end".to_owned());
+            }
+            body.extend_from_slice(&part);
+        }
+        let reply: Reply =
+            serde_json::from_slice(&body).map_err(|_| "its answer could not be read".to_owned())?;
         if reply.items.len() == items.len() {
-            Ok(reply.items)
+            // One answer that makes no sense costs that item: it counts as not known.
+            Ok(reply.items.into_iter().map(|item| item.filter(Answer::makes_sense)).collect())
         } else {
             Err("its answer has another count of items than were asked for".to_owned())
         }

@@ -363,7 +363,7 @@ pub fn change(
     who: &str,
     now: Timestamp,
 ) -> Result<Job, StoreError> {
-    let current = current(connection, id, based_on)?;
+    let current = at(connection, id, based_on)?;
     if current.content == *content {
         return Ok(current);
     }
@@ -496,7 +496,7 @@ fn step(
     now: Timestamp,
     kind: Kind,
 ) -> Result<Job, StoreError> {
-    let current = current(connection, id, based_on)?;
+    let current = at(connection, id, based_on)?;
     let steps = journal::steps(connection, id)?;
     let (entry, word) = match kind {
         Kind::Redo => (steps.to_redo(), "redo"),
@@ -512,7 +512,11 @@ fn step(
     get(connection, id)
 }
 
-fn current(connection: &Connection, id: i64, based_on: i64) -> Result<Job, StoreError> {
+/// One job, when it is at this revision.
+///
+/// # Errors
+/// [`StoreError::Stale`] with the job as it is now, [`StoreError::NotFound`].
+pub fn at(connection: &Connection, id: i64, based_on: i64) -> Result<Job, StoreError> {
     let current = get(connection, id)?;
     if current.revision == based_on {
         Ok(current)

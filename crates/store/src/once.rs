@@ -26,35 +26,55 @@ pub struct Once {
 ///
 /// # Errors
 /// [`StoreError::KeyReused`] when the key was drawn for another request; what `make` says.
-pub fn once<T: Serialize + DeserializeOwned>(
+pub fn once<T, E>(
     connection: &Connection,
     asked: Option<&Once>,
     now: Timestamp,
-    make: impl FnOnce() -> Result<T, StoreError>,
-) -> Result<T, StoreError> {
-    let Some(Once { key, request }) = asked else { return make() };
-    let seen = connection
-        .prepare_cached("SELECT request, made FROM once WHERE key = ?1")?
-        .query_row([key], |row| Ok((row.get::<_, String>("request")?, row.get::<_, String>("made")?)))
-        .optional()?;
-    if let Some((earlier, made)) = seen {
-        if earlier != *request {
-            return Err(StoreError::KeyReused);
-        }
-        return serde_json::from_str(&made).map_err(|error| StoreError::Corrupt {
-            table: "once",
-            id: 0,
-            why: error.to_string(),
-        });
+    make: impl FnOnce() -> Result<T, E>,
+) -> Result<T, E>
+where
+    T: Serialize + DeserializeOwned,
+    E: From<StoreError>,
+{
+    let Some(asked) = asked else { return make() };
+    if let Some(made) = seen(connection, asked)? {
+        return Ok(made);
     }
     let made = make()?;
+    remember(connection, asked, &made, now)?;
+    Ok(made)
+}
+
+/// What was made under a key.
+fn seen<T: DeserializeOwned>(connection: &Connection, asked: &Once) -> Result<Option<T>, StoreError> {
+    let seen = connection
+        .prepare_cached("SELECT request, made FROM once WHERE key = ?1")?
+        .query_row([&asked.key], |row| {
+            Ok((row.get::<_, String>("request")?, row.get::<_, String>("made")?))
+        })
+        .optional()?;
+    let Some((earlier, made)) = seen else { return Ok(None) };
+    if earlier != asked.request {
+        return Err(StoreError::KeyReused);
+    }
+    let corrupt =
+        |error: serde_json::Error| StoreError::Corrupt { table: "once", id: 0, why: error.to_string() };
+    serde_json::from_str(&made).map(Some).map_err(corrupt)
+}
+
+fn remember<T: Serialize>(
+    connection: &Connection,
+    asked: &Once,
+    made: &T,
+    now: Timestamp,
+) -> Result<(), StoreError> {
     connection
         .prepare_cached("DELETE FROM once WHERE at < ?1")?
         .execute([(now - KEPT_FOR).to_string()])?;
     // What is made is a number, or a few of them.
-    let text = serde_json::to_string(&made).unwrap_or_default();
+    let text = serde_json::to_string(made).unwrap_or_default();
     connection
         .prepare_cached("INSERT INTO once (key, request, made, at) VALUES (?1, ?2, ?3, ?4)")?
-        .execute(params![key, request, text, now.to_string()])?;
-    Ok(made)
+        .execute(params![asked.key, asked.request, text, now.to_string()])?;
+    Ok(())
 }

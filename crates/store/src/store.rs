@@ -156,21 +156,37 @@ impl Store {
         T: Send + 'static,
         F: FnOnce(&Transaction<'_>) -> Result<T, StoreError> + Send + 'static,
     {
+        self.write_or_refuse(change).await
+    }
+
+    /// The same for a change that may also refuse, by an error of its caller's own, what it finds inside the
+    /// transaction.
+    ///
+    /// # Errors
+    /// As [`Self::write`], and what the change refuses.
+    pub async fn write_or_refuse<T, E, F>(&self, change: F) -> Result<T, E>
+    where
+        T: Send + 'static,
+        E: From<StoreError> + Send + 'static,
+        F: FnOnce(&Transaction<'_>) -> Result<T, E> + Send + 'static,
+    {
         let shared = Arc::clone(&self.shared);
         let patience = Patience::here();
         tokio::task::spawn_blocking(move || {
             let mut writer = locked(&shared.writer);
             let writer = writer.as_mut().ok_or(StoreError::Closed)?;
             if patience.is_over() {
-                return Err(StoreError::GaveUp);
+                return Err(StoreError::GaveUp.into());
             }
             shared.is_still_there()?;
-            let transaction = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
+            let transaction = writer
+                .transaction_with_behavior(TransactionBehavior::Immediate)
+                .map_err(StoreError::from)?;
             let value = change(&transaction)?;
             if !patience.settle() {
-                return Err(StoreError::GaveUp);
+                return Err(StoreError::GaveUp.into());
             }
-            transaction.commit()?;
+            transaction.commit().map_err(StoreError::from)?;
             let log = fs::metadata(leftover::log_of(&shared.path)).map_or(0, |log| log.len());
             if log > LONGEST_LOG {
                 // The change is kept whether or not the log can be written back now.
@@ -179,7 +195,7 @@ impl Store {
             Ok(value)
         })
         .await
-        .unwrap_or(Err(StoreError::Panicked))
+        .unwrap_or_else(|_| Err(StoreError::Panicked.into()))
     }
 
     /// Gives back the room of what was removed: the file is written anew.

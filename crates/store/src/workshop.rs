@@ -109,6 +109,11 @@ fn get_all<T: DeserializeOwned>(
 }
 
 impl Workshop {
+    /// Numbers of the photos that its trials name.
+    pub fn photos(&self) -> Vec<i64> {
+        self.trials.iter().flat_map(|trial| trial.photos.iter().copied()).collect()
+    }
+
     /// Replaces what the tables hold for a job.
     pub(crate) fn put(&self, connection: &Connection, job: i64) -> Result<(), StoreError> {
         put_all(connection, "brake_template", job, &self.templates)?;

@@ -3,13 +3,13 @@
 use std::sync::Arc;
 
 use axum::Json;
-use axum::extract::{Path, State};
-use jiff::Timestamp;
+use axum::extract::State;
 use store::{Store, house, jobs};
 
-use crate::extract::{Body, Id, Params};
+use crate::extract::{Id, IdAndName, Keyed, Params};
 use crate::gauge::GaugePort;
 use crate::problem::{ApiError, Problem};
+use crate::routes::jobs::change_job;
 use crate::wire::house::GaugeView;
 use crate::wire::jobs::JobView;
 use crate::wire::measured::{CarsQuery, CopyOver, KnownCar, NewReadings, SignedBy};
@@ -47,7 +47,7 @@ pub(super) async fn cars(
 }
 
 /// Add readings. They never conflict with what was changed meanwhile; one sent twice is kept once.
-#[utoipa::path(post, path = "/jobs/{id}/readings", request_body = NewReadings, params(("id" = i64, Path)), tag = "bay", responses(
+#[utoipa::path(post, path = "/jobs/{id}/readings", request_body = NewReadings, params(("id" = i64, Path), ("idempotency-key" = Option<String>, Header, description = "a request sent twice under one key is done once")), tag = "bay", responses(
     (status = 200, description = "the job with its readings", body = JobView),
     (status = 404, description = "no such job", body = Problem),
     (status = 422, description = "a field at fault", body = Problem)
@@ -55,13 +55,14 @@ pub(super) async fn cars(
 pub(super) async fn add(
     State(store): State<Store>,
     Id(id): Id,
-    Body(new): Body<NewReadings>,
+    Keyed { value: new, once }: Keyed<NewReadings>,
 ) -> Result<Json<JobView>, ApiError> {
-    let (job, house) = store.read(move |c| Ok((jobs::get(c, id)?, house::get(c)?))).await?;
-    let now = Timestamp::now();
-    let (readings, who) = new.read(&job.content.fitted, &house.content.instruments, now)?;
-    let job = store.write(move |tx| jobs::add_readings(tx, id, &readings, &who, now)).await?;
-    Ok(Json(job.into()))
+    change_job(&store, once, move |tx, now| {
+        let fitted = jobs::get(tx, id)?.content.fitted;
+        let (readings, who) = new.read(&fitted, &house::get(tx)?.content.instruments, now)?;
+        Ok(jobs::add_readings(tx, id, &readings, &who, now)?)
+    })
+    .await
 }
 
 /// Take a reading away; undo brings it back.
@@ -71,16 +72,15 @@ pub(super) async fn add(
 ))]
 pub(super) async fn remove(
     State(store): State<Store>,
-    Path((id, reading)): Path<(i64, String)>,
+    IdAndName(id, reading): IdAndName,
     Params(by): Params<SignedBy>,
 ) -> Result<Json<JobView>, ApiError> {
-    let who: String = by.signed_by.chars().take(40).collect();
-    let job = store.write(move |tx| jobs::remove_reading(tx, id, &reading, &who, Timestamp::now())).await?;
-    Ok(Json(job.into()))
+    let who = by.who();
+    change_job(&store, None, move |tx, now| Ok(jobs::remove_reading(tx, id, &reading, &who, now)?)).await
 }
 
 /// Write one side's readings over to the other, marked as copies.
-#[utoipa::path(post, path = "/jobs/{id}/readings/copy", request_body = CopyOver, params(("id" = i64, Path)), tag = "bay", responses(
+#[utoipa::path(post, path = "/jobs/{id}/readings/copy", request_body = CopyOver, params(("id" = i64, Path), ("idempotency-key" = Option<String>, Header, description = "a request sent twice under one key is done once")), tag = "bay", responses(
     (status = 200, description = "the job with the copies", body = JobView),
     (status = 404, description = "no such job", body = Problem),
     (status = 422, description = "nothing to copy", body = Problem)
@@ -88,12 +88,12 @@ pub(super) async fn remove(
 pub(super) async fn copy(
     State(store): State<Store>,
     Id(id): Id,
-    Body(over): Body<CopyOver>,
+    Keyed { value: over, once }: Keyed<CopyOver>,
 ) -> Result<Json<JobView>, ApiError> {
-    let job = store.read(move |c| jobs::get(c, id)).await?;
-    let now = Timestamp::now();
-    let copies = over.copies(&job.content.measurements, now)?;
     let who: String = over.signed_by.chars().take(40).collect();
-    let job = store.write(move |tx| jobs::add_readings(tx, id, &copies, &who, now)).await?;
-    Ok(Json(job.into()))
+    change_job(&store, once, move |tx, now| {
+        let copies = over.copies(&jobs::get(tx, id)?.content, now)?;
+        Ok(jobs::add_readings(tx, id, &copies, &who, now)?)
+    })
+    .await
 }

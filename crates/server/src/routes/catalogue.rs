@@ -1,21 +1,21 @@
 //! Price lists: brought, tried, taken, undone; the catalogue they make, and its export.
 
-use std::collections::BTreeMap;
-use std::sync::Arc;
+use std::collections::{BTreeMap, BTreeSet};
+use std::sync::{Arc, OnceLock};
 
 use axum::Json;
 use axum::extract::{Path, State};
-use axum::http::header;
-use axum::response::{IntoResponse, Response};
+use axum::response::Response;
 use exchange::field::Kind;
-use exchange::{Mapping, Record, Table};
+use exchange::{Field, Mapping, Table};
 use jiff::Timestamp;
 use store::catalogue::{self, Counts, PriceList};
-use store::{Store, StoreError};
+use store::{Connection, Store, StoreError, once};
 
 use crate::Shop;
-use crate::catalogue::record_of;
-use crate::extract::{Body, Id, Params, Upload};
+use crate::catalogue::record_in;
+use crate::download::{DiskWriter, Downloads};
+use crate::extract::{Body, Id, KeyedUpload, Params};
 use crate::price_list::{Progress, ReadTable, Ticket, read_list};
 use crate::problem::{ApiError, FieldError, Problem};
 use crate::wire::catalogue::{
@@ -27,7 +27,7 @@ use crate::wire::catalogue::{
 const PAGE: usize = 100;
 
 /// Bring a price list: it is kept and read, and nothing is taken yet.
-#[utoipa::path(post, path = "/catalogue/lists", params(NewList), tag = "catalogue",
+#[utoipa::path(post, path = "/catalogue/lists", params(NewList, ("idempotency-key" = Option<String>, Header, description = "a request sent twice under one key is done once")), tag = "catalogue",
     request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses(
     (status = 200, description = "what taking it would do", body = TriedList),
     (status = 413, description = "too large", body = Problem),
@@ -36,15 +36,20 @@ const PAGE: usize = 100;
 pub(super) async fn bring(
     State(shop): State<Shop>,
     Params(query): Params<NewList>,
-    Upload(bytes): Upload,
+    KeyedUpload { bytes, once: asked }: KeyedUpload,
 ) -> Result<Json<TriedList>, ApiError> {
     let (kind, supplier, file_name) = query.read()?;
     let ticket = shop.progress.of(query.ticket.as_deref());
-    let table = table(bytes.to_vec()).await?;
-    let now = Timestamp::now();
+    let table = shop.reader.table(bytes.clone()).await?;
     let list = shop
         .store
-        .write(move |tx| catalogue::bring(tx, kind.code(), &supplier, &file_name, &bytes, now))
+        .write(move |tx| {
+            let now = Timestamp::now();
+            let id = once(tx, asked.as_ref(), now, || {
+                Ok::<_, StoreError>(catalogue::bring(tx, kind.code(), &supplier, &file_name, &bytes, now)?.id)
+            })?;
+            catalogue::list(tx, id)
+        })
         .await?;
     tried(&shop, list, kind, table, None, ticket).await
 }
@@ -60,7 +65,7 @@ pub(super) async fn try_list(
     Body(request): Body<ListRequest>,
 ) -> Result<Json<TriedList>, ApiError> {
     let ticket = shop.progress.of(request.ticket.as_deref());
-    let (list, kind, table) = brought(&shop.store, id).await?;
+    let (list, kind, table) = brought(&shop, id).await?;
     tried(&shop, list, kind, table, request.mapping, ticket).await
 }
 
@@ -83,7 +88,7 @@ pub(super) async fn take(
             (kind_of(&list), read)
         }
         None => {
-            let (list, kind, table) = brought(&shop.store, id).await?;
+            let (list, kind, table) = brought(&shop, id).await?;
             (kind, read(&shop.store, &list, kind, table, request.mapping, Arc::clone(&ticket)).await?)
         }
     };
@@ -133,6 +138,21 @@ pub(super) async fn undo_list(State(store): State<Store>, Id(id): Id) -> Result<
     Ok(Json(UndoneList { list: list.into(), back, left }))
 }
 
+/// Remove a list's file for good: what was taken of it stays, and it can no longer be read again.
+#[utoipa::path(delete, path = "/catalogue/lists/{id}/file", params(("id" = i64, Path)), tag = "catalogue", responses(
+    (status = 200, description = "the list without its file", body = ListView),
+    (status = 404, description = "no such list", body = Problem),
+    (status = 409, description = "removed before", body = Problem)
+))]
+pub(super) async fn remove_file(
+    State(shop): State<Shop>,
+    Id(id): Id,
+) -> Result<Json<ListView>, ApiError> {
+    let list = shop.store.write(move |tx| catalogue::remove_file(tx, id)).await?;
+    shop.last_read.forget();
+    Ok(Json(list.into()))
+}
+
 /// The price lists, the latest first.
 #[utoipa::path(get, path = "/catalogue/lists", tag = "catalogue", responses(
     (status = 200, description = "the lists", body = Vec<ListView>)
@@ -158,38 +178,50 @@ pub(super) async fn rows(
 
 /// The catalogue as a file.
 #[utoipa::path(get, path = "/catalogue/export", params(RowsQuery), tag = "catalogue", responses(
-    (status = 200, description = "the file", body = Vec<u8>, content_type = "application/octet-stream")
+    (status = 200, description = "the file", content(
+        (String = "text/csv"), (String = "application/json"),
+        (String = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet")
+    )),
+    (status = 422, description = "no such kind or format", body = Problem)
 ))]
 pub(super) async fn export(
     State(store): State<Store>,
+    State(downloads): State<Downloads>,
     Params(query): Params<RowsQuery>,
 ) -> Result<Response, ApiError> {
     let (kind, format) = (query.kind()?, query.format()?);
-    let bytes = store
-        .read(move |c| {
-            let rows = catalogue::all(c, kind.code())?;
-            let records: Vec<Record> = rows.iter().map(|row| record_of(&row.record)).collect();
-            Ok(Record::table(&records).write(format))
-        })
-        .await?
-        .map_err(|error| ApiError::Unprocessable(vec![FieldError::new("", error.to_string())]))?;
-    let name =
-        format!("attachment; filename=\"{}.{}\"", kind.code(), query.format.as_deref().unwrap_or("csv"));
-    Ok(([(header::CONTENT_TYPE, format.media_type().to_owned()), (header::CONTENT_DISPOSITION, name)], bytes)
-        .into_response())
+    let name = format!("{}.{}", kind.code(), query.format.as_deref().unwrap_or("csv"));
+    // Twice through the rows: once for which fields there are, once for what they say.
+    let fields = Arc::new(OnceLock::new());
+    let known = Arc::clone(&fields);
+    let begin = move |c: &Connection| {
+        let mut there = BTreeSet::new();
+        catalogue::each(c, kind.code(), &mut |row| {
+            there.extend(record_in(row.record).0.into_keys());
+            Ok(())
+        })?;
+        let fields: Vec<Field> = Field::ALL.iter().copied().filter(|field| there.contains(field)).collect();
+        Ok(known.get_or_init(|| fields).iter().map(|field| field.code().to_owned()).collect())
+    };
+    let write = move |c: &Connection, file: &mut DiskWriter| {
+        let fields: &[Field] = fields.get().map_or(&[], Vec::as_slice);
+        let mut failed = None;
+        catalogue::each(c, kind.code(), &mut |row| {
+            if failed.is_none() {
+                failed = file.row(&record_in(row.record).row(fields)).err();
+            }
+            Ok(())
+        })?;
+        failed.map_or(Ok(()), |error| Err(error.into()))
+    };
+    downloads.table(&store, (format, name), begin, write).await
 }
 
-/// Reading a file takes its time: off the async threads.
-async fn table(bytes: Vec<u8>) -> Result<Table, ApiError> {
-    let read = tokio::task::spawn_blocking(move || Table::read(&bytes)).await;
-    read.map_err(|_| ApiError::Store(StoreError::Panicked))?
-        .map_err(|error| ApiError::Unprocessable(vec![FieldError::new("", error.to_string())]))
-}
-
-async fn brought(store: &Store, id: i64) -> Result<(PriceList, Kind, Table), ApiError> {
-    let (list, bytes) = store.read(move |c| Ok((catalogue::list(c, id)?, catalogue::bytes(c, id)?))).await?;
+async fn brought(shop: &Shop, id: i64) -> Result<(PriceList, Kind, Table), ApiError> {
+    let (list, bytes) =
+        shop.store.read(move |c| Ok((catalogue::list(c, id)?, catalogue::bytes(c, id)?))).await?;
     let kind = kind_of(&list);
-    Ok((list, kind, table(bytes).await?))
+    Ok((list, kind, shop.reader.table(bytes.into()).await?))
 }
 
 fn kind_of(list: &PriceList) -> Kind {
@@ -211,13 +243,13 @@ async fn read(
         Some(names) => Mapping::by_names(&names, &table.header),
         None => Mapping::guessed(&table.header, kind),
     };
-    let done = tokio::task::spawn_blocking(move || {
+    let done = crate::off_thread(move || {
         let all = table.rows.len();
         let list = read_list(&table, kind, &mapping, &|done| ticket.tell("reading", done, all));
         let mapping = mapping.names(&table.header);
         Arc::new(ReadTable { header: table.header, notes: table.notes, mapping, list })
     });
-    done.await.map_err(|_| ApiError::Store(StoreError::Panicked))
+    done.await
 }
 
 async fn tried(

@@ -3,11 +3,12 @@
 use axum::Json;
 use axum::extract::State;
 use fitment::ledger::Plan;
+use fitment::limits::HouseLimits;
 use fitment::needs::Needs;
 use fitment::setup::{Axle, SetupPair};
 use store::{Store, house, jobs};
 
-use crate::catalogue::Shelf;
+use crate::catalogue::{Loaded, Shelf};
 use crate::extract::{Body, Params};
 use crate::problem::{ApiError, Problem};
 use crate::wire::AxleCode;
@@ -30,8 +31,16 @@ pub(super) async fn ladder(
     let job = request.job;
     let (job, house) =
         store.read(move |c| Ok((job.map(|id| jobs::get(c, id)).transpose()?, house::get(c)?))).await?;
-    let limits = &house.content.limits;
     let loaded = shelf.loaded(&store).await?;
+    crate::off_thread(move || answered(&request, job, &house.content.limits, &loaded)).await?
+}
+
+fn answered(
+    request: &LadderRequest,
+    job: Option<jobs::Job>,
+    limits: &HouseLimits,
+    loaded: &Loaded,
+) -> Result<Json<LadderView>, ApiError> {
     let Some(content) = job.map(|job| job.content) else {
         return Ok(Json(request.answer(limits, &loaded.catalogue, None)?));
     };

@@ -2,7 +2,7 @@
 
 use axum::Json;
 use axum::extract::State;
-use store::{Store, StoreError, house, jobs};
+use store::{Store, house, jobs};
 
 use crate::catalogue::Shelf;
 use crate::extract::{Body, Id};
@@ -30,8 +30,7 @@ pub(super) async fn finder(
     let loaded = shelf.loaded(&store).await?;
     let bay = bay_of(&Known::from(&job.content));
     let ground = Ground { limits: house.content.limits, today: today(), bay, kept: Vec::new() };
-    let found = tokio::task::spawn_blocking(move || search(&job, &loaded, &wish, allowed, &ground)).await;
-    Ok(Json(found.map_err(|_| ApiError::Store(StoreError::Panicked))?))
+    Ok(Json(crate::off_thread(move || search(&job, &loaded, &wish, allowed, &ground)).await?))
 }
 
 /// What the supplier has of some sets: lead time and today's price, with their age. Without a supplier, or while it is

@@ -2,11 +2,12 @@
 
 use axum::Json;
 use axum::extract::State;
-use store::{Store, house};
+use store::{Store, house, storage};
 
 use crate::extract::Body;
 use crate::problem::{ApiError, Problem};
 use crate::wire::house::{HouseChange, HouseView};
+use crate::wire::storage::{StorageRemoval, StorageView};
 
 /// What the house has settled.
 #[utoipa::path(get, path = "/house", operation_id = "get_house", tag = "house", responses(
@@ -29,4 +30,29 @@ pub(super) async fn put(
     let content = change.read()?;
     let based_on = change.based_on_revision;
     Ok(Json(store.write(move |tx| house::change(tx, based_on, &content)).await?.into()))
+}
+
+/// What takes room in the shop's file, and what of it nothing names any more.
+#[utoipa::path(get, path = "/house/storage", tag = "house", responses(
+    (status = 200, description = "how much, of what", body = StorageView)
+))]
+pub(super) async fn storage(State(store): State<Store>) -> Result<Json<StorageView>, ApiError> {
+    Ok(Json(store.read(storage::of).await?.into()))
+}
+
+/// Remove for good what nothing names, and give its room back.
+#[utoipa::path(post, path = "/house/storage/remove", request_body = StorageRemoval, tag = "house", responses(
+    (status = 200, description = "what is left", body = StorageView)
+))]
+pub(super) async fn remove_unnamed(
+    State(store): State<Store>,
+    Body(what): Body<StorageRemoval>,
+) -> Result<Json<StorageView>, ApiError> {
+    let what = storage::Remove { unnamed_photos: what.unnamed_photos, list_files: what.list_files };
+    store.write(move |tx| storage::remove(tx, what)).await?;
+    // Removed it is; that its room could not be given back now is no reason to say otherwise.
+    if let Err(error) = store.compact().await {
+        crate::problem::log(&format!("the file could not be written anew: {error}"));
+    }
+    Ok(Json(store.read(storage::of).await?.into()))
 }

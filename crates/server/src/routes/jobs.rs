@@ -2,44 +2,88 @@
 
 use axum::Json;
 use axum::extract::State;
-use axum::http::StatusCode;
+use axum::http::{HeaderName, StatusCode};
 use fitment::setup::SetupPair;
 use jiff::Timestamp;
-use store::{Store, house, jobs, journal};
+use store::jobs::Job;
+use store::{Connection, Once, Store, house, jobs, journal, once, workshop};
 
 use super::judge::today;
-use crate::extract::{Body, Id, Params};
-use crate::problem::{ApiError, Problem};
+use crate::extract::{Id, Keyed, Params};
+use crate::problem::{ApiError, FieldError, Problem};
 use crate::wire::bench::{Column, Ground, Known, SideBySide, bay_of};
-use crate::wire::jobs::{BasedOn, JobChange, JobView, JobsQuery, JournalEntry, NewJob, with_plan_kept};
+use crate::wire::measured::SignedBy;
+use crate::wire::jobs::{
+    BasedOn, JobChange, JobSummaryView, JobView, JobsQuery, JournalEntry, NewJob, with_plan_kept,
+};
 
 /// Longest journal handed out at once.
 const JOURNAL_LENGTH: usize = 200;
 
-/// The jobs, latest change first.
+/// How many there are in all, beside a page of them.
+const TOTAL: HeaderName = HeaderName::from_static("x-total-count");
+
+/// The jobs as the counter shows them, latest change first, a page at a time. One that cannot be read says so.
 #[utoipa::path(get, path = "/jobs", params(JobsQuery), tag = "jobs", responses(
-    (status = 200, description = "the jobs", body = Vec<JobView>)
+    (status = 200, description = "a page of the jobs", body = Vec<JobSummaryView>,
+        headers(("x-total-count" = u64, description = "how many there are in all")))
 ))]
 pub(super) async fn list(
     State(store): State<Store>,
     Params(query): Params<JobsQuery>,
-) -> Result<Json<Vec<JobView>>, ApiError> {
-    let jobs = store.read(move |c| jobs::list(c, &query.find, query.put_away)).await?;
-    Ok(Json(jobs.into_iter().map(JobView::from).collect()))
+) -> Result<([(HeaderName, String); 1], Json<Vec<JobSummaryView>>), ApiError> {
+    let page = query.page();
+    let (total, jobs) = store.read(move |c| jobs::list(c, &page)).await?;
+    Ok(([(TOTAL, total.to_string())], Json(jobs.into_iter().map(JobSummaryView::from).collect())))
+}
+
+/// Changes a job once: a request that was sent before is answered with the job as it is now.
+fn changed_once(
+    connection: &Connection,
+    asked: Option<&Once>,
+    now: Timestamp,
+    change: impl FnOnce() -> Result<Job, ApiError>,
+) -> Result<Job, ApiError> {
+    let mut changed = None;
+    let id = once(connection, asked, now, || {
+        let job = change()?;
+        Ok::<_, ApiError>(changed.insert(job).id)
+    })?;
+    match changed {
+        Some(job) => Ok(job),
+        None => Ok(jobs::get(connection, id)?),
+    }
+}
+
+/// Changes a job in one transaction, once.
+pub(super) async fn change_job(
+    store: &Store,
+    asked: Option<Once>,
+    change: impl FnOnce(&Connection, Timestamp) -> Result<Job, ApiError> + Send + 'static,
+) -> Result<Json<JobView>, ApiError> {
+    let job = store
+        .write_or_refuse(move |tx| {
+            let now = Timestamp::now();
+            changed_once(tx, asked.as_ref(), now, || change(tx, now))
+        })
+        .await?;
+    crate::off_thread(move || Json(JobView::from(job))).await
 }
 
 /// Open a job: a car label and a setup line are enough.
-#[utoipa::path(post, path = "/jobs", request_body = NewJob, tag = "jobs", responses(
+#[utoipa::path(post, path = "/jobs", request_body = NewJob, params(
+    ("idempotency-key" = Option<String>, Header, description = "a request sent twice under one key is done once")
+), tag = "jobs", responses(
     (status = 201, description = "the new job", body = JobView),
     (status = 422, description = "a field at fault", body = Problem)
 ))]
 pub(super) async fn open(
     State(store): State<Store>,
-    Body(new): Body<NewJob>,
+    Keyed { value: new, once }: Keyed<NewJob>,
 ) -> Result<(StatusCode, Json<JobView>), ApiError> {
     let (content, who) = new.read()?;
-    let job = store.write(move |tx| jobs::create(tx, &content, &who, Timestamp::now())).await?;
-    Ok((StatusCode::CREATED, Json(job.into())))
+    let job = change_job(&store, once, move |tx, now| Ok(jobs::create(tx, &content, &who, now)?)).await?;
+    Ok((StatusCode::CREATED, job))
 }
 
 /// One job.
@@ -48,11 +92,11 @@ pub(super) async fn open(
     (status = 404, description = "no such job", body = Problem)
 ))]
 pub(super) async fn get(State(store): State<Store>, Id(id): Id) -> Result<Json<JobView>, ApiError> {
-    Ok(Json(store.read(move |c| jobs::get(c, id)).await?.into()))
+    Ok(Json(store.read(move |c| Ok(JobView::from(jobs::get(c, id)?))).await?))
 }
 
 /// Change a job. A change based on another revision than the job's is refused with the job as it is.
-#[utoipa::path(put, path = "/jobs/{id}", request_body = JobChange, params(("id" = i64, Path)), tag = "jobs", responses(
+#[utoipa::path(put, path = "/jobs/{id}", request_body = JobChange, params(("id" = i64, Path), ("idempotency-key" = Option<String>, Header, description = "a request sent twice under one key is done once")), tag = "jobs", responses(
     (status = 200, description = "the changed job", body = JobView),
     (status = 404, description = "no such job", body = Problem),
     (status = 409, description = "changed elsewhere; `current` is the job as it is", body = Problem),
@@ -61,22 +105,43 @@ pub(super) async fn get(State(store): State<Store>, Id(id): Id) -> Result<Json<J
 pub(super) async fn put(
     State(store): State<Store>,
     Id(id): Id,
-    Body(change): Body<JobChange>,
+    Keyed { value: change, once }: Keyed<JobChange>,
 ) -> Result<Json<JobView>, ApiError> {
     let (content, changes, who) = change.read()?;
     let based_on = change.based_on_revision;
-    let job = store
-        .write(move |tx| {
-            let now = jobs::get(tx, id)?.content;
-            let content = changes.over(now, content);
-            jobs::change(tx, id, based_on, &content, &who, Timestamp::now())
-        })
-        .await?;
-    Ok(Json(job.into()))
+    change_job(&store, once, move |tx, now| {
+        let before = jobs::get(tx, id)?.content;
+        let named_before = before.workshop.photos();
+        let content = changes.over(before, content);
+        let kept = workshop::photos(tx, id)?;
+        let mut named = content.workshop.photos();
+        named.retain(|photo| !named_before.contains(photo) && !kept.contains(photo));
+        if let Some(photo) = named.first() {
+            let detail = format!("there is no photo {photo} of this job");
+            return Err(ApiError::Unprocessable(vec![FieldError::new("/trials", detail)]));
+        }
+        Ok(jobs::change(tx, id, based_on, &content, &who, now)?)
+    })
+    .await
+}
+
+/// Put a job that cannot be read back as its journal knows it.
+#[utoipa::path(post, path = "/jobs/{id}/mend", params(("id" = i64, Path), SignedBy), tag = "jobs", responses(
+    (status = 200, description = "the job, put back", body = JobView),
+    (status = 404, description = "no such job", body = Problem),
+    (status = 409, description = "it can be read", body = Problem)
+))]
+pub(super) async fn mend(
+    State(store): State<Store>,
+    Id(id): Id,
+    Params(by): Params<SignedBy>,
+) -> Result<Json<JobView>, ApiError> {
+    let who = by.who();
+    change_job(&store, None, move |tx, now| Ok(jobs::mend(tx, id, &who, now)?)).await
 }
 
 /// Take the last change back.
-#[utoipa::path(post, path = "/jobs/{id}/undo", request_body = BasedOn, params(("id" = i64, Path)), tag = "jobs", responses(
+#[utoipa::path(post, path = "/jobs/{id}/undo", request_body = BasedOn, params(("id" = i64, Path), ("idempotency-key" = Option<String>, Header, description = "a request sent twice under one key is done once")), tag = "jobs", responses(
     (status = 200, description = "the job before its last change", body = JobView),
     (status = 404, description = "no such job", body = Problem),
     (status = 409, description = "changed elsewhere, or nothing to undo", body = Problem)
@@ -84,14 +149,14 @@ pub(super) async fn put(
 pub(super) async fn undo(
     State(store): State<Store>,
     Id(id): Id,
-    Body(step): Body<BasedOn>,
+    Keyed { value: step, once }: Keyed<BasedOn>,
 ) -> Result<Json<JobView>, ApiError> {
     let (based_on, who) = (step.based_on_revision, step.who());
-    Ok(Json(store.write(move |tx| jobs::undo(tx, id, based_on, &who, Timestamp::now())).await?.into()))
+    change_job(&store, once, move |tx, now| Ok(jobs::undo(tx, id, based_on, &who, now)?)).await
 }
 
 /// Do again what was last undone.
-#[utoipa::path(post, path = "/jobs/{id}/redo", request_body = BasedOn, params(("id" = i64, Path)), tag = "jobs", responses(
+#[utoipa::path(post, path = "/jobs/{id}/redo", request_body = BasedOn, params(("id" = i64, Path), ("idempotency-key" = Option<String>, Header, description = "a request sent twice under one key is done once")), tag = "jobs", responses(
     (status = 200, description = "the job with the change done again", body = JobView),
     (status = 404, description = "no such job", body = Problem),
     (status = 409, description = "changed elsewhere, or nothing to redo", body = Problem)
@@ -99,14 +164,14 @@ pub(super) async fn undo(
 pub(super) async fn redo(
     State(store): State<Store>,
     Id(id): Id,
-    Body(step): Body<BasedOn>,
+    Keyed { value: step, once }: Keyed<BasedOn>,
 ) -> Result<Json<JobView>, ApiError> {
     let (based_on, who) = (step.based_on_revision, step.who());
-    Ok(Json(store.write(move |tx| jobs::redo(tx, id, based_on, &who, Timestamp::now())).await?.into()))
+    change_job(&store, once, move |tx, now| Ok(jobs::redo(tx, id, based_on, &who, now)?)).await
 }
 
 /// Keep the plan on the bench as a candidate.
-#[utoipa::path(post, path = "/jobs/{id}/candidates", request_body = BasedOn, params(("id" = i64, Path)), tag = "jobs", responses(
+#[utoipa::path(post, path = "/jobs/{id}/candidates", request_body = BasedOn, params(("id" = i64, Path), ("idempotency-key" = Option<String>, Header, description = "a request sent twice under one key is done once")), tag = "jobs", responses(
     (status = 200, description = "the job with its new candidate", body = JobView),
     (status = 404, description = "no such job", body = Problem),
     (status = 409, description = "changed elsewhere", body = Problem),
@@ -115,13 +180,14 @@ pub(super) async fn redo(
 pub(super) async fn keep(
     State(store): State<Store>,
     Id(id): Id,
-    Body(step): Body<BasedOn>,
+    Keyed { value: step, once }: Keyed<BasedOn>,
 ) -> Result<Json<JobView>, ApiError> {
     let (based_on, who) = (step.based_on_revision, step.who());
-    let job = store.read(move |c| jobs::get(c, id)).await?;
-    let content = with_plan_kept(&job.content)?;
-    let job = store.write(move |tx| jobs::change(tx, id, based_on, &content, &who, Timestamp::now())).await?;
-    Ok(Json(job.into()))
+    change_job(&store, once, move |tx, now| {
+        let content = with_plan_kept(&jobs::at(tx, id, based_on)?.content)?;
+        Ok(jobs::change(tx, id, based_on, &content, &who, now)?)
+    })
+    .await
 }
 
 /// The fitted setup, the candidates and the bench, side by side.
@@ -134,9 +200,13 @@ pub(super) async fn side_by_side(
     Id(id): Id,
 ) -> Result<Json<SideBySide>, ApiError> {
     let (job, house) = store.read(move |c| Ok((jobs::get(c, id)?, house::get(c)?))).await?;
+    crate::off_thread(move || Json(beside(&job, house.content.limits))).await
+}
+
+fn beside(job: &Job, limits: fitment::limits::HouseLimits) -> SideBySide {
     let content = &job.content;
     let ground = Ground {
-        limits: house.content.limits,
+        limits,
         today: today(),
         bay: bay_of(&Known::from(content)),
         kept: Vec::new(),
@@ -147,14 +217,14 @@ pub(super) async fn side_by_side(
     let candidates = &content.candidates;
     let is_kept = candidates.iter().any(|kept| kept.setups == content.planned);
     let is_there = content.planned != SetupPair::default();
-    Ok(Json(SideBySide {
+    SideBySide {
         fitted: column(None, "", &content.fitted),
         bench: (is_there && !is_kept).then(|| column(None, "", &content.planned)),
         candidates: candidates
             .iter()
             .map(|kept| column(Some(kept.letter), &kept.note, &kept.setups))
             .collect(),
-    }))
+    }
 }
 
 /// Who changed what and when, latest first.

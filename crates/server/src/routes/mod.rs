@@ -3,6 +3,7 @@
 mod bay;
 mod catalogue;
 mod choose;
+mod description;
 mod finder;
 mod fit;
 mod house;
@@ -13,12 +14,14 @@ mod read;
 mod workshop;
 
 use axum::Router;
+use axum::middleware::from_fn_with_state;
 use tower_http::limit::RequestBodyLimitLayer;
 use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-use crate::{BODY_LIMIT, FILE_LIMIT, LIST_LIMIT, Shop};
+use crate::time_limit::answered_in_time;
+use crate::{BODY_LIMIT, FILE_LIMIT, FILE_TIME, LIST_LIMIT, LIST_TIME, Shop, TIME_LIMIT};
 
 #[derive(OpenApi)]
 #[openapi(
@@ -53,6 +56,7 @@ fn paths() -> OpenApiRouter<Shop> {
             .routes(routes!(jobs::keep))
             .routes(routes!(jobs::side_by_side))
             .routes(routes!(jobs::journal))
+            .routes(routes!(jobs::mend))
             .routes(routes!(fit::fit))
             .routes(routes!(fit::window))
             .routes(routes!(bay::registry))
@@ -65,48 +69,57 @@ fn paths() -> OpenApiRouter<Shop> {
             .routes(routes!(choose::pressure))
             .routes(routes!(choose::stagger))
             .routes(routes!(choose::fasteners))
-            .routes(routes!(catalogue::try_list))
             .routes(routes!(catalogue::progress))
-            .routes(routes!(catalogue::take))
             .routes(routes!(catalogue::undo_list))
             .routes(routes!(catalogue::lists))
+            .routes(routes!(catalogue::remove_file))
             .routes(routes!(catalogue::rows))
-            .routes(routes!(catalogue::export))
             .routes(routes!(finder::finder))
             .routes(routes!(finder::supply))
             .routes(routes!(workshop::brakes))
             .routes(routes!(workshop::job_brakes))
-            .routes(routes!(workshop::brake_wheels))
             .routes(routes!(workshop::write_profile))
             .routes(routes!(workshop::wheel_templates, workshop::put_wheel_template))
             .routes(routes!(workshop::trials))
-            .routes(routes!(workshop::get_photo))
+            .routes(routes!(workshop::get_photo, workshop::remove_photo))
             .routes(routes!(proven::find))
             .routes(routes!(proven::from_job))
             .routes(routes!(proven::remove_proven))
-            .routes(routes!(proven::export_proven))
+            .routes(routes!(proven::remove_import))
             .routes(routes!(house::get, house::put))
+            .routes(routes!(house::storage))
             .layer(RequestBodyLimitLayer::new(BODY_LIMIT))
+            .layer(from_fn_with_state(TIME_LIMIT, answered_in_time))
             .merge(
                 // A photo or a drawing.
                 OpenApiRouter::new()
                     .routes(routes!(workshop::read_profile))
                     .routes(routes!(workshop::add_photo))
                     .routes(routes!(proven::bring_proven))
-                    .layer(RequestBodyLimitLayer::new(FILE_LIMIT)),
+                    .layer(RequestBodyLimitLayer::new(FILE_LIMIT))
+                    .layer(from_fn_with_state(FILE_TIME, answered_in_time)),
             )
             .merge(
-                // A price list is larger than anything else that is sent here.
+                // A price list is larger than anything else that is sent here, and what goes through all rows of all
+                // lists takes its time.
                 OpenApiRouter::new()
                     .routes(routes!(catalogue::bring))
-                    .layer(RequestBodyLimitLayer::new(LIST_LIMIT)),
+                    .routes(routes!(catalogue::try_list))
+                    .routes(routes!(catalogue::take))
+                    .routes(routes!(catalogue::export))
+                    .routes(routes!(proven::export_proven))
+                    .routes(routes!(workshop::brake_wheels))
+                    .routes(routes!(house::remove_unnamed))
+                    .layer(RequestBodyLimitLayer::new(LIST_LIMIT))
+                    .layer(from_fn_with_state(LIST_TIME, answered_in_time)),
             ),
     )
 }
 
 /// The API's router and its description.
 pub fn api() -> (Router<Shop>, utoipa::openapi::OpenApi) {
-    paths().split_for_parts()
+    let (router, described) = paths().split_for_parts();
+    (router, description::completed(described))
 }
 
 /// The API's description.

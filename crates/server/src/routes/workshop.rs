@@ -1,8 +1,8 @@
 //! Brakes, profiles and trial fits.
 
 use axum::Json;
-use axum::extract::{Path, State};
-use axum::http::header;
+use axum::extract::State;
+use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use exchange::profile;
 use fitment::brake::Limits;
@@ -10,13 +10,14 @@ use fitment::needs::Needs;
 use fitment::setup::Axle;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
-use store::{Store, StoreError, house, jobs, workshop};
+use store::{Store, house, jobs, once, workshop};
 use utoipa::{IntoParams, ToSchema};
 
 use crate::Shop;
+use crate::apart::Reader;
 use crate::brake_sweep::Ask;
-use crate::extract::{Body, Id, Params, Upload};
-use crate::photo;
+use crate::extract::{Body, Id, KeyedUpload, Params, TwoIds, Upload};
+use crate::photo::Picture;
 use crate::problem::{ApiError, FieldError, Problem};
 use crate::routes::judge::today;
 use crate::wire::AxleCode;
@@ -60,7 +61,7 @@ pub(super) async fn job_brakes(
 ) -> Result<Json<BrakeBench>, ApiError> {
     let (job, ground) = on_ground(&store, id).await?;
     let templates = store.read(workshop::wheel_templates).await?;
-    Ok(Json(request.judge(&job.content, &ground, &templates)?))
+    crate::off_thread(move || request.judge(&job.content, &ground, &templates).map(Json)).await?
 }
 
 /// Which brakes the catalogue is held against.
@@ -103,8 +104,7 @@ pub(super) async fn brake_wheels(
     };
     let ticket = shop.progress.of(query.ticket.as_deref());
     let sweeps = shop.sweeps.clone();
-    let found = tokio::task::spawn_blocking(move || sweeps.of(&ask, &loaded, &ticket)).await;
-    let found = found.map_err(|_| ApiError::Store(StoreError::Panicked))?;
+    let found = crate::off_thread(move || sweeps.of(&ask, &loaded, &ticket)).await?;
     Ok(Json(CatalogueWheels {
         total: found.len(),
         wheels: found.iter().take(MOST_WHEELS).cloned().collect(),
@@ -119,32 +119,34 @@ pub(super) async fn brake_wheels(
     (status = 422, description = "no drawing that can be read", body = Problem)
 ))]
 pub(super) async fn read_profile(
+    State(reader): State<Reader>,
     Params(query): Params<SheetQuery>,
     Upload(bytes): Upload,
 ) -> Result<Json<SheetView>, ApiError> {
     let unit = query.unit()?;
-    let read = tokio::task::spawn_blocking(move || profile::read(&bytes)).await;
-    let sheet = read
-        .map_err(|_| ApiError::Store(StoreError::Panicked))?
-        .map_err(|error| ApiError::Unprocessable(vec![FieldError::new("", error.to_string())]))?;
-    Ok(Json(SheetView::new(&sheet, unit)))
+    let sheet = reader.drawing(bytes, unit).await?;
+    Ok(Json(SheetView::new(sheet, unit)))
 }
 
 /// Write a profile as DXF, SVG or CSV, or as a card template at true scale (PDF).
 #[utoipa::path(post, path = "/profiles/write", request_body = ProfileOut, tag = "brakes", responses(
-    (status = 200, description = "the file", body = Vec<u8>, content_type = "application/octet-stream"),
+    (status = 200, description = "the file", content(
+        (String = "image/vnd.dxf"), (String = "image/svg+xml"), (String = "text/csv"), (String = "application/pdf")
+    )),
     (status = 422, description = "points that are no profile", body = Problem)
 ))]
 pub(super) async fn write_profile(Body(request): Body<ProfileOut>) -> Result<Response, ApiError> {
     let read = request.read()?;
-    let written = match read.out {
+    let (media_type, format) = (read.media_type, request.format.clone());
+    let written = crate::off_thread(move || match read.out {
         Some(out) => profile::write(&[(request.name.as_str(), &read.points)], out),
         None => profile::card_template(&request.name, std::slice::from_ref(&request.note), &read.points),
-    };
-    let bytes =
-        written.map_err(|error| ApiError::Unprocessable(vec![FieldError::new("", error.to_string())]))?;
-    let name = format!("attachment; filename=\"profile.{}\"", request.format);
-    Ok(([(header::CONTENT_TYPE, read.media_type.to_owned()), (header::CONTENT_DISPOSITION, name)], bytes)
+    });
+    let bytes = written
+        .await?
+        .map_err(|error| ApiError::Unprocessable(vec![FieldError::new("", error.to_string())]))?;
+    let name = format!("attachment; filename=\"profile.{format}\"");
+    Ok(([(header::CONTENT_TYPE, media_type.to_owned()), (header::CONTENT_DISPOSITION, name)], bytes)
         .into_response())
 }
 
@@ -181,7 +183,7 @@ pub(super) async fn put_wheel_template(
 ))]
 pub(super) async fn trials(State(store): State<Store>, Id(id): Id) -> Result<Json<TrialsView>, ApiError> {
     let (job, ground) = on_ground(&store, id).await?;
-    Ok(Json(conclusions(&job.content, &ground)))
+    crate::off_thread(move || Json(conclusions(&job.content, &ground))).await
 }
 
 /// A photo's number.
@@ -191,8 +193,8 @@ pub(super) struct PhotoView {
     id: i64,
 }
 
-/// Keep a photo with a job: JPEG or PNG, without place, time and device.
-#[utoipa::path(post, path = "/jobs/{id}/photos", params(("id" = i64, Path)), tag = "trials",
+/// Keep a photo with a job: JPEG, PNG or WebP. It is drawn anew, upright: nothing but the picture is kept.
+#[utoipa::path(post, path = "/jobs/{id}/photos", params(("id" = i64, Path), ("idempotency-key" = Option<String>, Header, description = "a request sent twice under one key is done once")), tag = "trials",
     request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses(
     (status = 201, description = "its number", body = PhotoView),
     (status = 404, description = "no such job", body = Problem),
@@ -201,25 +203,53 @@ pub(super) struct PhotoView {
 ))]
 pub(super) async fn add_photo(
     State(store): State<Store>,
-    Id(id): Id,
-    Upload(bytes): Upload,
-) -> Result<(axum::http::StatusCode, Json<PhotoView>), ApiError> {
-    let (kind, bytes) = photo::stripped(&bytes)
-        .map_err(|error| ApiError::Unprocessable(vec![FieldError::new("", error.to_string())]))?;
-    let id = store.write(move |tx| workshop::add_photo(tx, id, kind, &bytes, Timestamp::now())).await?;
-    Ok((axum::http::StatusCode::CREATED, Json(PhotoView { id })))
+    State(reader): State<Reader>,
+    Id(job): Id,
+    KeyedUpload { bytes, once: asked }: KeyedUpload,
+) -> Result<(StatusCode, Json<PhotoView>), ApiError> {
+    let Picture { media_type, bytes } = reader.photo(bytes).await?;
+    let id = store
+        .write(move |tx| {
+            let now = Timestamp::now();
+            once(tx, asked.as_ref(), now, || workshop::add_photo(tx, job, &media_type, &bytes, now))
+        })
+        .await?;
+    Ok((StatusCode::CREATED, Json(PhotoView { id })))
 }
 
 /// A job's photo.
 #[utoipa::path(get, path = "/jobs/{id}/photos/{photo}", params(("id" = i64, Path), ("photo" = i64, Path)), tag = "trials", responses(
-    (status = 200, description = "the picture", body = Vec<u8>, content_type = "image/jpeg"),
+    (status = 200, description = "the picture", content((String = "image/jpeg"), (String = "image/png"))),
     (status = 404, description = "no such photo", body = Problem)
 ))]
 pub(super) async fn get_photo(
     State(store): State<Store>,
-    path: Result<Path<(i64, i64)>, axum::extract::rejection::PathRejection>,
+    State(reader): State<Reader>,
+    TwoIds(job, id): TwoIds,
 ) -> Result<Response, ApiError> {
-    let Path((job, id)) = path.map_err(|_| ApiError::NoSuchPath)?;
-    let (kind, bytes) = store.read(move |c| workshop::photo(c, job, id)).await?;
-    Ok(([(header::CONTENT_TYPE, kind)], bytes).into_response())
+    let kept = store.read(move |c| workshop::photo(c, job, id)).await?;
+    let (media_type, bytes) = if kept.is_clean {
+        (kept.media_type, kept.bytes)
+    } else {
+        // An older program kept more of it than the picture: that never leaves this one.
+        let Picture { media_type, bytes } = reader.photo(kept.bytes.into()).await?;
+        let (kind, picture) = (media_type.clone(), bytes.clone());
+        store.write(move |tx| workshop::clean_photo(tx, id, &kind, &picture)).await?;
+        (media_type, bytes)
+    };
+    Ok(([(header::CONTENT_TYPE, media_type)], bytes).into_response())
+}
+
+/// Remove a photo for good, when no trial names it.
+#[utoipa::path(delete, path = "/jobs/{id}/photos/{photo}", params(("id" = i64, Path), ("photo" = i64, Path)), tag = "trials", responses(
+    (status = 204, description = "it is gone"),
+    (status = 404, description = "no such photo", body = Problem),
+    (status = 409, description = "a trial names it", body = Problem)
+))]
+pub(super) async fn remove_photo(
+    State(store): State<Store>,
+    TwoIds(job, id): TwoIds,
+) -> Result<StatusCode, ApiError> {
+    store.write(move |tx| workshop::remove_photo(tx, job, id)).await?;
+    Ok(StatusCode::NO_CONTENT)
 }

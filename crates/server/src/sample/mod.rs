@@ -203,8 +203,9 @@ pub async fn fill(store: &Store) -> Result<(), StoreError> {
             for wheel in workshop::wheels() {
                 store::workshop::put_wheel_template(tx, &wheel, now)?;
             }
+            let from = store::proven::From::Import(store::proven::begin_import(tx, "lake-shops.csv", now)?);
             for fit in proven::fits() {
-                store::proven::add(tx, &fit.key(), &exchange::proven::record(&fit), None, now)?;
+                store::proven::add(tx, &fit.key(), &exchange::proven::record(&fit), from, now)?;
             }
             for job in JOBS.iter().rev() {
                 let at = now.checked_sub(SignedDuration::from_hours(job.hours_ago)).unwrap_or(now);

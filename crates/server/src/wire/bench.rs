@@ -99,6 +99,8 @@ pub struct Ground {
 /// What a job knows beside its setups.
 #[derive(Debug, Clone, Default)]
 pub struct Known {
+    /// What is on the car: readings taken before it was typed are against it.
+    pub fitted: SetupPair,
     /// Of its car.
     pub measurements: Measurements,
     /// Picked from the price lists.
@@ -110,6 +112,7 @@ pub struct Known {
 impl From<&JobContent> for Known {
     fn from(content: &JobContent) -> Self {
         Self {
+            fitted: content.fitted,
             measurements: content.measurements.clone(),
             picked: content.picked.clone(),
             workshop: content.workshop.clone(),
@@ -119,8 +122,8 @@ impl From<&JobContent> for Known {
 
 /// The corners that a job's readings, its record and what was tried on make.
 pub fn bay_of(known: &Known) -> Bay {
-    let Known { measurements, picked, workshop } = known;
-    let (mut corners, _) = corners(&measurements.taken(), &measurements.car);
+    let Known { fitted, measurements, picked, workshop } = known;
+    let (mut corners, _) = corners(&measurements.taken(fitted), &measurements.car);
     for tried in tries_of(workshop) {
         let corner = match tried.axle {
             Axle::Front => &mut corners.front,
@@ -143,6 +146,12 @@ impl BenchRequest {
         let fitted = reading.pair("/fitted", &self.fitted);
         let mut planned = reading.pair("/planned", &self.planned);
         let mut known = known.clone();
+        // The line on the bench is newer than what was saved.
+        for axle in Axle::BOTH {
+            if let Some(setup) = fitted.on(axle) {
+                *known.fitted.on_mut(axle) = Some(*setup);
+            }
+        }
         let measurements = &mut known.measurements;
         if let Some(levers) = &self.levers {
             measurements.levers = read_pair_levers(&mut reading, "/levers", levers);

@@ -91,12 +91,27 @@ pub struct ListView {
     pub brought_at: String,
     pub taken_at: Option<String>,
     pub changed_rows: i64,
+    /// How many bytes its file has.
+    pub bytes: i64,
+    /// Whether its file was removed: it can no longer be read again.
+    pub is_removed: bool,
 }
 
 impl From<PriceList> for ListView {
     fn from(list: PriceList) -> Self {
-        let PriceList { id, kind, supplier, file_name, state, brought_at, taken_at, changed_rows } = list;
-        Self { id, kind, supplier, file_name, state, brought_at, taken_at, changed_rows }
+        let PriceList {
+            id,
+            kind,
+            supplier,
+            file_name,
+            state,
+            brought_at,
+            taken_at,
+            changed_rows,
+            bytes,
+            is_removed,
+        } = list;
+        Self { id, kind, supplier, file_name, state, brought_at, taken_at, changed_rows, bytes, is_removed }
     }
 }
 
@@ -230,13 +245,15 @@ pub struct RowView {
     pub id: i64,
     /// Whose it is.
     pub supplier: String,
-    /// Field code to text.
+    /// Field code to text; nothing when it cannot be read.
     pub fields: BTreeMap<String, String>,
+    /// Why it cannot be read: the finder passes it over until its list is taken again.
+    pub damaged: Option<String>,
 }
 
 impl From<CatalogueRow> for RowView {
     fn from(row: CatalogueRow) -> Self {
-        Self { id: row.id, supplier: row.supplier, fields: row.record }
+        Self { id: row.id, supplier: row.supplier, fields: row.record, damaged: row.damaged }
     }
 }
 

@@ -46,6 +46,8 @@ pub struct HouseView {
     pub people: Vec<PersonView>,
     /// Units a new screen starts with: `metric`, `mixed` or `imperial`.
     pub units: String,
+    /// What of it could not be read: the trade's figures stand in until it is said again.
+    pub damaged: Vec<String>,
 }
 
 impl From<House> for HouseView {
@@ -69,6 +71,7 @@ impl From<House> for HouseView {
                 .map(|one| PersonView { initials: one.initials, name: one.name })
                 .collect(),
             units: content.units,
+            damaged: house.damaged,
         }
     }
 }

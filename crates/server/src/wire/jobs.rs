@@ -3,7 +3,7 @@
 use fitment::corner::{Corner, taken::corners};
 use fitment::limits::Drive;
 use serde::{Deserialize, Serialize};
-use store::jobs::{Candidate, Job, JobContent, Stage};
+use store::jobs::{Candidate, Job, JobContent, JobSummary, Page, Stage};
 use store::measurements::Measurements;
 use store::picked::Picked;
 use store::workshop::Workshop;
@@ -155,7 +155,7 @@ impl From<Job> for JobView {
             put_away: content.put_away,
             car: CarView::from(&content.measurements.car),
             readings: content.measurements.readings.iter().map(ReadingView::from).collect(),
-            troubles: troubles(&content.measurements),
+            troubles: troubles(&content.measurements, &content.fitted),
             levers: measured::levers_view(&content.measurements.levers),
             wanted: measured::wanted_view(&content.measurements.wanted),
             picked: content.picked.rows.iter().map(PickedView::from).collect(),
@@ -170,8 +170,8 @@ impl From<Job> for JobView {
 }
 
 /// Readings with something wrong, counted as the job lists them.
-fn troubles(measurements: &Measurements) -> Vec<TroubleView> {
-    let (corners, which) = corners(&measurements.taken(), &measurements.car);
+fn troubles(measurements: &Measurements, fitted: &fitment::SetupPair) -> Vec<TroubleView> {
+    let (corners, which) = corners(&measurements.taken(fitted), &measurements.car);
     let on = |corner: &Corner, which: &[usize]| -> Vec<TroubleView> {
         let count = |at: usize| which.get(at).copied().unwrap_or(at);
         corner.resolve().troubles.iter().map(|trouble| TroubleView::new(trouble, count)).collect()
@@ -191,6 +191,72 @@ pub struct JobsQuery {
     /// The jobs put away instead of the open ones.
     #[serde(default)]
     pub put_away: bool,
+    /// How many to leave out first.
+    #[serde(default)]
+    pub from: u32,
+    /// How many at most: 100, and no more than 500.
+    #[serde(default)]
+    pub most: Option<u32>,
+}
+
+/// Jobs of a page, when nothing is said, and at most.
+const PAGE: (u32, u32) = (100, 500);
+
+impl JobsQuery {
+    /// The page that is asked for.
+    pub fn page(self) -> Page {
+        let most = self.most.unwrap_or(PAGE.0).min(PAGE.1);
+        Page { find: self.find, put_away: self.put_away, from: self.from as usize, most: most as usize }
+    }
+}
+
+/// A job as the counter shows it.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct JobSummaryView {
+    /// Id in paths.
+    pub id: i64,
+    /// The shop's running number, four figures.
+    pub number: String,
+    /// Grows by one with every change.
+    pub revision: i64,
+    /// When it last changed, RFC 3339.
+    pub updated_at: String,
+    /// Which car, in the shop's words.
+    pub car_label: String,
+    /// What the owner wants.
+    pub wish: String,
+    /// Where the work stands; null when that cannot be read.
+    pub stage: Option<StageCode>,
+    /// On the car.
+    pub fitted: Lines,
+    /// On the bench.
+    pub planned: Lines,
+    /// How many setups are kept.
+    pub candidates: usize,
+    /// Out of the way, not deleted.
+    pub put_away: bool,
+    /// What of it cannot be read; such a job is put back from its journal by `POST /jobs/{id}/mend`.
+    pub damaged: Option<String>,
+}
+
+impl From<JobSummary> for JobSummaryView {
+    fn from(job: JobSummary) -> Self {
+        let lines = |(front, rear)| Lines { front, rear };
+        Self {
+            id: job.id,
+            number: format!("{:04}", job.number),
+            revision: job.revision,
+            updated_at: job.updated_at,
+            car_label: job.car_label,
+            wish: job.wish,
+            stage: job.stage.map(StageCode::from),
+            fitted: lines(job.fitted),
+            planned: lines(job.planned),
+            candidates: job.candidates,
+            put_away: job.put_away,
+            damaged: job.damaged,
+        }
+    }
 }
 
 const LABEL_LENGTH: usize = 120;

@@ -10,6 +10,7 @@ use fitment::style::{Style, StyleTarget};
 use fitment::{Length, SetupPair as Pair};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
+use store::jobs::JobContent;
 use store::measurements::{KeptReading, Measurements};
 use utoipa::{IntoParams, ToSchema};
 
@@ -288,7 +289,7 @@ pub struct NewReadings {
     pub readings: Vec<NewReading>,
 }
 
-/// Most readings of one job.
+/// Most readings sent at once; a job keeps more ([`store::jobs::MOST_READINGS`]).
 const MOST_READINGS: usize = 200;
 const SIGN_LENGTH: usize = 40;
 
@@ -306,7 +307,7 @@ impl NewReadings {
         let mut reading = Reading::default();
         let who = reading.text("/signed_by", self.signed_by.trim(), SIGN_LENGTH);
         if self.readings.len() > MOST_READINGS {
-            reading.fault("/readings", format!("more than {MOST_READINGS} readings are not taken"));
+            reading.fault("/readings", format!("more than {MOST_READINGS} readings are not taken at once"));
         }
         let kept = self
             .readings
@@ -423,14 +424,14 @@ impl CopyOver {
     ///
     /// # Errors
     /// An unknown side, or nothing to copy.
-    pub fn copies(&self, of: &Measurements, now: Timestamp) -> Result<Vec<KeptReading>, ApiError> {
+    pub fn copies(&self, of: &JobContent, now: Timestamp) -> Result<Vec<KeptReading>, ApiError> {
         let mut reading = Reading::default();
         let from = CarSide::from_code(&self.from);
         let from = coded(&mut reading, "/from", &self.from, from, choices!(CarSide));
         let mut copies = Vec::new();
         if let Some(from) = from {
             let axle = Axle::from(self.axle);
-            let taken = fitment::corner::taken::copied_over(&of.taken(), axle, from);
+            let taken = fitment::corner::taken::copied_over(&of.measurements.taken(&of.fitted), axle, from);
             if taken.is_empty() {
                 reading.fault("/from", "nothing was read on this side that the other lacks");
             }
@@ -466,6 +467,13 @@ pub struct SignedBy {
     /// Who signs, for the journal.
     #[serde(default)]
     pub signed_by: String,
+}
+
+impl SignedBy {
+    /// Who signs, cut to what the journal keeps.
+    pub fn who(&self) -> String {
+        self.signed_by.chars().take(SIGN_LENGTH).collect()
+    }
 }
 
 /// Which cars.

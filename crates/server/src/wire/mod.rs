@@ -23,6 +23,7 @@ pub mod profiles;
 pub mod proven;
 pub mod read;
 pub mod registry;
+pub mod storage;
 pub mod supply;
 pub mod trials;
 pub mod workshop;

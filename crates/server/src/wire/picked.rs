@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use exchange::field::Kind;
-use exchange::{tires, wheels};
+use exchange::{Field, tires, wheels};
 use fitment::choose::catalogue::STICKY_QUESTIONS;
 use fitment::choose::parts::PickedParts;
 use serde::{Deserialize, Serialize};
@@ -96,6 +96,10 @@ fn read_row(reading: &mut Reading, pointer: &str, row: &PickedView) -> PickedRow
     for fault in faults.into_iter().flatten() {
         let field = fault.field.map_or(String::new(), |field| format!("/{}", field.code()));
         reading.fault(&format!("{pointer}/record{field}"), fault.why.to_string());
+    }
+    for key in row.record.keys().filter(|key| Field::from_code(key).is_none()) {
+        let key: String = key.chars().take(40).collect();
+        reading.fault(&format!("{pointer}/record"), format!("{key:?} is no field of a price list"));
     }
     for text in row.record.values().chain([&row.supplier]) {
         reading.text(&format!("{pointer}/record"), text, TEXT_LENGTH);

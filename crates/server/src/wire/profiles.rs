@@ -1,6 +1,6 @@
 //! Profiles out of drawing files and into them, on the wire.
 
-use exchange::profile::{Out, Sheet, Unit};
+use exchange::profile::{Out, ReadSheet, Unit};
 use serde::{Deserialize, Serialize};
 use store::workshop::WheelTemplate;
 use utoipa::{IntoParams, ToSchema};
@@ -69,21 +69,18 @@ pub struct SheetView {
 
 impl SheetView {
     /// A sheet, read in a unit where it has none of its own.
-    pub fn new(sheet: &Sheet, unit: Option<Unit>) -> Self {
-        let layers = sheet.layers.iter().map(|layer| {
-            let found = sheet.profile(&layer.name, unit);
-            LayerView {
-                name: layer.name.clone(),
-                contours: layer.contours.len(),
-                why_not: found.as_ref().err().map(ToString::to_string).unwrap_or_default(),
-                points: found.ok().map(|points| points.into_iter().map(|(y, r)| [y, r]).collect()),
-            }
+    pub fn new(sheet: ReadSheet, unit: Option<Unit>) -> Self {
+        let layers = sheet.layers.into_iter().map(|layer| LayerView {
+            name: layer.name,
+            contours: layer.contours,
+            why_not: layer.profile.as_ref().err().cloned().unwrap_or_default(),
+            points: layer.profile.ok().map(|points| points.into_iter().map(|(y, r)| [y, r]).collect()),
         });
         Self {
             unit: sheet.unit.or(unit).map(Unit::code),
             says_its_unit: sheet.unit.is_some(),
             layers: layers.collect(),
-            notes: sheet.notes.clone(),
+            notes: sheet.notes,
         }
     }
 }

@@ -8,7 +8,7 @@ use fitment::proven::{Envelope, ProvenAxle, ProvenCar, ProvenFit, Rub, SOURCE, d
 use fitment::setup::Axle;
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
-use store::proven::ProvenRow;
+use store::proven::{Import, ProvenRow};
 use utoipa::{IntoParams, ToSchema};
 
 use super::PerAxle;
@@ -85,6 +85,33 @@ impl From<Envelope> for EnvelopeView {
     }
 }
 
+/// A file of fits that was brought.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see store::proven::Import")]
+pub struct ImportView {
+    pub id: i64,
+    pub name: String,
+    pub brought_at: String,
+    /// How many fits are here because of it.
+    pub fits: usize,
+}
+
+/// A fit that cannot be read.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct DamagedFit {
+    /// Its number.
+    pub id: i64,
+    /// What is wrong with it.
+    pub why: String,
+}
+
+/// How many fits were taken out.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RemovedFits {
+    /// That many.
+    pub removed: usize,
+}
+
 /// The library.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ProvenLibrary {
@@ -92,6 +119,10 @@ pub struct ProvenLibrary {
     pub fits: Vec<ProvenView>,
     /// How many there are in all.
     pub total: usize,
+    /// Files that were brought: each can be taken out again as one.
+    pub imports: Vec<ImportView>,
+    /// Fits that cannot be read: each can be taken out by its number.
+    pub damaged: Vec<DamagedFit>,
     /// The envelope of the job's model, by fender work.
     pub envelopes: PerAxle<Vec<EnvelopeView>>,
     /// Where nearness and envelope come from.
@@ -106,11 +137,28 @@ const CAUTION: &str = "What fitted another car is a hint, not a measurement: bod
 const MOST: usize = 200;
 
 /// The library, ordered for a job where there is one.
-pub fn library(rows: &[ProvenRow], query: &ProvenQuery, job: Option<&JobContent>) -> ProvenLibrary {
+pub fn library(
+    rows: &[ProvenRow],
+    imports: Vec<Import>,
+    query: &ProvenQuery,
+    job: Option<&JobContent>,
+) -> ProvenLibrary {
     let car = job.map(car_of);
     let words: Vec<String> = query.find.split_whitespace().map(str::to_lowercase).collect();
-    let fits: Vec<(&ProvenRow, ProvenFit)> =
-        rows.iter().filter_map(|row| Some((row, read_fit(&row.record).ok()?))).collect();
+    let (mut fits, mut damaged): (Vec<(&ProvenRow, ProvenFit)>, Vec<DamagedFit>) = (Vec::new(), Vec::new());
+    for row in rows {
+        let read = match &row.damaged {
+            Some(why) => Err(why.clone()),
+            None => read_fit(&row.record).map_err(|faults| {
+                let all = faults.iter().map(|fault| format!("{}: {}", fault.column, fault.why));
+                all.collect::<Vec<_>>().join("; ")
+            }),
+        };
+        match read {
+            Ok(fit) => fits.push((row, fit)),
+            Err(why) => damaged.push(DamagedFit { id: row.id, why }),
+        }
+    }
     let of_model = || {
         fits.iter().map(|(_, fit)| fit).filter(|fit| car.as_ref().is_some_and(|car| fit.likeness(car) > 0))
     };
@@ -132,7 +180,21 @@ pub fn library(rows: &[ProvenRow], query: &ProvenQuery, job: Option<&JobContent>
     views.sort_by(|a, b| b.likeness.cmp(&a.likeness).then(near(a).total_cmp(&near(b))).then(b.id.cmp(&a.id)));
     let total = views.len();
     views.truncate(MOST);
-    ProvenLibrary { fits: views, total, envelopes, source: SOURCE.into(), caution: CAUTION }
+    let imports = imports.into_iter().map(|Import { id, name, brought_at, fits }| ImportView {
+        id,
+        name,
+        brought_at,
+        fits,
+    });
+    ProvenLibrary {
+        fits: views,
+        total,
+        imports: imports.collect(),
+        damaged,
+        envelopes,
+        source: SOURCE.into(),
+        caution: CAUTION,
+    }
 }
 
 fn view(row: &ProvenRow, fit: &ProvenFit, car: Option<&ProvenCar>, job: Option<&JobContent>) -> ProvenView {

@@ -150,6 +150,12 @@ impl WorkshopChange {
             reading
                 .fault("/templates", format!("more than {MOST_TEMPLATES} profiles are not kept with a job"));
         }
+        let mut seen = std::collections::HashSet::new();
+        for (at, trial) in trials.unwrap_or_default().iter().enumerate() {
+            if !seen.insert(trial.id.as_str()) {
+                reading.fault(&format!("/trials/{at}/id"), "another trial has this id");
+            }
+        }
         if trials.is_some_and(|all| all.len() > MOST_TRIALS) {
             reading.fault("/trials", format!("more than {MOST_TRIALS} trials are not kept with a job"));
         }

@@ -1,5 +1,4 @@
 //! The API as scripts and other shops' programs use it.
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
 use std::net::SocketAddr;
 

@@ -1,5 +1,4 @@
 //! The command `dimensione`, run as a person runs it.
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
 use std::io::{BufRead, BufReader};
 use std::path::Path;

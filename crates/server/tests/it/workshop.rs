@@ -1,11 +1,8 @@
 //! Brakes, profiles, trial fits and proven fits over the API.
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
-
-mod served;
 
 use reqwest::{Client, Method};
 use serde_json::{Value, json};
-use served::Served;
+use crate::served::Served;
 
 async fn send(shop: &Served, path: &str, bytes: impl Into<reqwest::Body>) -> (u16, Value) {
     let request = Client::new().post(shop.url(path)).header("content-type", "application/octet-stream");

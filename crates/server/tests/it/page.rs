@@ -1,5 +1,4 @@
 //! The page as the program hands it out. `cargo verify` builds it first; without it these say so.
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
 use std::net::SocketAddr;
 

@@ -1,13 +1,10 @@
 //! Corners, readings, the gauge and the house over the API.
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
-
-mod served;
 
 use std::time::Duration;
 
 use reqwest::Method;
 use serde_json::{Value, json};
-use served::Served;
+use crate::served::Served;
 use standins::gauge::{Gauge, Settings};
 use tokio::net::TcpListener;
 

@@ -1,11 +1,8 @@
 //! Size ladder, pressure, stagger and fasteners over the API.
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
-
-mod served;
 
 use reqwest::Method;
 use serde_json::{Value, json};
-use served::Served;
+use crate::served::Served;
 
 fn near(value: &Value, wanted: f64, off: f64) -> bool {
     value.as_f64().is_some_and(|value| (value - wanted).abs() <= off)

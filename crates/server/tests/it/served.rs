@@ -5,31 +5,40 @@ use std::net::SocketAddr;
 use reqwest::{Client, Method};
 use serde_json::{Value, json};
 use server::Shop;
+use server::apart::Reader;
 use server::gauge::LineGauge;
 use store::Store;
 use tokio::net::TcpListener;
 
 pub(crate) struct Served {
-    client: Client,
-    address: SocketAddr,
+    pub(crate) client: Client,
+    pub(crate) address: SocketAddr,
+    pub(crate) store: Store,
     _folder: tempfile::TempDir,
 }
 
-#[allow(dead_code, reason = "each test file uses its own share of it")]
+/// The command, as Cargo built it for these tests.
+pub(crate) const DIMENSIONE: &str = env!("CARGO_BIN_EXE_dimensione");
+
 impl Served {
     /// An empty shop, with a gauge when its address is given.
     pub(crate) async fn start(gauge: Option<SocketAddr>) -> Self {
         let folder = tempfile::tempdir().unwrap();
         let store = Store::open(&folder.path().join("shop.sqlite")).unwrap();
-        let shop = Shop::new(store);
-        let shop = match gauge {
+        Self::of(store, folder, |shop| match gauge {
             Some(address) => shop.with_gauge(LineGauge::at(address)),
             None => shop,
-        };
+        })
+        .await
+    }
+
+    async fn of(store: Store, folder: tempfile::TempDir, with: impl FnOnce(Shop) -> Shop) -> Self {
         let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
         let address = listener.local_addr().unwrap();
+        // Files are read as the program reads them: in a child of it.
+        let shop = with(Shop::new(store.clone())).with_reader(Reader::apart(DIMENSIONE.into()));
         tokio::spawn(server::serve(listener, shop, std::future::pending()));
-        Self { client: Client::new(), address, _folder: folder }
+        Self { client: Client::new(), address, store, _folder: folder }
     }
 
     /// The sample shop.
@@ -42,10 +51,7 @@ impl Served {
         let folder = tempfile::tempdir().unwrap();
         let store = Store::open(&folder.path().join("shop.sqlite")).unwrap();
         server::sample::fill(&store).await.unwrap();
-        let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
-        let address = listener.local_addr().unwrap();
-        tokio::spawn(server::serve(listener, with(Shop::new(store)), std::future::pending()));
-        Self { client: Client::new(), address, _folder: folder }
+        Self::of(store, folder, with).await
     }
 
     pub(crate) fn url(&self, path: &str) -> String {

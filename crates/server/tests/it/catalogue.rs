@@ -1,13 +1,10 @@
 //! Price lists over the API: tried, taken, undone, exported; and the finder over what they make.
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
-
-mod served;
 
 use std::time::Duration;
 
 use reqwest::Client;
 use serde_json::{Value, json};
-use served::Served;
+use crate::served::Served;
 use server::supplier::HttpSupplier;
 use standins::supplier::{Settings, Supplier};
 use tokio::net::TcpListener;

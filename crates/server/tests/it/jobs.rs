@@ -1,5 +1,4 @@
 //! Jobs over the API: lists, limits, signatures, columns side by side.
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
 use std::net::SocketAddr;
 

@@ -1,0 +1,12 @@
+//! The program over HTTP and as a command, as a script and a person use it.
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
+
+mod api;
+mod bay;
+mod catalogue;
+mod choose;
+mod jobs;
+mod page;
+mod program;
+mod served;
+mod workshop;
