@@ -226,5 +226,5 @@ pub async fn serve(
     shop: Shop,
     shutdown: impl Future<Output = ()> + Send + 'static,
 ) -> std::io::Result<()> {
-    serve::serve(listener, app(shop), shutdown).await
+    serve::serve(listener, app(shop), serve::Limits::default(), shutdown).await
 }

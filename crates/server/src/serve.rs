@@ -22,6 +22,23 @@ pub const MOST_OF_ONE_ADDRESS: usize = 512;
 /// How long requests under way may go on when the program is told to stop.
 pub const LAST_ORDERS: Duration = Duration::from_secs(6);
 
+/// Bounds on connections.
+#[derive(Debug, Clone, Copy)]
+pub struct Limits {
+    /// Longest time for a request's head, and between two requests of one connection.
+    pub head_time: Duration,
+    /// Connections of one address at most.
+    pub most_of_one_address: usize,
+    /// How long requests under way may go on after the stop.
+    pub last_orders: Duration,
+}
+
+impl Default for Limits {
+    fn default() -> Self {
+        Self { head_time: HEAD_TIME, most_of_one_address: MOST_OF_ONE_ADDRESS, last_orders: LAST_ORDERS }
+    }
+}
+
 /// What a connection too many is told.
 const TOO_MANY: &[u8] = b"HTTP/1.1 503 Service Unavailable\r\nConnection: close\r\nContent-Length: 0\r\n\r\n";
 
@@ -36,10 +53,10 @@ struct Counted {
 }
 
 impl Addresses {
-    fn let_in(&self, address: IpAddr) -> Option<Counted> {
+    fn let_in(&self, address: IpAddr, most: usize) -> Option<Counted> {
         let mut all = self.0.lock().unwrap_or_else(PoisonError::into_inner);
         let count = all.entry(address).or_default();
-        if *count >= MOST_OF_ONE_ADDRESS {
+        if *count >= most {
             return None;
         }
         *count += 1;
@@ -59,7 +76,7 @@ impl Drop for Counted {
     }
 }
 
-/// Serves a router until `shutdown` resolves. Requests under way are then finished, for as long as [`LAST_ORDERS`];
+/// Serves a router until `shutdown` resolves. Requests under way are then finished, for as long as the limits allow;
 /// whatever still hangs is cut off.
 ///
 /// # Errors
@@ -67,11 +84,12 @@ impl Drop for Counted {
 pub async fn serve(
     listener: TcpListener,
     router: Router,
+    limits: Limits,
     shutdown: impl Future<Output = ()> + Send + 'static,
 ) -> std::io::Result<()> {
     listener.local_addr()?;
     let mut builder = http1::Builder::new();
-    builder.timer(TokioTimer::new()).header_read_timeout(HEAD_TIME);
+    builder.timer(TokioTimer::new()).header_read_timeout(limits.head_time);
     let (addresses, graceful) = (Addresses::default(), GracefulShutdown::new());
     let mut connections = JoinSet::new();
     tokio::pin!(shutdown);
@@ -89,7 +107,7 @@ pub async fn serve(
                 continue;
             }
         };
-        let Some(counted) = addresses.let_in(peer.ip()) else {
+        let Some(counted) = addresses.let_in(peer.ip(), limits.most_of_one_address) else {
             connections.spawn(turned_away(stream));
             continue;
         };
@@ -104,7 +122,7 @@ pub async fn serve(
         });
     }
     drop(listener);
-    let _ = tokio::time::timeout(LAST_ORDERS, graceful.shutdown()).await;
+    let _ = tokio::time::timeout(limits.last_orders, graceful.shutdown()).await;
     connections.shutdown().await;
     Ok(())
 }

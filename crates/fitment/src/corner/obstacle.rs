@@ -257,19 +257,20 @@ impl Corner {
                 group.retain(|obstacle| !obstacle.reading.is_copied);
             }
             let mut is_clean = true;
+            let extremes = Extremes::of(&group);
             for at in 0..group.len() {
-                for other in 0..group.len() {
-                    if at != other && contradict(&group[at], &group[other]) {
-                        is_clean = false;
-                        group[at].is_contradicted = true;
-                        let says = contradiction(&group[at].reading, &group[other].reading);
-                        resolved.troubles.push(Trouble {
-                            reading: group[at].index,
-                            kind: TroubleKind::Contradicts,
-                            other: Some(group[other].index),
-                            says,
-                        });
-                    }
+                // One of those it contradicts is named: with many readings all pairs would be too many to read.
+                let other = extremes.0.iter().find(|other| **other != at && contradict(&group[at], &group[**other]));
+                if let Some(other) = other {
+                    is_clean = false;
+                    group[at].is_contradicted = true;
+                    let says = contradiction(&group[at].reading, &group[*other].reading);
+                    resolved.troubles.push(Trouble {
+                        reading: group[at].index,
+                        kind: TroubleKind::Contradicts,
+                        other: Some(group[*other].index),
+                        says,
+                    });
                 }
             }
             if is_clean {
@@ -343,13 +344,46 @@ fn same_place(a: &Obstacle, b: &Obstacle) -> bool {
         }
 }
 
-/// Whether two readings of one place differ by more than both can be off.
-fn contradict(a: &Obstacle, b: &Obstacle) -> bool {
-    let at = |obstacle: &Obstacle| match obstacle.place {
+/// Where an obstacle begins, on the axis that its readings differ along.
+fn along(obstacle: &Obstacle) -> f64 {
+    match obstacle.place {
         Place::Wall { y } | Place::Spot { y, .. } => y,
         Place::Ceiling { z } => z,
         Place::Beside { gap, .. } => gap,
-    };
+    }
+}
+
+/// Of readings of one place, for each setup they were taken against, the one whose lowest figure is highest and the one
+/// whose highest is lowest.
+///
+/// A reading that any other contradicts is contradicted by one of these: what it is allowed to differ by depends on its
+/// own ±, the other's ±, and the two setups alone. So many readings are compared with a few.
+struct Extremes(Vec<usize>);
+
+impl Extremes {
+    fn of(group: &[Obstacle]) -> Self {
+        let low = |at: usize| along(&group[at]) - group[at].reading.plus_minus.as_mm();
+        let high = |at: usize| along(&group[at]) + group[at].reading.plus_minus.as_mm();
+        let mut of_setup: Vec<(Option<Setup>, usize, usize)> = Vec::new();
+        for (at, obstacle) in group.iter().enumerate() {
+            match of_setup.iter_mut().find(|(on, ..)| *on == obstacle.reading.on) {
+                Some((_, highest, lowest)) => {
+                    if low(at) > low(*highest) {
+                        *highest = at;
+                    }
+                    if high(at) < high(*lowest) {
+                        *lowest = at;
+                    }
+                }
+                None => of_setup.push((obstacle.reading.on, at, at)),
+            }
+        }
+        Self(of_setup.into_iter().flat_map(|(_, highest, lowest)| [highest, lowest]).collect())
+    }
+}
+
+/// Whether two readings of one place differ by more than both can be off.
+fn contradict(a: &Obstacle, b: &Obstacle) -> bool {
     if let (Place::Beside { fitted: one, .. }, Place::Beside { fitted: other, .. }) = (a.place, b.place)
         && one != other
     {
@@ -361,7 +395,7 @@ fn contradict(a: &Obstacle, b: &Obstacle) -> bool {
         allowed += [a, b].iter().filter_map(|one| one.reading.on).map(|on| tire_tolerance(&on)).sum::<f64>();
     }
     // A hair over, so that figures that just meet are not torn apart by rounding.
-    (at(a) - at(b)).abs() > allowed + 1e-9
+    (along(a) - along(b)).abs() > allowed + 1e-9
 }
 
 /// How far a new tire's face or crown may stand from where its size puts it, the larger of the two.
@@ -449,6 +483,38 @@ mod tests {
             assert_eq!(found.troubles.len(), 1, "{what}");
             assert_eq!(found.troubles[0].kind, TroubleKind::Impossible, "{what}");
             assert!(found.obstacles.is_empty(), "{what}");
+        }
+    }
+
+    #[test]
+    fn comparing_with_a_few_finds_what_comparing_with_each_finds() {
+        // A row of figures without a pattern, the same at every run.
+        let mut state = 7_u32;
+        let mut next = |most: u32| {
+            state = state.wrapping_mul(1_664_525).wrapping_add(1_013_904_223);
+            f64::from((state >> 16) % most)
+        };
+        for _ in 0..200 {
+            let readings: Vec<Reading> = (0..9)
+                .map(|_| Reading {
+                    on: (next(2) < 1.0).then(|| FITTED.parse().unwrap()),
+                    ..reading(Feature::Strut, 140.0 + next(30), 0.5 + next(12))
+                })
+                .collect();
+            let corner = Corner { readings, ..Corner::default() };
+            let mut cut = LastCut::default();
+            let group: Vec<Obstacle> = corner
+                .readings
+                .iter()
+                .enumerate()
+                .filter_map(|(at, reading)| corner.obstacle(at, reading, &mut cut).ok())
+                .collect();
+            let few = Extremes::of(&group).0;
+            for at in 0..group.len() {
+                let by_each = (0..group.len()).any(|other| other != at && contradict(&group[at], &group[other]));
+                let by_few = few.iter().any(|other| *other != at && contradict(&group[at], &group[*other]));
+                assert_eq!(by_few, by_each, "{at} of {group:?}");
+            }
         }
     }
 

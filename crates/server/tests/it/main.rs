@@ -2,6 +2,8 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
 mod api;
+mod attack;
+mod connections;
 mod bay;
 mod catalogue;
 mod choose;

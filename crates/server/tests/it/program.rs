@@ -12,9 +12,9 @@ fn dimensione(arguments: &[&str]) -> Command {
     command
 }
 
-struct Running {
-    child: Child,
-    url: String,
+pub(crate) struct Running {
+    pub(crate) child: Child,
+    pub(crate) url: String,
 }
 
 impl Drop for Running {
@@ -24,7 +24,7 @@ impl Drop for Running {
     }
 }
 
-fn start(file: &Path, demo: bool) -> Running {
+pub(crate) fn start(file: &Path, demo: bool) -> Running {
     let file = file.to_str().unwrap();
     let mut arguments = vec!["serve", "--data", file, "--listen", "127.0.0.1:0"];
     if demo {
@@ -38,11 +38,11 @@ fn start(file: &Path, demo: bool) -> Running {
 }
 
 impl Running {
-    async fn jobs(&self) -> Vec<Value> {
+    pub(crate) async fn jobs(&self) -> Vec<Value> {
         reqwest::get(format!("{}/api/v1/jobs", self.url)).await.unwrap().json().await.unwrap()
     }
 
-    fn signal(&self, name: &str) {
+    pub(crate) fn signal(&self, name: &str) {
         let done = Command::new("kill").args([name, &self.child.id().to_string()]).status().unwrap();
         assert!(done.success());
     }
@@ -68,11 +68,49 @@ async fn what_was_saved_survives_a_kill() {
 async fn it_stops_cleanly_when_asked() {
     for signal in ["-TERM", "-INT"] {
         let folder = tempfile::tempdir().unwrap();
-        let mut running = start(&folder.path().join("shop.sqlite"), true);
-        assert!(running.jobs().await.len() >= 3, "the sample shop");
+        let file = folder.path().join("shop.sqlite");
+        let mut running = start(&file, true);
+        let jobs = running.jobs().await.len();
+        assert!(jobs >= 3, "the sample shop");
         running.signal(signal);
         assert_eq!(running.child.wait().unwrap().code(), Some(0), "{signal}");
+        let names: Vec<_> = std::fs::read_dir(folder.path()).unwrap().map(|one| one.unwrap().file_name()).collect();
+        assert_eq!(names, ["shop.sqlite"], "one whole file");
+        let copy = folder.path().join("copy.sqlite");
+        std::fs::copy(&file, &copy).unwrap();
+        assert_eq!(start(&copy, false).jobs().await.len(), jobs, "the copy has every job");
     }
+}
+
+#[tokio::test]
+async fn a_sample_shop_whose_making_was_cut_off_begins_anew() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("shop.sqlite");
+    // What a kill in the first moments leaves, and an empty file that somebody made.
+    std::fs::write(folder.path().join("shop.sample-in-the-making"), b"half").unwrap();
+    std::fs::write(&file, b"").unwrap();
+    assert!(start(&file, true).jobs().await.len() >= 3);
+}
+
+#[tokio::test]
+async fn a_backup_beside_the_log_of_later_is_refused_with_what_can_be_done() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("shop.sqlite");
+    let mut running = start(&file, true);
+    running.signal("-TERM");
+    running.child.wait().unwrap();
+    let backup = std::fs::read(&file).unwrap();
+    let running = start(&file, false);
+    let url = format!("{}/api/v1/jobs", running.url);
+    let body = json!({ "car_label": "later" });
+    assert_eq!(reqwest::Client::new().post(url).json(&body).send().await.unwrap().status(), 201);
+    running.signal("-KILL");
+    drop(running);
+    std::fs::write(&file, backup).unwrap();
+    let mut command = dimensione(&["serve", "--listen", "127.0.0.1:0", "--data", file.to_str().unwrap()]);
+    let output = command.output().unwrap();
+    let said = String::from_utf8_lossy(&output.stderr);
+    assert!(output.status.code() == Some(1) && said.contains("move that log away"), "{said}");
 }
 
 #[tokio::test]

@@ -194,7 +194,9 @@ fn png() -> Vec<u8> {
     let mut bytes = b"\x89PNG\r\n\x1a\n".to_vec();
     bytes.extend(chunk(b"IHDR", &[0, 0, 0, 1, 0, 0, 0, 1, 8, 0, 0, 0, 0]));
     bytes.extend(chunk(b"tEXt", b"GPS\0by the lake"));
-    bytes.extend(chunk(b"IDAT", &[1, 2, 3]));
+    // One stored block of zlib (RFC 1950, 1951): a filter byte and a grey pixel, and their Adler-32.
+    let pixel = [0x78, 1, 1, 2, 0, 0xfd, 0xff, 0, 0x80, 0, 0x82, 0, 0x81];
+    bytes.extend(chunk(b"IDAT", &pixel));
     bytes.extend(chunk(b"IEND", &[]));
     bytes
 }
