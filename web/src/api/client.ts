@@ -3,6 +3,7 @@ import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
 export type Job = Schemas["JobView"];
+export type JobSummary = Schemas["JobSummaryView"];
 export type Lines = Schemas["Lines"];
 export type Bench = Schemas["Bench"];
 export type BenchAxle = Schemas["BenchAxle"];
@@ -37,10 +38,10 @@ export type TireChoice = Schemas["TireChoiceCode"];
 
 export const api = createClient<paths>({ baseUrl: "/" });
 
-/** The program did not answer: it is stopped, or the network is off. */
+/** The program did not answer: it is stopped, the network is off, or it cannot take anything at this moment. */
 export class Away extends Error {
-  constructor() {
-    super("The program does not answer.");
+  constructor(why = "The program does not answer.") {
+    super(why);
   }
 }
 
@@ -63,6 +64,8 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown }>): P
   }
   if (outcome.error !== undefined) {
     const problem = outcome.error as Problem;
+    // Busy, stopping, its file held: nothing was changed, and asking again may help.
+    if (problem?.status === 503) throw new Away(problem.detail);
     // Something between us and the program may answer without a problem of ours.
     throw typeof problem === "object" && problem !== null && "title" in problem
       ? new Refused(problem)

@@ -70,9 +70,11 @@ export function Bay() {
       ),
       isCopied: false,
       isSent: false,
+      refused: reading.refused,
       troubles: [],
     })),
   ];
+  const waiting = queue.filter((one) => !one.refused).length;
   const here = all.filter((one) => one.axle === axle);
   const of = (code: string) => here.filter((one) => one.what === code);
   const ofSide = (code: string) => of(code).filter((one) => one.side === side || one.side == null);
@@ -155,14 +157,14 @@ export function Bay() {
           >
             Copy {side} to {side === "left" ? "right" : "left"}
           </button>
-          {queue.length > 0 && (
+          {waiting > 0 && (
             <p
               role="status"
               className="text-warning flex items-center px-2 text-[15px] font-medium"
-              data-queue={queue.length}
+              data-queue={waiting}
             >
-              {queue.length === 1 ? "One reading is" : `${queue.length} readings are`} kept here until the
-              program answers
+              {waiting === 1 ? "One reading is" : `${waiting} readings are`} kept here until the program
+              answers
             </p>
           )}
         </div>

@@ -16,6 +16,8 @@ export type Shown = {
   how: string;
   isCopied: boolean;
   isSent: boolean;
+  /** Why the program does not take it. */
+  refused?: string;
   troubles: Schemas["TroubleView"][];
 };
 
@@ -85,7 +87,7 @@ export function PartRow({ row, isLit, shown, side, registry, onChoose, onRemove 
               {one.plusMinus != null && `± ${one.plusMinus} mm`}
               {one.isCopied && " · copied"}
               {one.how && ` · ${one.how}`}
-              {!one.isSent && " · not sent yet"}
+              {!one.isSent && !one.refused && " · not sent yet"}
             </span>
             <button
               type="button"
@@ -96,6 +98,15 @@ export function PartRow({ row, isLit, shown, side, registry, onChoose, onRemove 
               ✕
             </button>
           </div>
+          {one.refused && (
+            <p
+              role="alert"
+              className="border-error text-error mr-3 border-l-3 pl-2 text-[14px] leading-[18px]"
+              data-refused={one.id}
+            >
+              Not taken: {one.refused}. It stays here until you take it away.
+            </p>
+          )}
           {one.troubles.map((trouble) => (
             <p
               key={`${trouble.kind}-${trouble.other}`}

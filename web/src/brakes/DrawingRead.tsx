@@ -1,24 +1,13 @@
-import { Away, type Problem, Refused, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
+import { upload } from "../api/upload";
 
 export type Sheet = Schemas["SheetView"];
 type Layer = Sheet["layers"][number];
 
 /** What is drawn in a file. */
 export async function readDrawing(file: File, unit: string): Promise<Sheet> {
-  const response = await fetch(`/api/v1/profiles/read${unit ? `?unit=${unit}` : ""}`, {
-    method: "POST",
-    headers: { "content-type": "application/octet-stream" },
-    body: file,
-  }).catch(() => {
-    throw new Away();
-  });
-  const body: unknown = await response.json();
-  if (!response.ok) throw new Refused(body as Problem);
-  return body as Sheet;
+  return upload<Sheet>(`/api/v1/profiles/read${unit ? `?unit=${unit}` : ""}`, file);
 }
-
-export const saidBy = (error: unknown): string =>
-  error instanceof Refused ? error.problem.errors[0]?.detail || error.message : (error as Error).message;
 
 type Props = {
   sheet: Sheet;

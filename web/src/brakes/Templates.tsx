@@ -1,9 +1,10 @@
 import { useState } from "react";
 import { type Axle, api, type Schemas } from "../api/client";
+import { saidBy } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
 import { useRegistry } from "../shared/registry";
-import { DrawingRead, readDrawing, saidBy } from "./DrawingRead";
+import { DrawingRead, readDrawing } from "./DrawingRead";
 
 type Template = Schemas["TemplateView"];
 type Sheet = Schemas["SheetView"];

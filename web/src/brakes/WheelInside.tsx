@@ -1,9 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
+import { saidBy } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
-import { DrawingRead, readDrawing, type Sheet, saidBy } from "./DrawingRead";
+import { DrawingRead, readDrawing, type Sheet } from "./DrawingRead";
 
 type Props = { wheel: NonNullable<Schemas["BrakeBench"]["wheel"]> };
 

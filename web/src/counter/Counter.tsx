@@ -1,13 +1,26 @@
-import { useQuery } from "@tanstack/react-query";
+import { useInfiniteQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
-import { answer, api } from "../api/client";
+import { answer, api, type JobSummary } from "../api/client";
 import { KeysDialog } from "../shared/Dialog";
 import { type KeyBinding, useKeys } from "../shared/keys";
 import { useTheme } from "../shared/theme";
 import { useUnits } from "../shared/units";
 import { JobRow } from "./JobRow";
 import { NewJob, type NewJobHandle } from "./NewJob";
+
+/** A page of the jobs, and how many there are in all. */
+async function pageOfJobs(find: string, put_away: boolean, from: number) {
+  let total = 0;
+  const call = api.GET("/api/v1/jobs", { params: { query: { find, put_away, from } } });
+  const jobs: JobSummary[] = await answer(
+    call.then((outcome) => {
+      total = Number(outcome.response.headers.get("x-total-count") ?? 0);
+      return outcome;
+    }),
+  );
+  return { jobs, total };
+}
 
 /** The counter: find a job, open one, start a new one. */
 export function Counter() {
@@ -18,9 +31,14 @@ export function Counter() {
   const { isDark, toggle } = useTheme();
   const findField = useRef<HTMLInputElement>(null);
   const newJob = useRef<NewJobHandle>(null);
-  const query = useQuery({
+  const query = useInfiniteQuery({
     queryKey: ["jobs", find, putAway],
-    queryFn: () => answer(api.GET("/api/v1/jobs", { params: { query: { find, put_away: putAway } } })),
+    queryFn: ({ pageParam }) => pageOfJobs(find, putAway, pageParam),
+    initialPageParam: 0,
+    getNextPageParam: (last, pages) => {
+      const seen = pages.reduce((count, page) => count + page.jobs.length, 0);
+      return last.jobs.length > 0 && seen < last.total ? seen : undefined;
+    },
     placeholderData: (before) => before,
   });
   const keys: KeyBinding[] = [
@@ -33,7 +51,8 @@ export function Counter() {
   useEffect(() => {
     document.title = "Counter · Dimensione";
   }, []);
-  const jobs = query.data ?? [];
+  const jobs = query.data?.pages.flatMap((page) => page.jobs) ?? [];
+  const total = query.data?.pages[0]?.total ?? 0;
   return (
     <div className="min-h-dvh p-[10px]">
       <div className="sheet flex min-h-[calc(100dvh-20px)] flex-col">
@@ -99,6 +118,19 @@ export function Counter() {
               {jobs.map((job) => (
                 <JobRow key={job.id} job={job} />
               ))}
+              {query.hasNextPage && (
+                <li className="px-4 py-2 text-[15px]">
+                  {jobs.length} of {total} jobs.{" "}
+                  <button
+                    type="button"
+                    className="plain-button text-accent font-medium"
+                    disabled={query.isFetchingNextPage}
+                    onClick={() => void query.fetchNextPage()}
+                  >
+                    Show more
+                  </button>
+                </li>
+              )}
             </ul>
           ) : (
             query.data && (

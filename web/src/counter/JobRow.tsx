@@ -1,23 +1,24 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { answer, api, type Job, Refused } from "../api/client";
+import { answer, api, type JobSummary, Refused } from "../api/client";
+import { keyed } from "../api/upload";
 import { asLine, contentOf, isEmpty } from "../job/content";
 import { stageName } from "../job/stages";
 import { signedBy } from "../job/unsaved";
 
 /** One job on the counter: what is fitted, what is planned, where it stands. */
-export function JobRow({ job }: { job: Job }) {
+export function JobRow({ job }: { job: JobSummary }) {
   const queries = useQueryClient();
   const move = useMutation({
-    mutationFn: (put_away: boolean) =>
-      answer(
-        api.PUT("/api/v1/jobs/{id}", {
-          params: { path: { id: job.id } },
-          body: { ...contentOf(job), put_away, based_on_revision: job.revision, signed_by: signedBy() },
-        }),
-      ),
+    mutationFn: async (put_away: boolean) => {
+      const path = { id: job.id };
+      const whole = await answer(api.GET("/api/v1/jobs/{id}", { params: { path } }));
+      const body = { ...contentOf(whole), put_away, based_on_revision: job.revision, signed_by: signedBy() };
+      return answer(api.PUT("/api/v1/jobs/{id}", { params: { path, header: keyed() }, body }));
+    },
     onSettled: () => queries.invalidateQueries({ queryKey: ["jobs"] }),
   });
+  if (job.damaged) return <DamagedRow job={job} />;
   return (
     <li className="border-base-300 hover:bg-base-200 relative grid grid-cols-[58px_minmax(180px,1fr)_minmax(0,2.2fr)_96px_auto] items-center gap-x-4 border-b px-4 py-2 has-[a:focus-visible]:outline-2">
       <span className="text-[17px] font-semibold">{job.number}</span>
@@ -35,9 +36,9 @@ export function JobRow({ job }: { job: Job }) {
         <Line label="planned" text={isEmpty(job.planned) ? "nothing yet" : asLine(job.planned)} />
       </span>
       <span className="text-[15px]">
-        <span className="block">{stageName(job.stage)}</span>
+        <span className="block">{job.stage && stageName(job.stage)}</span>
         <span className="block text-[13px] opacity-85">
-          {job.candidates.length > 0 ? `${job.candidates.length} kept` : ""}
+          {job.candidates > 0 ? `${job.candidates} kept` : ""}
         </span>
       </span>
       <span className="relative z-10 text-right text-[14px]">
@@ -60,6 +61,45 @@ export function JobRow({ job }: { job: Job }) {
           </span>
         )}
       </span>
+    </li>
+  );
+}
+
+/** A job that cannot be read: what of it, and what can be done. */
+function DamagedRow({ job }: { job: JobSummary }) {
+  const queries = useQueryClient();
+  const mend = useMutation({
+    mutationFn: () =>
+      answer(
+        api.POST("/api/v1/jobs/{id}/mend", {
+          params: { path: { id: job.id }, query: { signed_by: signedBy() } },
+        }),
+      ),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["jobs"] }),
+  });
+  return (
+    <li className="border-base-300 flex items-center gap-x-4 border-b px-4 py-2" data-damaged={job.id}>
+      <span className="w-[58px] text-[17px] font-semibold">{job.number}</span>
+      <span className="border-error min-w-0 flex-1 border-l-3 pl-2">
+        <span className="block text-[18px] leading-6 font-semibold">{job.car_label}</span>
+        <span className="block text-[15px]">
+          Damaged: {job.damaged}. Its journal still knows it; the other jobs are not touched.
+        </span>
+        {mend.error && (
+          <span role="alert" className="text-error block text-[14px]">
+            {mend.error.message}
+          </span>
+        )}
+      </span>
+      <button
+        type="button"
+        className="btn btn-sm"
+        disabled={mend.isPending}
+        onClick={() => mend.mutate()}
+        aria-label={`Put ${job.car_label} back from its journal`}
+      >
+        Put back from its journal
+      </button>
     </li>
   );
 }

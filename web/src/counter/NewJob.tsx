@@ -1,6 +1,7 @@
 import { type Ref, useImperativeHandle, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { Away, answer, api, Refused } from "../api/client";
+import { keyed, newKey } from "../api/upload";
 import { signedBy } from "../job/unsaved";
 import { SetupField } from "../shared/SetupField";
 
@@ -8,6 +9,16 @@ export type NewJobHandle = { focus: () => void };
 
 const CAR_KEPT_AS = "dimensione.new-car";
 const LINE_KEPT_AS = "new-job-line";
+const KEY_KEPT_AS = "dimensione.new-job-key";
+
+/** One key for what stands in the form: pressed again after a lost answer, it opens the job that is there already. */
+function keyFor(asked: string): string {
+  const kept = JSON.parse(sessionStorage.getItem(KEY_KEPT_AS) ?? "{}") as { asked?: string; key?: string };
+  if (kept.asked === asked && kept.key) return kept.key;
+  const key = newKey();
+  sessionStorage.setItem(KEY_KEPT_AS, JSON.stringify({ asked, key }));
+  return key;
+}
 
 /** A new job in one line: a car label and what is fitted. */
 export function NewJob({ ref }: { ref?: Ref<NewJobHandle> }) {
@@ -24,11 +35,10 @@ export function NewJob({ ref }: { ref?: Ref<NewJobHandle> }) {
     setTrouble("");
     const line = sessionStorage.getItem(LINE_KEPT_AS) ?? "";
     try {
-      const job = await answer(
-        api.POST("/api/v1/jobs", {
-          body: { car_label: car, fitted_line: line, wish: "", signed_by: signedBy() },
-        }),
-      );
+      const body = { car_label: car, fitted_line: line, wish: "", signed_by: signedBy() };
+      const header = keyed(keyFor(JSON.stringify(body)));
+      const job = await answer(api.POST("/api/v1/jobs", { params: { header }, body }));
+      sessionStorage.removeItem(KEY_KEPT_AS);
       sessionStorage.removeItem(CAR_KEPT_AS);
       sessionStorage.removeItem(LINE_KEPT_AS);
       navigate(`/jobs/${job.id}/bench`);

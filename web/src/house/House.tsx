@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { Away, answer, api, type House as HouseView, type Problem, Refused } from "../api/client";
 import { useHouse, useRegistry } from "../shared/registry";
 import { useTheme } from "../shared/theme";
+import { Storage } from "./Storage";
 
 type Draft = Pick<HouseView, "limits" | "instruments" | "people" | "units">;
 
@@ -88,6 +89,11 @@ export function House() {
             </button>
           </div>
         </header>
+        {(house?.damaged ?? []).map((one) => (
+          <p key={one} role="alert" className="border-error mx-4 mt-2 border-l-3 pl-2 text-[15px]">
+            Cannot be read, so the trade's figure stands in: {one}. Look at it below and press Save.
+          </p>
+        ))}
         <main className="grid flex-1 content-start gap-x-10 gap-y-5 px-4 py-3 min-[1000px]:grid-cols-[1.25fr_1fr]">
           <section>
             <h2 className="label-small font-semibold">Limits</h2>
@@ -265,6 +271,7 @@ export function House() {
                 <option value="imperial">inches, mph</option>
               </select>
             </section>
+            <Storage />
           </div>
         </main>
       </div>

@@ -5,6 +5,7 @@ import { NotThere } from "../app/NotThere";
 import { KeysDialog } from "../shared/Dialog";
 import { type KeyBinding, useKeys } from "../shared/keys";
 import { useUnits } from "../shared/units";
+import { Damaged } from "./Damaged";
 import { StageStrip } from "./StageStrip";
 import { StaleNotice } from "./StaleNotice";
 import { STAGES } from "./stages";
@@ -60,7 +61,8 @@ export function JobSheet({ id }: { id: number }) {
     document.title = content ? `${content.car_label} · Dimensione` : "Dimensione";
   }, [content]);
 
-  if (failure instanceof Refused && !job) return <NotThere what="job" />;
+  if (failure instanceof Refused && failure.problem.status === 404 && !job) return <NotThere what="job" />;
+  if (failure instanceof Refused && !job) return <Damaged id={id} why={failure.problem.detail} />;
   if (!job || !content) {
     return (
       <main className="p-6">

@@ -1,7 +1,10 @@
 /** Work the program has not taken yet is kept in the browser until it has. */
 import type { Content } from "./content";
 
-type Unsaved = { basedOn: number; content: Content };
+/** A change that was sent and not answered: it may be applied already, and goes again under its key. */
+export type Sent = { content: Content; basedOn: number; key: string };
+
+type Unsaved = { basedOn: number; content: Content; sent?: Sent | null };
 
 const keptAs = (id: number) => `dimensione.unsaved.${id}`;
 

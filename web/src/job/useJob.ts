@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Away, answer, api, type Job, type Problem, Refused } from "../api/client";
+import { keyed, newKey } from "../api/upload";
 import { type Content, contentOf, same } from "./content";
-import { forgetUnsaved, keepUnsaved, readUnsaved, signedBy } from "./unsaved";
+import { forgetUnsaved, keepUnsaved, readUnsaved, type Sent, signedBy } from "./unsaved";
 
 export type SaveState =
   | { is: "saved"; at: string }
@@ -40,7 +41,8 @@ export function useJob(id: number) {
     busy: boolean;
     held: boolean;
     timer: number;
-  }>({ base: null, content: null, busy: false, held: false, timer: 0 });
+    sent: Sent | null;
+  }>({ base: null, content: null, busy: false, held: false, timer: 0, sent: null });
 
   const show = useCallback((next: Content) => {
     now.current.content = next;
@@ -64,30 +66,48 @@ export function useJob(id: number) {
     while (state.busy) await new Promise((done) => setTimeout(done, 20));
     const { base, content: wanted } = state;
     if (!base || !wanted) return true;
-    if (same(contentOf(base), wanted)) {
+    if (!state.sent && same(contentOf(base), wanted)) {
       forgetUnsaved(id);
       return true;
     }
     state.busy = true;
     setSave({ is: "saving" });
+    // A change whose answer was lost may be applied already. It goes first, as it was, under its own key: so it is
+    // never taken for somebody else's, and what was typed since follows on top of it.
+    const sent = state.sent ?? { content: wanted, basedOn: base.revision, key: newKey() };
+    state.sent = sent;
+    keepUnsaved(id, { basedOn: base.revision, content: wanted, sent });
     try {
       const job = await answer(
         api.PUT("/api/v1/jobs/{id}", {
-          params: { path: { id } },
-          body: { ...wanted, based_on_revision: base.revision, signed_by: signedBy() },
+          params: { path: { id }, header: keyed(sent.key) },
+          body: { ...sent.content, based_on_revision: sent.basedOn, signed_by: signedBy() },
         }),
       );
-      takeOver(job);
+      state.sent = null;
       state.busy = false;
-      if (state.content === wanted) {
+      const isOurs = job.revision <= sent.basedOn + 1 || same(contentOf(job), sent.content);
+      if (state.content === sent.content) {
+        takeOver(job);
         forgetUnsaved(id);
         // The program tidies texts; what was typed since is left alone.
         show(contentOf(job));
+        if (!isOurs) setMessage(`Brought up to revision ${job.revision}, changed elsewhere.`);
         return true;
       }
+      keepUnsaved(id, { basedOn: job.revision, content: state.content ?? wanted });
+      if (!isOurs) {
+        // Ours was applied, and somebody changed it since: what was typed meanwhile is not put on top unasked.
+        queries.setQueryData(["job", id], job);
+        setSave({ is: "stale", current: job });
+        return false;
+      }
+      takeOver(job);
       return flush();
     } catch (error) {
       state.busy = false;
+      // Only what got no answer is kept to be sent again.
+      if (!(error instanceof Away)) state.sent = null;
       const current = error instanceof Refused ? error.problem.current : null;
       if (current && same(contentOf(current), contentOf(base))) {
         // Only readings were added meanwhile: what is changed here goes on top of them.
@@ -119,7 +139,7 @@ export function useJob(id: number) {
       const next = { ...before, ...change };
       if (same(next, before)) return;
       show(next);
-      keepUnsaved(id, { basedOn: base.revision, content: next });
+      keepUnsaved(id, { basedOn: base.revision, content: next, sent: now.current.sent });
       later();
     },
     [id, later, show],
@@ -154,12 +174,20 @@ export function useJob(id: number) {
   useEffect(() => {
     const job = query.data;
     const state = now.current;
-    if (!job || state.busy) return;
+    // While a change waits for its answer, whose revision this is cannot be told yet.
+    if (!job || state.busy || state.sent) return;
     if (!state.base) {
       const unsaved = readUnsaved(id);
       state.base = job;
       // What an older page kept knows nothing of what came since.
       const kept = unsaved && { ...contentOf(job), ...unsaved.content };
+      if (unsaved?.sent && kept) {
+        // The page went away before it was answered: asked again under its key, it is answered as it went.
+        state.sent = unsaved.sent;
+        show(kept);
+        later();
+        return;
+      }
       if (unsaved && kept && !same(kept, contentOf(job))) {
         show(kept);
         if (unsaved.basedOn === job.revision) later();
@@ -207,7 +235,7 @@ export function useJob(id: number) {
       const { base } = now.current;
       if (!base) return;
       const options = {
-        params: { path: { id } },
+        params: { path: { id }, header: keyed() },
         body: { based_on_revision: base.revision, signed_by: signedBy() },
       };
       try {

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Away, answer, api, type Problem, Refused, type Schemas } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
+import { keyed, saidBy, upload } from "../api/upload";
 import type { OpenJob } from "../job/useJob";
 import { FileButton } from "../shared/FileButton";
 import { Mark } from "../shared/Mark";
@@ -31,26 +32,22 @@ export function Proven({ open }: { open: OpenJob }) {
     try {
       await done(await work());
     } catch (error) {
-      setSays(
-        error instanceof Refused
-          ? error.problem.errors[0]?.detail || error.message
-          : (error as Error).message,
-      );
+      setSays(saidBy(error));
     }
   };
-  const bring = (file: File) =>
-    run(async () => {
-      const response = await fetch("/api/v1/proven", {
-        method: "POST",
-        headers: { "content-type": "application/octet-stream" },
-        body: file,
-      }).catch(() => {
-        throw new Away();
-      });
-      const body: unknown = await response.json();
-      if (!response.ok) throw new Refused(body as Problem);
-      return body as Schemas["ProvenBrought"];
-    });
+  const bring = (file: File) => {
+    const query = new URLSearchParams({ file_name: file.name });
+    return run(() => upload<Schemas["ProvenBrought"]>(`/api/v1/proven?${query}`, file));
+  };
+  const remove = async (call: Promise<{ data?: unknown; error?: unknown }>) => {
+    setSays("");
+    try {
+      await answer(call);
+      await queries.invalidateQueries({ queryKey: ["proven"] });
+    } catch (error) {
+      setSays(saidBy(error));
+    }
+  };
   return (
     <div className="flex min-h-0 flex-1 flex-col overflow-y-auto min-[1000px]:flex-row">
       <section className="min-w-0 flex-1 px-4 py-2 min-[1000px]:overflow-y-auto" aria-label="Proven fits">
@@ -89,6 +86,20 @@ export function Proven({ open }: { open: OpenJob }) {
             {says}
           </p>
         )}
+        {library?.damaged.map((one) => (
+          <p key={one.id} role="alert" className="border-error mt-1 border-l-3 pl-2 text-[14px]">
+            Fit {one.id} is damaged and counts for nothing ({one.why}).{" "}
+            <button
+              type="button"
+              className="plain-button underline"
+              onClick={() =>
+                void remove(api.DELETE("/api/v1/proven/{id}", { params: { path: { id: one.id } } }))
+              }
+            >
+              Take it out
+            </button>
+          </p>
+        ))}
         {library?.fits.length === 0 && <p className="mt-2 text-[15px]">No fit has all of these words.</p>}
         <ul>
           {library?.fits.slice(0, 60).map((fit) => (
@@ -98,6 +109,12 @@ export function Proven({ open }: { open: OpenJob }) {
       </section>
       <aside className="border-base-300 shrink-0 px-3 py-2 text-[15px] min-[1000px]:w-[400px] min-[1000px]:overflow-y-auto min-[1000px]:border-l">
         <Envelopes library={library} />
+        <Imports
+          imports={library?.imports ?? []}
+          onRemove={(id) =>
+            void remove(api.DELETE("/api/v1/proven/imports/{id}", { params: { path: { id } } }))
+          }
+        />
         <FromJob open={open} onDone={run} />
         {library && <p className="border-warning mt-2 border-l-3 pl-2 text-[14px]">{library.caution}</p>}
       </aside>
@@ -179,6 +196,51 @@ function Envelopes({ library }: { library: Schemas["ProvenLibrary"] | undefined 
   );
 }
 
+type ImportsProps = {
+  imports: Schemas["ImportView"][];
+  onRemove: (id: number) => void;
+};
+
+/** Files of fits that were brought: what one of them brought goes out again as one. */
+function Imports({ imports, onRemove }: ImportsProps) {
+  const [asked, setAsked] = useState<number | null>(null);
+  if (imports.length === 0) return null;
+  return (
+    <section aria-label="Files that were brought" className="rule mt-3 pt-1">
+      <h2 className="label-small font-semibold">Files that were brought</h2>
+      {imports.map((one) => (
+        <p key={one.id} className="flex items-center gap-2 text-[14px]" data-import={one.id}>
+          <span className="min-w-0 flex-1 truncate">
+            {one.name || "without a name"}, {one.brought_at.slice(0, 10)}: {one.fits}{" "}
+            {one.fits === 1 ? "fit" : "fits"}
+          </span>
+          {asked === one.id ? (
+            <>
+              <button
+                type="button"
+                className="plain-button text-error"
+                onClick={() => {
+                  setAsked(null);
+                  onRemove(one.id);
+                }}
+              >
+                Take {one.fits} out for good
+              </button>
+              <button type="button" className="plain-button" onClick={() => setAsked(null)}>
+                Keep
+              </button>
+            </>
+          ) : (
+            <button type="button" className="plain-button" onClick={() => setAsked(one.id)}>
+              Take out…
+            </button>
+          )}
+        </p>
+      ))}
+    </section>
+  );
+}
+
 type FromJobProps = {
   open: OpenJob;
   onDone: (work: () => Promise<Schemas["ProvenBrought"]>) => Promise<void>;
@@ -199,7 +261,7 @@ function FromJob({ open, onDone }: FromJobProps) {
         void onDone(() =>
           answer(
             api.POST("/api/v1/jobs/{id}/proven", {
-              params: { path: { id: open.id } },
+              params: { path: { id: open.id }, header: keyed() },
               body: { rub_front: rubs.front, rub_rear: rubs.rear, view, uses },
             }),
           ),

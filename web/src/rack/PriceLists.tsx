@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Away, answer, api, type Problem, Refused, type Schemas } from "../api/client";
+import { Away, answer, api, type Schemas } from "../api/client";
+import { saidBy, upload } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
 
 type Tried = Schemas["TriedList"];
@@ -14,6 +15,8 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
   const [isBusy, setBusy] = useState(false);
   const [allOrNothing, setAllOrNothing] = useState(false);
   const [ticket, setTicket] = useState<string | null>(null);
+  // A list whose file is about to be removed for good.
+  const [asked, setAsked] = useState<number | null>(null);
   const lists = useQuery({
     queryKey: ["price-lists"],
     queryFn: () => answer(api.GET("/api/v1/catalogue/lists")),
@@ -27,13 +30,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
     try {
       await work(drawn);
     } catch (error) {
-      setSays(
-        error instanceof Refused
-          ? error.problem.errors[0]?.detail || error.message
-          : error instanceof Away
-            ? "The program does not answer; try again."
-            : String(error),
-      );
+      setSays(error instanceof Away ? `${error.message} Try again.` : saidBy(error));
     }
     setBusy(false);
     setTicket(null);
@@ -45,16 +42,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
   const bring = (file: File) =>
     run(async (ticket) => {
       const query = new URLSearchParams({ kind, supplier, file_name: file.name, ticket });
-      const response = await fetch(`/api/v1/catalogue/lists?${query}`, {
-        method: "POST",
-        headers: { "content-type": "application/octet-stream" },
-        body: file,
-      }).catch(() => {
-        throw new Away();
-      });
-      const body: unknown = await response.json();
-      if (!response.ok) throw new Refused(body as Problem);
-      setTried(body as Tried);
+      setTried(await upload<Tried>(`/api/v1/catalogue/lists?${query}`, file));
       await refresh();
     });
   const again = (mapping: Record<string, string>) =>
@@ -91,6 +79,15 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
       setSays(
         `Undone: ${undone.back} rows went back${undone.left ? `, ${undone.left} were changed since and stay` : ""}.`,
       );
+      await refresh();
+    });
+  const removeFile = (id: number) =>
+    run(async () => {
+      const list = await answer(
+        api.DELETE("/api/v1/catalogue/lists/{id}/file", { params: { path: { id } } }),
+      );
+      setAsked(null);
+      setSays(`The file of ${list.supplier} is removed. What was taken of it stays.`);
       await refresh();
     });
   return (
@@ -168,6 +165,32 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
                 onClick={() => void undo(list.id)}
               >
                 Undo
+              </button>
+            )}
+            {list.is_removed ? (
+              <span className="opacity-85">file removed</span>
+            ) : asked === list.id ? (
+              <>
+                <button
+                  type="button"
+                  className="plain-button text-error py-0"
+                  disabled={isBusy}
+                  onClick={() => void removeFile(list.id)}
+                >
+                  Remove for good
+                </button>
+                <button type="button" className="plain-button py-0" onClick={() => setAsked(null)}>
+                  Keep
+                </button>
+              </>
+            ) : (
+              <button
+                type="button"
+                className="plain-button py-0"
+                title="The file as it came takes room; what was taken of it stays, and can still be undone."
+                onClick={() => setAsked(list.id)}
+              >
+                File…
               </button>
             )}
           </li>

@@ -1,11 +1,13 @@
 import { useState } from "react";
-import { Away, type Axle, type Problem, Refused, type Schemas } from "../api/client";
+import type { Axle, Problem, Schemas } from "../api/client";
+import { saidBy, upload } from "../api/upload";
 import { signedBy } from "../job/unsaved";
 import type { OpenJob } from "../job/useJob";
 import { Choice } from "../shared/Choice";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
 import { useHouse, useRegistry } from "../shared/registry";
+import { readyPhoto } from "./photo";
 
 type TrialView = Schemas["TrialView"];
 type Props = { open: OpenJob; onAdd: (trial: TrialView) => void };
@@ -77,22 +79,10 @@ export function TrialEntry({ open, onAdd }: Props) {
   const photo = async (file: File) => {
     setTrouble("");
     try {
-      const response = await fetch(`/api/v1/jobs/${id}/photos`, {
-        method: "POST",
-        headers: { "content-type": "application/octet-stream" },
-        body: file,
-      }).catch(() => {
-        throw new Away();
-      });
-      const body: unknown = await response.json();
-      if (!response.ok) throw new Refused(body as Problem);
-      setPhotos([...photos, (body as { id: number }).id]);
+      const kept = await upload<Schemas["PhotoView"]>(`/api/v1/jobs/${id}/photos`, await readyPhoto(file));
+      setPhotos((before) => [...before, kept.id]);
     } catch (error) {
-      setTrouble(
-        error instanceof Refused
-          ? error.problem.errors[0]?.detail || error.message
-          : (error as Error).message,
-      );
+      setTrouble(saidBy(error));
     }
   };
   return (
@@ -238,7 +228,7 @@ export function TrialEntry({ open, onAdd }: Props) {
       <FileButton
         text={photos.length > 0 ? `${photos.length} photos` : "Attach a photo"}
         label="Photo"
-        accept="image/jpeg,image/png"
+        accept="image/jpeg,image/png,image/webp,image/heic,image/heif"
         className="border-base-300 flex min-h-[44px] items-center border"
         onFile={(file) => void photo(file)}
       />

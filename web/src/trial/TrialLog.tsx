@@ -51,13 +51,24 @@ export function TrialLog({ open }: { open: OpenJob }) {
             {(one.photos ?? []).length > 0 && (
               <p className="mt-1 flex gap-2">
                 {one.photos?.map((photo) => (
-                  <a key={photo} href={`/api/v1/jobs/${id}/photos/${photo}`} target="_blank" rel="noreferrer">
-                    <img
-                      className="h-[84px]"
-                      src={`/api/v1/jobs/${id}/photos/${photo}`}
-                      alt={`Trial of ${one.setup}`}
-                    />
-                  </a>
+                  <span key={photo} className="flex items-start">
+                    <a href={`/api/v1/jobs/${id}/photos/${photo}`} target="_blank" rel="noreferrer">
+                      <img
+                        className="h-[84px]"
+                        src={`/api/v1/jobs/${id}/photos/${photo}`}
+                        alt={`Trial of ${one.setup}`}
+                      />
+                    </a>
+                    <button
+                      type="button"
+                      className="plain-button min-h-[44px] px-2"
+                      aria-label={`Take this photo off the trial of ${one.setup}`}
+                      title="Off the trial; undo brings it back. House removes for good what no trial names."
+                      onClick={() => edit({ trials: content.trials.map(without(one.id, photo)) })}
+                    >
+                      ✕
+                    </button>
+                  </span>
                 ))}
               </p>
             )}
@@ -67,6 +78,9 @@ export function TrialLog({ open }: { open: OpenJob }) {
     </section>
   );
 }
+
+const without = (trial: string, photo: number) => (one: TrialView) =>
+  one.id === trial ? { ...one, photos: one.photos?.filter((other) => other !== photo) } : one;
 
 /** How much room there was, or how far it stood into it. */
 export function Amount({ trial }: { trial: TrialView }) {

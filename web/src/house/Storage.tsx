@@ -1,0 +1,85 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, type Schemas } from "../api/client";
+import { saidBy } from "../api/upload";
+
+type Removal = Schemas["StorageRemoval"];
+
+const KEY = ["storage"];
+
+const size = (bytes: number) =>
+  bytes < 1e6 ? `${Math.round(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+
+/** What takes room in the shop's file; what nothing names any more can be removed for good. */
+export function Storage() {
+  const queries = useQueryClient();
+  const { data } = useQuery({
+    queryKey: KEY,
+    queryFn: () => answer(api.GET("/api/v1/house/storage")),
+  });
+  const [asked, setAsked] = useState<keyof Removal | null>(null);
+  const [says, setSays] = useState("");
+  if (!data) return null;
+  const remove = async (what: keyof Removal) => {
+    setAsked(null);
+    setSays("Removing…");
+    try {
+      const left = await answer(api.POST("/api/v1/house/storage/remove", { body: { [what]: true } }));
+      queries.setQueryData(KEY, left);
+      setSays(`Removed. The file has ${size(left.file_bytes)} now.`);
+    } catch (error) {
+      setSays(saidBy(error));
+    }
+  };
+  const { unnamed_photos: photos, list_files: files, undone_changes: undone } = data;
+  const rows: [keyof Removal, string, number, number][] = [
+    [
+      "unnamed_photos",
+      "photos that no trial names; undoing a trial does not bring them back",
+      photos.count,
+      photos.bytes,
+    ],
+    [
+      "list_files",
+      "files of price lists that were taken or undone; their rows stay",
+      files.count,
+      files.bytes + undone.bytes,
+    ],
+  ];
+  return (
+    <section aria-label="Room in the shop's file">
+      <h2 className="label-small font-semibold">Room in the shop's file</h2>
+      <p className="text-[14px]">
+        {size(data.file_bytes)} in all, {size(data.photos.bytes)} of it in {data.photos.count} photos. A copy
+        of this one file, made while the program is stopped, is a backup of everything.
+      </p>
+      {rows.map(([what, words, count, bytes]) => (
+        <p key={what} className="rule flex items-center gap-2 py-0.5 text-[15px]" data-storage={what}>
+          <span className="min-w-0 flex-1">
+            {count} {words}: {size(bytes)}
+          </span>
+          {asked === what ? (
+            <>
+              <button type="button" className="plain-button text-error" onClick={() => void remove(what)}>
+                Remove for good
+              </button>
+              <button type="button" className="plain-button" onClick={() => setAsked(null)}>
+                Keep
+              </button>
+            </>
+          ) : (
+            <button
+              type="button"
+              className="plain-button"
+              disabled={count === 0}
+              onClick={() => setAsked(what)}
+            >
+              Remove…
+            </button>
+          )}
+        </p>
+      ))}
+      <output className="text-[14px]">{says}</output>
+    </section>
+  );
+}

@@ -1,0 +1,48 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { answer, api } from "../api/client";
+import { saidBy } from "../api/upload";
+import { signedBy } from "./unsaved";
+
+/** A job that cannot be opened: why, and the one thing that helps. */
+export function Damaged({ id, why }: { id: number; why: string }) {
+  const queries = useQueryClient();
+  const [says, setSays] = useState("");
+  const mend = async () => {
+    setSays("");
+    try {
+      const job = await answer(
+        api.POST("/api/v1/jobs/{id}/mend", { params: { path: { id }, query: { signed_by: signedBy() } } }),
+      );
+      queries.setQueryData(["job", id], job);
+    } catch (error) {
+      setSays(saidBy(error));
+    }
+  };
+  return (
+    <main className="p-6 text-[16px]">
+      <h1 className="text-[20px] font-semibold">This job cannot be opened</h1>
+      <p className="mt-1" role="alert">
+        {why}
+      </p>
+      <p className="mt-2">
+        The journal notes every change of a job. Put back from it, the job is as it was after the last change
+        that can be read; undo begins anew from there.
+      </p>
+      <p className="mt-3 flex items-center gap-3">
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => void mend()}>
+          Put back from its journal
+        </button>
+        <Link to="/" className="plain-button">
+          ‹ Counter
+        </Link>
+      </p>
+      {says && (
+        <p role="alert" className="text-error mt-2">
+          {says}
+        </p>
+      )}
+    </main>
+  );
+}
