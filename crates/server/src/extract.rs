@@ -192,9 +192,13 @@ impl<S: Send + Sync> FromRequestParts<S> for TwoIds {
     type Rejection = ApiError;
 
     async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, ApiError> {
-        let Path((first, second)) =
-            Path::<(String, String)>::from_request_parts(parts, state).await.map_err(|_| ApiError::NoSuchPath)?;
-        id_of(&first).zip(id_of(&second)).map(|(first, second)| Self(first, second)).ok_or(ApiError::NoSuchPath)
+        let Path((first, second)) = Path::<(String, String)>::from_request_parts(parts, state)
+            .await
+            .map_err(|_| ApiError::NoSuchPath)?;
+        id_of(&first)
+            .zip(id_of(&second))
+            .map(|(first, second)| Self(first, second))
+            .ok_or(ApiError::NoSuchPath)
     }
 }
 
@@ -206,8 +210,9 @@ impl<S: Send + Sync> FromRequestParts<S> for IdAndName {
     type Rejection = ApiError;
 
     async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, ApiError> {
-        let Path((id, name)) =
-            Path::<(String, String)>::from_request_parts(parts, state).await.map_err(|_| ApiError::NoSuchPath)?;
+        let Path((id, name)) = Path::<(String, String)>::from_request_parts(parts, state)
+            .await
+            .map_err(|_| ApiError::NoSuchPath)?;
         id_of(&id).map(|id| Self(id, name)).ok_or(ApiError::NoSuchPath)
     }
 }

@@ -51,7 +51,8 @@ fn refusal(headers: &HeaderMap, authority: Option<&Authority>, is_page: bool) ->
     if let Some(site) = said("sec-fetch-site")
         && !["same-origin", "none"].contains(&site)
     {
-        let follows_a_link = said("sec-fetch-mode") == Some("navigate") && said("sec-fetch-dest") == Some("document");
+        let follows_a_link =
+            said("sec-fetch-mode") == Some("navigate") && said("sec-fetch-dest") == Some("document");
         if !(is_page && follows_a_link) {
             return Some("the request comes from another site");
         }
@@ -130,7 +131,9 @@ mod tests {
             ("cross-site", "navigate", "document", false, false),
         ] {
             let mut headers = headers("127.0.0.1:7117", None);
-            for (name, value) in [("sec-fetch-site", site), ("sec-fetch-mode", mode), ("sec-fetch-dest", dest)] {
+            for (name, value) in
+                [("sec-fetch-site", site), ("sec-fetch-mode", mode), ("sec-fetch-dest", dest)]
+            {
                 headers.insert(name, value.parse().unwrap());
             }
             assert_eq!(refusal(&headers, None, is_page).is_none(), let_in, "{site} {mode} {dest} {is_page}");

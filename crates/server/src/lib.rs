@@ -185,9 +185,7 @@ impl FromRef<Shop> for Arc<dyn GaugePort> {
 ///
 /// # Errors
 /// When it panicked.
-pub async fn off_thread<T: Send + 'static>(
-    work: impl FnOnce() -> T + Send + 'static,
-) -> Result<T, ApiError> {
+pub async fn off_thread<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'static) -> Result<T, ApiError> {
     tokio::task::spawn_blocking(work).await.map_err(|_| ApiError::Store(StoreError::Panicked))
 }
 

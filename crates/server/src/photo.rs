@@ -34,7 +34,9 @@ pub enum NoPhoto {
     #[error("a photo is a JPEG, a PNG or a WebP")]
     Format,
     /// The format of many phones, which no reader here knows.
-    #[error("this is an HEIC photo, which is not read: set the phone to \"most compatible\", or save it as JPEG")]
+    #[error(
+        "this is an HEIC photo, which is not read: set the phone to \"most compatible\", or save it as JPEG"
+    )]
     Heic,
     /// Too many pixels.
     #[error("the photo has {0} × {1} pixels; at most 50 million are read: save it smaller")]
@@ -105,9 +107,14 @@ mod tests {
 
     /// A picture whose upper left quarter is red, taken by a phone that was held upright.
     fn from_a_phone() -> Vec<u8> {
-        let picture = RgbImage::from_fn(64, 32, |x, y| {
-            if x < 32 && y < 16 { Rgb([250, 10, 10]) } else { Rgb([10, 10, 250]) }
-        });
+        let picture =
+            RgbImage::from_fn(
+                64,
+                32,
+                |x, y| {
+                    if x < 32 && y < 16 { Rgb([250, 10, 10]) } else { Rgb([10, 10, 250]) }
+                },
+            );
         let mut plain = Vec::new();
         picture.write_to(&mut Cursor::new(&mut plain), ImageFormat::Jpeg).unwrap();
         // TIFF in an APP1: little-endian, one entry, orientation (0x0112) 6: to be turned by a quarter clockwise.
@@ -124,7 +131,9 @@ mod tests {
         file.extend(u16::try_from(exif.len() + 2).unwrap().to_be_bytes());
         file.extend(&exif);
         // A second picture's worth of colour profile, and a comment.
-        for (marker, body) in [(0xe2_u8, &b"MPF\0second picture"[..]), (0xed, b"APP13 by SN4711"), (0xfe, b"a comment")] {
+        for (marker, body) in
+            [(0xe2_u8, &b"MPF\0second picture"[..]), (0xed, b"APP13 by SN4711"), (0xfe, b"a comment")]
+        {
             file.extend([0xff, marker]);
             file.extend(u16::try_from(body.len() + 2).unwrap().to_be_bytes());
             file.extend(body);

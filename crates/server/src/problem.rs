@@ -264,9 +264,7 @@ pub async fn dress_bare_error(response: Response) -> Response {
         StatusCode::METHOD_NOT_ALLOWED => ("method", "Wrong method", "this path does not take this method"),
         StatusCode::PAYLOAD_TOO_LARGE => ("too-large", "Too large", "the body is too large"),
         StatusCode::NOT_FOUND => ("not-found", "Not there", "there is nothing at this path"),
-        _ if status.is_server_error() => {
-            ("internal", "The program failed", "the program failed")
-        }
+        _ if status.is_server_error() => ("internal", "The program failed", "the program failed"),
         _ => ("malformed", "Malformed request", "the request could not be read"),
     };
     let allow = response.headers().get(header::ALLOW).cloned();

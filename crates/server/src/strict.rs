@@ -198,13 +198,12 @@ mod tests {
 
     #[test]
     fn an_array_is_no_object_however_deep() {
-        let read = |text: &str| Outer::deserialize(ObjectsOnly(&mut serde_json::Deserializer::from_str(text)));
-        assert!(read(r#"{"inner":[{"a":null,"point":[1,2]}],"by_name":{"x":{"a":1,"point":[0,0]}}}"#).is_ok());
-        for text in [
-            "[[],{}]",
-            r#"{"inner":[[null,[1,2]]]}"#,
-            r#"{"inner":[],"by_name":{"x":[1,[0,0]]}}"#,
-        ] {
+        let read =
+            |text: &str| Outer::deserialize(ObjectsOnly(&mut serde_json::Deserializer::from_str(text)));
+        assert!(
+            read(r#"{"inner":[{"a":null,"point":[1,2]}],"by_name":{"x":{"a":1,"point":[0,0]}}}"#).is_ok()
+        );
+        for text in ["[[],{}]", r#"{"inner":[[null,[1,2]]]}"#, r#"{"inner":[],"by_name":{"x":[1,[0,0]]}}"#] {
             assert!(read(text).unwrap_err().to_string().contains("invalid type: sequence"), "{text}");
         }
     }

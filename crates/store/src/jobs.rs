@@ -214,9 +214,10 @@ pub fn list(connection: &Connection, page: &Page) -> Result<(usize, Vec<JobSumma
              FROM job WHERE put_away = ?1 ORDER BY updated_at DESC, id DESC",
         )?;
         let rows = statement.query_map([page.put_away], |row| {
-            let words = row.get_ref(1)?.as_bytes().map_or_else(|_| String::new(), |words| {
-                String::from_utf8_lossy(words).to_lowercase()
-            });
+            let words = row
+                .get_ref(1)?
+                .as_bytes()
+                .map_or_else(|_| String::new(), |words| String::from_utf8_lossy(words).to_lowercase());
             Ok((row.get::<_, i64>(0)?, words))
         })?;
         let mut found = Vec::new();

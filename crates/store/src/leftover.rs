@@ -46,9 +46,9 @@ pub(crate) fn look_at(path: &Path) -> Result<Option<String>, StoreError> {
         return Err(StoreError::ForeignLog { path: path.display().to_string(), log: name });
     }
     match whole_frames(&bytes) {
-        Some(Frames { lost: 0, .. }) => {
-            Ok(Some(format!("the last run did not stop cleanly: its latest changes were taken over from {name}")))
-        }
+        Some(Frames { lost: 0, .. }) => Ok(Some(format!(
+            "the last run did not stop cleanly: its latest changes were taken over from {name}"
+        ))),
         frames => {
             let aside = beside(path, "-wal.damaged");
             let kept = fs::copy(&log, &aside).is_ok();
@@ -74,7 +74,9 @@ fn marks(uri: &str) -> Option<(String, String)> {
         OpenFlags::SQLITE_OPEN_READ_ONLY | OpenFlags::SQLITE_OPEN_URI | OpenFlags::SQLITE_OPEN_NO_MUTEX;
     let connection = Connection::open_with_flags(uri, flags).ok()?;
     let marks = connection
-        .query_row("SELECT mark, earlier FROM shop_file WHERE id = 1", [], |row| Ok((row.get(0)?, row.get(1)?)))
+        .query_row("SELECT mark, earlier FROM shop_file WHERE id = 1", [], |row| {
+            Ok((row.get(0)?, row.get(1)?))
+        })
         .optional();
     marks.ok().flatten()
 }

@@ -144,7 +144,8 @@ impl ReadingRow {
 
     fn kept(&self) -> Result<KeptReading, String> {
         // Taken before anybody typed what was fitted: not the bare hub, which has no line at all.
-        let setup = |line: &String| if line.is_empty() { Ok(Setup::default()) } else { line.parse::<Setup>() };
+        let setup =
+            |line: &String| if line.is_empty() { Ok(Setup::default()) } else { line.parse::<Setup>() };
         let fitted = self.fitted.as_ref().map(setup).transpose();
         let side = self.side.as_ref().map(|code| known("side", code, CarSide::from_code(code)));
         Ok(KeptReading {

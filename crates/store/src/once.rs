@@ -49,9 +49,7 @@ where
 fn seen<T: DeserializeOwned>(connection: &Connection, asked: &Once) -> Result<Option<T>, StoreError> {
     let seen = connection
         .prepare_cached("SELECT request, made FROM once WHERE key = ?1")?
-        .query_row([&asked.key], |row| {
-            Ok((row.get::<_, String>("request")?, row.get::<_, String>("made")?))
-        })
+        .query_row([&asked.key], |row| Ok((row.get::<_, String>("request")?, row.get::<_, String>("made")?)))
         .optional()?;
     let Some((earlier, made)) = seen else { return Ok(None) };
     if earlier != asked.request {
@@ -68,9 +66,7 @@ fn remember<T: Serialize>(
     made: &T,
     now: Timestamp,
 ) -> Result<(), StoreError> {
-    connection
-        .prepare_cached("DELETE FROM once WHERE at < ?1")?
-        .execute([(now - KEPT_FOR).to_string()])?;
+    connection.prepare_cached("DELETE FROM once WHERE at < ?1")?.execute([(now - KEPT_FOR).to_string()])?;
     // What is made is a number, or a few of them.
     let text = serde_json::to_string(made).unwrap_or_default();
     connection

@@ -163,7 +163,13 @@ pub fn all(connection: &Connection) -> Result<Vec<ProvenRow>, StoreError> {
             Ok(Err(error)) => (Fields::new(), Some(error.to_string())),
             Err(error) => (Fields::new(), Some(error.to_string())),
         };
-        Ok(ProvenRow { id: row.get("id")?, job: row.get("job_id")?, import: row.get("import_id")?, record, damaged })
+        Ok(ProvenRow {
+            id: row.get("id")?,
+            job: row.get("job_id")?,
+            import: row.get("import_id")?,
+            record,
+            damaged,
+        })
     })?;
     Ok(rows.collect::<Result<_, _>>()?)
 }

@@ -64,8 +64,7 @@ impl Store {
     /// When the file cannot be made or read, is another program's, was written by a newer version, is damaged, or lies
     /// beside another file's log.
     pub fn open_as(path: &Path, how: Opening) -> Result<Self, StoreError> {
-        let file_error =
-            |source| StoreError::File { path: path.display().to_string(), source };
+        let file_error = |source| StoreError::File { path: path.display().to_string(), source };
         let folder = match path.parent() {
             Some(folder) if !folder.as_os_str().is_empty() => folder,
             _ => Path::new("."),
@@ -82,7 +81,9 @@ impl Store {
             is_ours(path)?;
             match leftover::look_at(path) {
                 Err(StoreError::ForeignLog { log, .. }) if how.with_foreign_log => {
-                    notes.push(format!("{log} was taken over although it goes on from another state of the file"));
+                    notes.push(format!(
+                        "{log} was taken over although it goes on from another state of the file"
+                    ));
                 }
                 looked => notes.extend(looked?),
             }
@@ -179,9 +180,8 @@ impl Store {
                 return Err(StoreError::GaveUp.into());
             }
             shared.is_still_there()?;
-            let transaction = writer
-                .transaction_with_behavior(TransactionBehavior::Immediate)
-                .map_err(StoreError::from)?;
+            let transaction =
+                writer.transaction_with_behavior(TransactionBehavior::Immediate).map_err(StoreError::from)?;
             let value = change(&transaction)?;
             if !patience.settle() {
                 return Err(StoreError::GaveUp.into());
@@ -285,9 +285,7 @@ fn is_ours(path: &Path) -> Result<(), StoreError> {
     match looked {
         migrations::Found::Ours | migrations::Found::Nothing => Ok(()),
         migrations::Found::AnothersFile => Err(not_ours()),
-        migrations::Found::Newer(found) => {
-            Err(StoreError::NewerFile { found, known: migrations::LATEST })
-        }
+        migrations::Found::Newer(found) => Err(StoreError::NewerFile { found, known: migrations::LATEST }),
         migrations::Found::TablesMissing(table) => Err(StoreError::Damaged {
             path: path.display().to_string(),
             why: format!("its table {table} is missing"),

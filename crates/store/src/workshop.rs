@@ -193,7 +193,12 @@ pub fn photo(connection: &Connection, job: i64, id: i64) -> Result<Photo, StoreE
 ///
 /// # Errors
 /// What SQLite says.
-pub fn clean_photo(connection: &Connection, id: i64, media_type: &str, bytes: &[u8]) -> Result<(), StoreError> {
+pub fn clean_photo(
+    connection: &Connection,
+    id: i64,
+    media_type: &str,
+    bytes: &[u8],
+) -> Result<(), StoreError> {
     connection.execute(
         "UPDATE photo SET media_type = ?2, bytes = ?3, is_clean = 1 WHERE id = ?1",
         params![id, media_type, bytes],

@@ -52,7 +52,8 @@ pub(super) fn read(mut bytes: &[u8]) -> Result<Sheet, SheetError> {
 fn pieces_within_bounds(bytes: &[u8]) -> Result<(), SheetError> {
     if bytes.starts_with(b"AutoCAD Binary DXF") {
         // A code of 0 and a name of at least three letters with its end.
-        let names = bytes.windows(3).filter(|three| three[0] == 0 && three[1..].iter().all(u8::is_ascii_uppercase));
+        let names =
+            bytes.windows(3).filter(|three| three[0] == 0 && three[1..].iter().all(u8::is_ascii_uppercase));
         return if names.count() > MOST_PIECES { Err(SheetError::TooManyPieces) } else { Ok(()) };
     }
     let mut lines = bytes.split(|byte| *byte == b'\n');

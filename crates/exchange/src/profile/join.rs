@@ -38,11 +38,8 @@ pub(super) fn joined(contours: Vec<Contour>) -> Result<Vec<Point>, SheetError> {
         pieces.iter().zip(&used).filter(|(_, used)| !**used).flat_map(|(piece, _)| ends_of(piece)).collect();
     let nearest = |end: Point| rest.iter().map(|other| apart(end, *other)).fold(f64::INFINITY, f64::min);
     let (first, last) = (line[0], line[line.len() - 1]);
-    let (gap_mm, (y, r)) = if nearest(first) < nearest(last) {
-        (nearest(first), first)
-    } else {
-        (nearest(last), last)
-    };
+    let (gap_mm, (y, r)) =
+        if nearest(first) < nearest(last) { (nearest(first), first) } else { (nearest(last), last) };
     Err(SheetError::Apart { pieces: rest.len() / 2 + 1, at: format!("y {y:.1}, r {r:.1}"), gap_mm })
 }
 
@@ -66,7 +63,8 @@ impl Ends {
     /// Refuses a place where three ends meet.
     fn of(pieces: &[Vec<Point>]) -> Result<Self, SheetError> {
         let places: Vec<Point> = pieces.iter().flat_map(|piece| ends_of(piece)).collect();
-        let cell = |(x, y): Point| ((x / JOINS_WITHIN_MM).floor() as i64, (y / JOINS_WITHIN_MM).floor() as i64);
+        let cell =
+            |(x, y): Point| ((x / JOINS_WITHIN_MM).floor() as i64, (y / JOINS_WITHIN_MM).floor() as i64);
         let mut grid: HashMap<(i64, i64), Vec<End>> = HashMap::with_capacity(places.len());
         for (end, place) in places.iter().enumerate() {
             let here = grid.entry(cell(*place)).or_default();
@@ -80,7 +78,9 @@ impl Ends {
         for (end, place) in places.iter().enumerate() {
             let (column, row) = cell(*place);
             let mut others = (-1..=1)
-                .flat_map(|right| (-1..=1).map(move |up| (column.saturating_add(right), row.saturating_add(up))))
+                .flat_map(|right| {
+                    (-1..=1).map(move |up| (column.saturating_add(right), row.saturating_add(up)))
+                })
                 .filter_map(|cell| grid.get(&cell))
                 .flatten()
                 .filter(|other| **other != end && apart(*place, places[**other]) <= JOINS_WITHIN_MM);
@@ -140,7 +140,8 @@ mod tests {
         let mut pieces: Vec<Contour> = (0..50_000).map(|at| piece(&[step(at), step(at + 1)])).collect();
         pieces.rotate_left(17_000);
         assert_eq!(joined(pieces).unwrap().len(), 50_001);
-        let upright = (0..50_000).map(|at| piece(&[(0.0, f64::from(at)), (0.0, f64::from(at) + 0.5)])).collect();
+        let upright =
+            (0..50_000).map(|at| piece(&[(0.0, f64::from(at)), (0.0, f64::from(at) + 0.5)])).collect();
         assert!(matches!(joined(upright), Err(SheetError::Apart { pieces: 50_000, .. })));
     }
 

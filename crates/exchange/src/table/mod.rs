@@ -100,7 +100,9 @@ pub enum TableError {
     )]
     Unpacks(u64),
     /// One cell is too long.
-    #[error("row {row}, column {column} has {length} characters; at most {LONGEST_CELL} are read: shorten it")]
+    #[error(
+        "row {row}, column {column} has {length} characters; at most {LONGEST_CELL} are read: shorten it"
+    )]
     CellTooLong {
         /// Row, counted from 1 with the heading.
         row: usize,
@@ -146,9 +148,10 @@ struct Lines {
 impl Lines {
     /// Takes a line, counted from 1 with the heading. What is empty at its end is left out.
     fn take(&mut self, number: usize, mut line: Vec<String>) -> Result<(), TableError> {
-        let long = line.iter().enumerate().find(|(_, cell)| {
-            cell.len() > LONGEST_CELL && cell.chars().count() > LONGEST_CELL
-        });
+        let long = line
+            .iter()
+            .enumerate()
+            .find(|(_, cell)| cell.len() > LONGEST_CELL && cell.chars().count() > LONGEST_CELL);
         if let Some((column, cell)) = long {
             let length = cell.chars().count();
             return Err(TableError::CellTooLong { row: number, column: column + 1, length });

@@ -19,8 +19,11 @@ impl Table {
         if start.is_empty() {
             return Err(TableError::Empty);
         }
-        let mut table =
-            if start.starts_with('[') || start.starts_with('{') { json::read(start)? } else { read_csv(&text)? };
+        let mut table = if start.starts_with('[') || start.starts_with('{') {
+            json::read(start)?
+        } else {
+            read_csv(&text)?
+        };
         table.notes.extend(note);
         Ok(table)
     }

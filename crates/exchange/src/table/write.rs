@@ -23,7 +23,10 @@ enum Kind<W: Write> {
 
 impl<W: Write + Seek + Send> std::fmt::Debug for Writer<W> {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
-        f.debug_struct("Writer").field("header", &self.header).field("rows", &self.rows).finish_non_exhaustive()
+        f.debug_struct("Writer")
+            .field("header", &self.header)
+            .field("rows", &self.rows)
+            .finish_non_exhaustive()
     }
 }
 

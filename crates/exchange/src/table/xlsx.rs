@@ -69,7 +69,11 @@ fn text_of(data: &DataRef<'_>) -> String {
         DataRef::Float(number) if number.fract() == 0.0 && number.abs() < 1e15 => format!("{number:.0}"),
         DataRef::String(text) => text.trim().to_owned(),
         DataRef::SharedString(text) => text.trim().to_owned(),
-        other => other.as_string().unwrap_or_else(|| calamine::Data::from(other.clone()).to_string()).trim().to_owned(),
+        other => other
+            .as_string()
+            .unwrap_or_else(|| calamine::Data::from(other.clone()).to_string())
+            .trim()
+            .to_owned(),
     }
 }
 

@@ -260,7 +260,8 @@ impl Corner {
             let extremes = Extremes::of(&group);
             for at in 0..group.len() {
                 // One of those it contradicts is named: with many readings all pairs would be too many to read.
-                let other = extremes.0.iter().find(|other| **other != at && contradict(&group[at], &group[**other]));
+                let other =
+                    extremes.0.iter().find(|other| **other != at && contradict(&group[at], &group[**other]));
                 if let Some(other) = other {
                     is_clean = false;
                     group[at].is_contradicted = true;
@@ -511,7 +512,8 @@ mod tests {
                 .collect();
             let few = Extremes::of(&group).0;
             for at in 0..group.len() {
-                let by_each = (0..group.len()).any(|other| other != at && contradict(&group[at], &group[other]));
+                let by_each =
+                    (0..group.len()).any(|other| other != at && contradict(&group[at], &group[other]));
                 let by_few = few.iter().any(|other| *other != at && contradict(&group[at], &group[*other]));
                 assert_eq!(by_few, by_each, "{at} of {group:?}");
             }

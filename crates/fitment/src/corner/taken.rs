@@ -190,7 +190,10 @@ mod tests {
             (Some("225/45R18"), Some("225/45R18")),
             (None, None),
         ] {
-            let reading = Taken { on: taken_on.map(on), ..taken("strut", CarSide::Left, 9.0, ReadingUnit::Millimetres) };
+            let reading = Taken {
+                on: taken_on.map(on),
+                ..taken("strut", CarSide::Left, 9.0, ReadingUnit::Millimetres)
+            };
             let counted = reading.clone().once_named(&fitted);
             assert_eq!(counted.on.map(|on| on.to_string()).as_deref(), counts_on, "{taken_on:?}");
             assert_eq!(reading.clone().once_named(&SetupPair::default()), reading, "nothing is named yet");

@@ -104,16 +104,12 @@ impl Task {
     /// The file's answer, as it goes to the parent: what was read, or why it was not, in a sentence.
     pub(super) fn answer(self, bytes: &[u8]) -> Vec<u8> {
         let encoded = match self {
-            Self::Table => {
-                postcard::to_stdvec(&Table::read(bytes).map_err(|error| error.to_string()))
-            }
+            Self::Table => postcard::to_stdvec(&Table::read(bytes).map_err(|error| error.to_string())),
             Self::Drawing(unit) => {
                 let read = profile::read(bytes).map(|sheet| sheet.profiles(unit));
                 postcard::to_stdvec(&read.map_err(|error| error.to_string()))
             }
-            Self::Photo => {
-                postcard::to_stdvec(&photo::drawn_anew(bytes).map_err(|error| error.to_string()))
-            }
+            Self::Photo => postcard::to_stdvec(&photo::drawn_anew(bytes).map_err(|error| error.to_string())),
         };
         encoded.unwrap_or_default()
     }

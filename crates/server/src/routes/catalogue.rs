@@ -144,10 +144,7 @@ pub(super) async fn undo_list(State(store): State<Store>, Id(id): Id) -> Result<
     (status = 404, description = "no such list", body = Problem),
     (status = 409, description = "removed before", body = Problem)
 ))]
-pub(super) async fn remove_file(
-    State(shop): State<Shop>,
-    Id(id): Id,
-) -> Result<Json<ListView>, ApiError> {
+pub(super) async fn remove_file(State(shop): State<Shop>, Id(id): Id) -> Result<Json<ListView>, ApiError> {
     let list = shop.store.write(move |tx| catalogue::remove_file(tx, id)).await?;
     shop.last_read.forget();
     Ok(Json(list.into()))

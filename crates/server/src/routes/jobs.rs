@@ -12,10 +12,10 @@ use super::judge::today;
 use crate::extract::{Id, Keyed, Params};
 use crate::problem::{ApiError, FieldError, Problem};
 use crate::wire::bench::{Column, Ground, Known, SideBySide, bay_of};
-use crate::wire::measured::SignedBy;
 use crate::wire::jobs::{
     BasedOn, JobChange, JobSummaryView, JobView, JobsQuery, JournalEntry, NewJob, with_plan_kept,
 };
+use crate::wire::measured::SignedBy;
 
 /// Longest journal handed out at once.
 const JOURNAL_LENGTH: usize = 200;
@@ -205,12 +205,7 @@ pub(super) async fn side_by_side(
 
 fn beside(job: &Job, limits: fitment::limits::HouseLimits) -> SideBySide {
     let content = &job.content;
-    let ground = Ground {
-        limits,
-        today: today(),
-        bay: bay_of(&Known::from(content)),
-        kept: Vec::new(),
-    };
+    let ground = Ground { limits, today: today(), bay: bay_of(&Known::from(content)), kept: Vec::new() };
     let column = |letter, note: &str, pair: &SetupPair| {
         Column::new(letter, note, &content.fitted, pair, content.drive, &ground)
     };

@@ -33,8 +33,9 @@ async fn upload(shop: &Served, path: &str, bytes: impl Into<reqwest::Body>) -> (
 async fn a_reading_on_a_car_whose_setup_nobody_typed_is_taken_and_counts_later() {
     let shop = Served::start(None).await;
     let (_, job) = shop.post("/jobs", json!({ "car_label": "Marn Dotterel" })).await;
-    let (status, job) =
-        shop.post(&format!("/jobs/{}/readings", job["id"]), json!({ "readings": [reading("r1", 12.0)] })).await;
+    let (status, job) = shop
+        .post(&format!("/jobs/{}/readings", job["id"]), json!({ "readings": [reading("r1", 12.0)] }))
+        .await;
     assert_eq!((status, job["readings"][0]["fitted"].as_str()), (200, Some("")), "{job}");
     assert_eq!(job["troubles"][0]["kind"], "not_usable", "nothing to start from yet: {job}");
     let mut change = job.clone();
@@ -52,7 +53,9 @@ async fn a_reading_on_a_car_whose_setup_nobody_typed_is_taken_and_counts_later()
 fn many_pieces(count: usize) -> String {
     let paths: String =
         (0..count).map(|at| format!("<path d=\"M{at} -100L{} -100\"/>", at as f64 + 0.5)).collect();
-    format!("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"100mm\" viewBox=\"0 0 100 100\"><g id=\"a\">{paths}</g></svg>")
+    format!(
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"100mm\" viewBox=\"0 0 100 100\"><g id=\"a\">{paths}</g></svg>"
+    )
 }
 
 #[tokio::test]
@@ -72,14 +75,19 @@ async fn no_file_ends_the_program_or_eats_the_machine() {
     assert!(count >= 7, "the samples are there");
 
     let bulges = "10\n0.0\n20\n100.0\n42\n0.9\n10\n50000.0\n20\n100.0\n42\n0.9\n".repeat(3_000);
-    let dxf = format!("0\nSECTION\n2\nENTITIES\n0\nLWPOLYLINE\n8\na\n90\n6000\n70\n0\n{bulges}0\nENDSEC\n0\nEOF\n");
+    let dxf =
+        format!("0\nSECTION\n2\nENTITIES\n0\nLWPOLYLINE\n8\na\n90\n6000\n70\n0\n{bulges}0\nENDSEC\n0\nEOF\n");
     let nested = format!("<svg>{}{}</svg>", "<g id=\"a\">".repeat(3_000), "</g>".repeat(3_000));
     let layers: String = (0..600).map(|at| format!("{at},1,layer {at}\n")).collect();
     let entities = format!("0\nSECTION\n2\nENTITIES\n{}0\nENDSEC\n0\nEOF\n", "0\nPOINT\n".repeat(130_000));
     let arc = "<svg><path d=\"M0 0A1e300 1e300 0 0 1 9 9\"/></svg>".to_owned();
     for (what, file, says) in [
         ("bulges", dxf, "more than 100000 points"),
-        ("a page of a light year", "<svg width=\"1e20mm\" viewBox=\"0 0 1 1\"><path d=\"M0 0Q9 9 9 0\"/></svg>".into(), "make a unit of"),
+        (
+            "a page of a light year",
+            "<svg width=\"1e20mm\" viewBox=\"0 0 1 1\"><path d=\"M0 0Q9 9 9 0\"/></svg>".into(),
+            "make a unit of",
+        ),
         ("nested groups", nested, ""),
         ("layers", layers, "more than 500 layers"),
         ("entities", entities, "more than 120000 pieces"),
@@ -93,12 +101,17 @@ async fn no_file_ends_the_program_or_eats_the_machine() {
     assert_eq!((status, answer["layers"][0]["contours"].as_u64()), (200, Some(20_000)));
 
     // Headings without cells under them cost nothing.
-    let wide = format!("{}\n{}", (0..200).map(|at| format!("c{at},")).collect::<String>(), "x\n".repeat(5_000));
+    let wide =
+        format!("{}\n{}", (0..200).map(|at| format!("c{at},")).collect::<String>(), "x\n".repeat(5_000));
     let (status, _) = upload(&shop, "/catalogue/lists?kind=wheels&supplier=x", wide).await;
     assert!(status < 500);
     let (status, answer) =
-        upload(&shop, "/catalogue/lists?kind=wheels&supplier=x", format!("a,b\n{}", ",".repeat(200_000))).await;
-    assert!(status == 422 && answer["detail"].as_str().unwrap().contains("more cells than any list"), "{answer}");
+        upload(&shop, "/catalogue/lists?kind=wheels&supplier=x", format!("a,b\n{}", ",".repeat(200_000)))
+            .await;
+    assert!(
+        status == 422 && answer["detail"].as_str().unwrap().contains("more cells than any list"),
+        "{answer}"
+    );
     let (status, _) = upload(&shop, "/jobs/1/photos", "no photo").await;
     assert_eq!(status, 422);
     assert_eq!(shop.get("/jobs").await, json!([]), "and the program is there");
@@ -108,7 +121,9 @@ async fn no_file_ends_the_program_or_eats_the_machine() {
 async fn photos_of_an_older_program_never_leave_as_they_are() {
     let shop = Served::sample().await;
     let mut png = Vec::new();
-    image::RgbImage::new(2, 2).write_to(&mut std::io::Cursor::new(&mut png), image::ImageFormat::Png).unwrap();
+    image::RgbImage::new(2, 2)
+        .write_to(&mut std::io::Cursor::new(&mut png), image::ImageFormat::Png)
+        .unwrap();
     png.extend(b"+47.6583 behind the end");
     shop.store
         .write(move |tx| {
@@ -120,7 +135,8 @@ async fn photos_of_an_older_program_never_leave_as_they_are() {
         .await
         .unwrap();
     for _ in 0..2 {
-        let bytes = shop.client.get(shop.url("/jobs/1/photos/77")).send().await.unwrap().bytes().await.unwrap();
+        let bytes =
+            shop.client.get(shop.url("/jobs/1/photos/77")).send().await.unwrap().bytes().await.unwrap();
         assert!(bytes.starts_with(b"\x89PNG") && !bytes.windows(7).any(|window| window == b"47.6583"));
     }
     let gone = shop.client.delete(shop.url("/jobs/1/photos/77")).send().await.unwrap();
@@ -133,12 +149,15 @@ async fn photos_of_an_older_program_never_leave_as_they_are() {
 async fn brakes_are_held_against_the_list_that_was_taken_last() {
     let shop = Served::sample().await;
     let jobs = shop.get("/jobs").await;
-    let brant = jobs.as_array().unwrap().iter().find(|job| job["car_label"].as_str().unwrap().contains("Brant"));
+    let brant =
+        jobs.as_array().unwrap().iter().find(|job| job["car_label"].as_str().unwrap().contains("Brant"));
     let job = brant.unwrap()["id"].clone();
     for round in 0..6 {
-        let list = format!("article,line,size,bolt_circles,center_bore\nq1,Quay,18x8 ET{},5x108,63.4\n", 30 + round);
+        let list =
+            format!("article,line,size,bolt_circles,center_bore\nq1,Quay,18x8 ET{},5x108,63.4\n", 30 + round);
         let (_, tried) = upload(&shop, "/catalogue/lists?kind=wheels&supplier=Quayside", list).await;
-        let (status, _) = shop.post(&format!("/catalogue/lists/{}/take", tried["list"]["id"]), json!({})).await;
+        let (status, _) =
+            shop.post(&format!("/catalogue/lists/{}/take", tried["list"]["id"]), json!({})).await;
         assert_eq!(status, 200, "{tried}");
         let wheels = shop.get(&format!("/jobs/{job}/brakes/wheels?axle=front")).await;
         let quay = wheels["wheels"].as_array().unwrap().iter().find(|wheel| wheel["line"] == "Quay").unwrap();
@@ -192,7 +211,8 @@ async fn a_request_sent_twice_under_one_key_is_done_once() {
         assert_eq!(request.body(list).send().await.unwrap().status(), 200);
     }
     assert_eq!(shop.get("/catalogue/lists").await.as_array().unwrap().len(), 1);
-    let kept = send(Method::POST, &format!("{path}/candidates"), "k6", json!({ "based_on_revision": 1 })).await;
+    let kept =
+        send(Method::POST, &format!("{path}/candidates"), "k6", json!({ "based_on_revision": 1 })).await;
     assert_eq!(kept.0, 409, "stale, and not a fault of the plan");
 }
 
@@ -290,7 +310,10 @@ async fn exports_give_back_what_they_took_and_come_back_whole() {
             let path = format!("/catalogue/lists?kind={kind}&supplier=all");
             let (status, tried) = upload(&other, &path, file).await;
             assert_eq!((status, &tried["faulty"]), (200, &json!(0)), "{kind} {format}: {tried}");
-            assert_eq!(tried["new"].as_u64().unwrap() + tried["unchanged"].as_u64().unwrap(), total(kind).await);
+            assert_eq!(
+                tried["new"].as_u64().unwrap() + tried["unchanged"].as_u64().unwrap(),
+                total(kind).await
+            );
         }
     }
     let (status, _) = shop.ask(Method::GET, "/catalogue/export?kind=wheels&format=pdf", None).await;
@@ -371,8 +394,7 @@ async fn a_job_of_many_readings_answers_in_kilobytes() {
     for batch in 0..10 {
         let readings: Vec<Value> =
             (0..200).map(|at| reading(&format!("r{batch}-{at}"), 5.0 + f64::from(at))).collect();
-        let (status, _) =
-            shop.post(&format!("/jobs/{id}/readings"), json!({ "readings": readings })).await;
+        let (status, _) = shop.post(&format!("/jobs/{id}/readings"), json!({ "readings": readings })).await;
         assert_eq!(status, 200);
     }
     let job = shop.get(&format!("/jobs/{id}")).await;
@@ -390,7 +412,10 @@ async fn bodies_are_what_the_description_says() {
     let (status, _) = shop.post("/jobs/4/proven", json!([null, null])).await;
     assert_eq!(status, 422, "an array is no object");
     let (status, answer) = shop
-        .post("/profiles/write", json!({ "format": "csv", "name": "x", "points": [[0, 100, 5], [1, 101, 5]] }))
+        .post(
+            "/profiles/write",
+            json!({ "format": "csv", "name": "x", "points": [[0, 100, 5], [1, 101, 5]] }),
+        )
         .await;
     assert_eq!(status, 422, "a point of three figures is understood, and wrong: {answer}");
     for (method, path) in [
@@ -404,7 +429,11 @@ async fn bodies_are_what_the_description_says() {
     let mut change = shop.get("/jobs/1").await;
     change["based_on_revision"] = change["revision"].clone();
     for (field, value, says) in [
-        ("picked", json!([{ "kind": "wheels", "row": 1, "record": { "size": "18x8 ET30", "line": "x", "k".repeat(900): "v" } }]), "no field of a price list"),
+        (
+            "picked",
+            json!([{ "kind": "wheels", "row": 1, "record": { "size": "18x8 ET30", "line": "x", "k".repeat(900): "v" } }]),
+            "no field of a price list",
+        ),
         ("trials", json!([trial("t1", &[4711])]), "no photo 4711"),
         ("trials", json!([trial("t1", &[]), trial("t1", &[])]), "another trial has this id"),
     ] {

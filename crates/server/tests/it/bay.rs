@@ -2,9 +2,9 @@
 
 use std::time::Duration;
 
+use crate::served::Served;
 use reqwest::Method;
 use serde_json::{Value, json};
-use crate::served::Served;
 use standins::gauge::{Gauge, Settings};
 use tokio::net::TcpListener;
 

@@ -2,9 +2,9 @@
 
 use std::time::Duration;
 
+use crate::served::Served;
 use reqwest::Client;
 use serde_json::{Value, json};
-use crate::served::Served;
 use server::supplier::HttpSupplier;
 use standins::supplier::{Settings, Supplier};
 use tokio::net::TcpListener;

@@ -1,8 +1,8 @@
 //! Size ladder, pressure, stagger and fasteners over the API.
 
+use crate::served::Served;
 use reqwest::Method;
 use serde_json::{Value, json};
-use crate::served::Served;
 
 fn near(value: &Value, wanted: f64, off: f64) -> bool {
     value.as_f64().is_some_and(|value| (value - wanted).abs() <= off)

@@ -45,7 +45,9 @@ async fn one_address_has_a_bounded_number_of_connections() {
     let ask = |close: bool| {
         let mut stream = TcpStream::connect(address).unwrap();
         let end = if close { "close" } else { "keep-alive" };
-        stream.write_all(format!("GET / HTTP/1.1\r\nHost: x\r\nConnection: {end}\r\n\r\n").as_bytes()).unwrap();
+        stream
+            .write_all(format!("GET / HTTP/1.1\r\nHost: x\r\nConnection: {end}\r\n\r\n").as_bytes())
+            .unwrap();
         stream
     };
     let held: Vec<TcpStream> = (0..3).map(|_| ask(false)).collect();

@@ -3,10 +3,10 @@
 
 mod api;
 mod attack;
-mod connections;
 mod bay;
 mod catalogue;
 mod choose;
+mod connections;
 mod jobs;
 mod page;
 mod program;

@@ -74,7 +74,8 @@ async fn it_stops_cleanly_when_asked() {
         assert!(jobs >= 3, "the sample shop");
         running.signal(signal);
         assert_eq!(running.child.wait().unwrap().code(), Some(0), "{signal}");
-        let names: Vec<_> = std::fs::read_dir(folder.path()).unwrap().map(|one| one.unwrap().file_name()).collect();
+        let names: Vec<_> =
+            std::fs::read_dir(folder.path()).unwrap().map(|one| one.unwrap().file_name()).collect();
         assert_eq!(names, ["shop.sqlite"], "one whole file");
         let copy = folder.path().join("copy.sqlite");
         std::fs::copy(&file, &copy).unwrap();

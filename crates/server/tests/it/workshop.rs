@@ -1,8 +1,8 @@
 //! Brakes, profiles, trial fits and proven fits over the API.
 
+use crate::served::Served;
 use reqwest::{Client, Method};
 use serde_json::{Value, json};
-use crate::served::Served;
 
 async fn send(shop: &Served, path: &str, bytes: impl Into<reqwest::Body>) -> (u16, Value) {
     let request = Client::new().post(shop.url(path)).header("content-type", "application/octet-stream");

@@ -24,7 +24,8 @@ pub(super) fn rewrite(transaction: &Transaction<'_>) -> HookResult {
         // A content in an older form is brought to the form of today first, so that changes go on from it.
         let today = |json: &str| snapshot::value_of(json).ok();
         let (before, after) = (before.as_deref().and_then(today), today(&after));
-        let change = before.as_ref().zip(after.as_ref()).map(|(before, after)| snapshot::changes(before, after));
+        let change =
+            before.as_ref().zip(after.as_ref()).map(|(before, after)| snapshot::changes(before, after));
         let is_first = seen.insert(job);
         let base = is_first.then(|| before.as_ref().or(after.as_ref()).map(ToString::to_string)).flatten();
         let (forward, back) = match change {

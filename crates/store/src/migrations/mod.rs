@@ -67,7 +67,9 @@ pub(crate) fn look_at(connection: &Connection) -> Result<Found, rusqlite::Error>
     }
     for (table, since) in [("job", 1), ("candidate", 1), ("journal", 2), ("reading", 3), ("photo", 6)] {
         let is_there: Option<i64> = connection
-            .query_row("SELECT 1 FROM sqlite_schema WHERE type = 'table' AND name = ?1", [table], |row| row.get(0))
+            .query_row("SELECT 1 FROM sqlite_schema WHERE type = 'table' AND name = ?1", [table], |row| {
+                row.get(0)
+            })
             .optional()?;
         if version >= since && is_there.is_none() {
             return Ok(Found::TablesMissing(table));

@@ -128,10 +128,7 @@ async fn a_lists_file_can_be_removed_and_what_was_taken_of_it_stays() {
     assert_eq!((before.list_files.count, before.list_files.bytes), (1, 10));
     let list = store.write(move |tx| catalogue::remove_file(tx, id)).await.unwrap();
     assert!(list.is_removed && list.bytes == 0);
-    assert!(matches!(
-        store.read(move |c| catalogue::bytes(c, id)).await,
-        Err(StoreError::NothingTo(_))
-    ));
+    assert!(matches!(store.read(move |c| catalogue::bytes(c, id)).await, Err(StoreError::NothingTo(_))));
     assert!(store.write(move |tx| catalogue::remove_file(tx, id)).await.is_err(), "once only");
     assert_eq!(prices(&store).await, told(&[("a", "1")]));
     store.write(move |tx| catalogue::undo(tx, id)).await.unwrap();

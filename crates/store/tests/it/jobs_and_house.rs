@@ -141,7 +141,12 @@ impl Shop {
         self.store.write(move |tx| jobs::create(tx, &content, "mk", now())).await.unwrap()
     }
 
-    pub(crate) async fn put(&self, job: &jobs::Job, based_on: i64, wish: &str) -> Result<jobs::Job, StoreError> {
+    pub(crate) async fn put(
+        &self,
+        job: &jobs::Job,
+        based_on: i64,
+        wish: &str,
+    ) -> Result<jobs::Job, StoreError> {
         let content = JobContent { wish: wish.to_owned(), ..job.content.clone() };
         let id = job.id;
         self.store.write(move |tx| jobs::change(tx, id, based_on, &content, "ov", now())).await
@@ -467,7 +472,10 @@ async fn photos_wheel_templates_and_proven_fits_are_kept() {
     // As a kill would leave it: another process opens the file.
     let again = Store::open(&file).unwrap();
     let kept = again.read(move |c| workshop::photo(c, id, photo)).await.unwrap();
-    assert_eq!((kept.media_type.as_str(), kept.bytes.as_slice(), kept.is_clean), ("image/png", &b"bytes"[..], true));
+    assert_eq!(
+        (kept.media_type.as_str(), kept.bytes.as_slice(), kept.is_clean),
+        ("image/png", &b"bytes"[..], true)
+    );
     let wheels = again.read(workshop::wheel_templates).await.unwrap();
     assert_eq!(wheels, [wheel(0.3)], "the later one of a size counts");
     let fits = again.read(proven::all).await.unwrap();

@@ -349,7 +349,10 @@ async fn what_nothing_names_is_counted_and_removed() {
     changed.workshop.trials[0] = KeptTrial { photos: vec![named], ..changed.workshop.trials[0].clone() };
     shop.store.write(move |tx| jobs::change(tx, id, 1, &changed, "mk", now())).await.unwrap();
     let amounts = shop.store.read(storage::of).await.unwrap();
-    assert_eq!((amounts.photos.count, amounts.unnamed_photos.count, amounts.unnamed_photos.bytes), (3, 2, 24));
+    assert_eq!(
+        (amounts.photos.count, amounts.unnamed_photos.count, amounts.unnamed_photos.bytes),
+        (3, 2, 24)
+    );
     let refused = shop.store.write(move |tx| workshop::remove_photo(tx, id, named)).await;
     assert!(matches!(refused, Err(StoreError::StillNamed(_))));
     let second = photos[1];
