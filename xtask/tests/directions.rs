@@ -13,6 +13,8 @@ const ALLOWED: &[(&str, &[&str])] = &[
     ("standins", &[]),
     ("server", &["fitment", "store", "exchange"]),
     ("e2e", &["fitment", "store", "server", "standins"]),
+    // Asks the program over HTTP, as a process.
+    ("torture", &[]),
     ("xtask", &[]),
 ];
 

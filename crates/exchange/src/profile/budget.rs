@@ -27,7 +27,8 @@ impl Budget {
 
 /// Figures that can be coordinates or radii.
 pub(super) fn near(figures: &[f64]) -> Result<(), SheetError> {
-    match figures.iter().find(|figure| !(figure.abs() <= FURTHEST)) {
+    // What is no number is in no range.
+    match figures.iter().find(|figure| !(-FURTHEST..=FURTHEST).contains(*figure)) {
         Some(figure) => Err(SheetError::TooFar(*figure)),
         None => Ok(()),
     }

@@ -230,7 +230,9 @@ async fn a_request_sent_twice_is_done_once() {
     let theirs = asked.clone();
     let failed = shop
         .store
-        .write(move |tx| once::<i64>(tx, Some(&theirs), now(), || Err(StoreError::NothingTo("do"))))
+        .write(move |tx| {
+            once::<i64, StoreError>(tx, Some(&theirs), now(), || Err(StoreError::NothingTo("do")))
+        })
         .await;
     assert!(failed.is_err());
     assert!(make(asked).await.is_ok());
