@@ -3,6 +3,7 @@
 mod measure;
 mod run;
 mod system;
+mod torture;
 mod verify;
 mod web;
 
@@ -19,6 +20,7 @@ cargo xtask CHORE
   demo [ARGS]    build what is needed and start the program with the sample shop
   verify         install the browser when missing, check format and lints, run every test
   measure        build for release and print the table of speeds and sizes
+  torture [ARGS] build for release and try to break it: kills, hostile files, slow clients, the contract, a long run
   types          make web/src/api/openapi.json and schema.d.ts from the code
   screenshots    take the pictures in docs/screenshots/ from the sample shop
 ";
@@ -31,6 +33,7 @@ fn main() -> ExitCode {
         "demo" => demo(&rest),
         "verify" => verify::verify(),
         "measure" => measure::measure(),
+        "torture" => torture::torture(&rest),
         "types" => web::make_types(),
         "screenshots" => screenshots(&rest),
         _ => {

@@ -44,6 +44,28 @@ fn apt(arguments: &[&str]) -> Command {
     }
 }
 
+/// Installs what a Python environment is made with, when it is missing.
+pub(crate) fn need_python() -> anyhow::Result<()> {
+    let can_make_one = Command::new("python3")
+        .args(["-c", "import ensurepip, venv"])
+        .output()
+        .is_ok_and(|out| out.status.success());
+    if can_make_one {
+        return Ok(());
+    }
+    if !is_there("apt-get") {
+        bail!("python3 with venv is needed, and there is no apt-get to install it with");
+    }
+    quiet_step(
+        "refreshing the package list",
+        apt(&["update", "-qq"]).env("DEBIAN_FRONTEND", "noninteractive"),
+    )?;
+    quiet_step(
+        "installing python3-venv",
+        apt(&["install", "-y", "-qq", "python3-venv"]).env("DEBIAN_FRONTEND", "noninteractive"),
+    )
+}
+
 /// Says what is missing before npm fails over it.
 pub(crate) fn need_node() -> anyhow::Result<()> {
     if is_there("node") && is_there("npm") {

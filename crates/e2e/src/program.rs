@@ -109,6 +109,11 @@ impl Program {
         }
     }
 
+    /// Its file.
+    pub fn file(&self) -> &std::path::Path {
+        &self.file
+    }
+
     /// An address in the program.
     pub fn url(&self, path: &str) -> String {
         format!("http://{}{path}", self.address)

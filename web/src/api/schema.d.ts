@@ -3702,6 +3702,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description the body did not arrive in time */
             408: {
                 headers: {
@@ -4316,7 +4325,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description taken before */
+            /** @description taken before, or its file was removed */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -4434,6 +4443,15 @@ export interface operations {
             };
             /** @description the body did not arrive in time */
             408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description its file was removed */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7453,6 +7471,15 @@ export interface operations {
             };
             /** @description asked from another site or by another name */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description no such job */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -57,7 +57,8 @@ pub(super) async fn bring(
 /// Try a list with another mapping: nothing is taken.
 #[utoipa::path(post, path = "/catalogue/lists/{id}/try", params(("id" = i64, Path)), request_body = ListRequest, tag = "catalogue", responses(
     (status = 200, description = "what taking it would do", body = TriedList),
-    (status = 404, description = "no such list", body = Problem)
+    (status = 404, description = "no such list", body = Problem),
+    (status = 409, description = "its file was removed", body = Problem)
 ))]
 pub(super) async fn try_list(
     State(shop): State<Shop>,
@@ -73,7 +74,7 @@ pub(super) async fn try_list(
 #[utoipa::path(post, path = "/catalogue/lists/{id}/take", params(("id" = i64, Path)), request_body = ListRequest, tag = "catalogue", responses(
     (status = 200, description = "what it did", body = TriedList),
     (status = 404, description = "no such list", body = Problem),
-    (status = 409, description = "taken before", body = Problem),
+    (status = 409, description = "taken before, or its file was removed", body = Problem),
     (status = 422, description = "rows at fault, and all or nothing was asked for", body = Problem)
 ))]
 pub(super) async fn take(

@@ -21,6 +21,7 @@ use crate::wire::ladder::{LadderCar, LadderRequest, LadderView};
 /// Every size round a tire whose overall diameter stays inside a band.
 #[utoipa::path(post, path = "/ladder", request_body = LadderRequest, tag = "choose", responses(
     (status = 200, description = "the sizes, the nearest in diameter first", body = LadderView),
+    (status = 404, description = "no such job", body = Problem),
     (status = 422, description = "a field at fault", body = Problem)
 ))]
 pub(super) async fn ladder(

@@ -23,6 +23,7 @@ pub(super) async fn compare(Body(request): Body<CompareRequest>) -> Result<Json<
 /// Draw and judge a plan: sections, figures, ledger with workings; steps of the hand are taken first.
 #[utoipa::path(post, path = "/bench", request_body = BenchRequest, tag = "plan", responses(
     (status = 200, description = "the plan, drawn and judged", body = Bench),
+    (status = 404, description = "no such job", body = Problem),
     (status = 422, description = "a setup that could not be read, or a step that cannot be taken", body = Problem)
 ))]
 pub(super) async fn bench(
