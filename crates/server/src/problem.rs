@@ -197,14 +197,14 @@ fn store_problem(error: StoreError) -> Problem {
             log(&detail);
             (StatusCode::SERVICE_UNAVAILABLE, "file-gone", "The shop's file is gone", None)
         }
-        StoreError::Corrupt { table, id, .. } => {
+        StoreError::Corrupt { table, id, why } => {
             log(&detail);
-            let detail = if ["job", "candidate", "journal", "picked_part", "trial_fit", "brake_template"]
-                .contains(&table)
-            {
-                format!("{detail}; the job can be put back from its journal: POST /api/v1/jobs/{id}/mend")
+            let is_of_a_job = ["job", "candidate", "journal", "picked_part", "trial_fit", "brake_template"];
+            let (detail, helps) = if is_of_a_job.contains(&table) {
+                let helps = format!("POST /api/v1/jobs/{id}/mend puts the job back from its journal");
+                (format!("job {id} cannot be read ({why})"), helps)
             } else {
-                format!("{detail}; put a backup back, or take it out")
+                (detail, "put a backup back, or take the row out".to_owned())
             };
             let status = StatusCode::INTERNAL_SERVER_ERROR;
             return Problem {
@@ -212,7 +212,7 @@ fn store_problem(error: StoreError) -> Problem {
                 title: "Damaged",
                 status: status.as_u16(),
                 detail,
-                errors: Vec::new(),
+                errors: vec![FieldError::new("", helps)],
                 current: None,
             };
         }

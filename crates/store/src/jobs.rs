@@ -271,8 +271,9 @@ fn summary(connection: &Connection, id: i64) -> Result<JobSummary, StoreError> {
             }
         }
         let read_stage = stage_from(&stage);
-        damaged.extend(read_stage.as_ref().err().cloned());
-        damaged.extend(drive.as_deref().map(drive_from).and_then(Result::err));
+        let unknown = |why: String| format!("{why} is not known");
+        damaged.extend(read_stage.as_ref().err().cloned().map(unknown));
+        damaged.extend(drive.as_deref().map(drive_from).and_then(Result::err).map(unknown));
         if updated_at.parse::<Timestamp>().is_err() {
             damaged.push(format!("{updated_at:?} is no time"));
         }

@@ -4,7 +4,7 @@ use std::io::Cursor;
 use std::path::Path;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicU64, AtomicUsize, Ordering};
-use std::time::Instant;
+use std::time::{Duration, Instant};
 
 use anyhow::Context;
 use image::{ImageFormat, RgbImage};
@@ -36,11 +36,20 @@ struct Tally {
 impl Tally {
     async fn send(&self, running: &Program, path: &str, bytes: Vec<u8>) {
         let start = Instant::now();
-        let status = running.upload(path, bytes).await;
+        let watch = async {
+            // Its children are gone when it answers: they are looked at while it works.
+            loop {
+                self.peak_kb.fetch_max(running.resident_kb(), Ordering::Relaxed);
+                tokio::time::sleep(Duration::from_millis(2)).await;
+            }
+        };
+        let status = tokio::select! {
+            status = running.upload(path, bytes) => status,
+            () = watch => None,
+        };
         let took = u64::try_from(start.elapsed().as_millis()).unwrap_or(u64::MAX);
         self.sent.fetch_add(1, Ordering::Relaxed);
         self.slowest_ms.fetch_max(took, Ordering::Relaxed);
-        self.peak_kb.fetch_max(running.resident_kb(), Ordering::Relaxed);
         match status {
             None => self.unanswered.fetch_add(1, Ordering::Relaxed),
             Some(500..) => self.failed.fetch_add(1, Ordering::Relaxed),

@@ -48,8 +48,12 @@ pub async fn run(program: &Path, rounds: usize, seed: u64) -> anyhow::Result<Out
                 tokio::spawn(async move { write(&running, &format!("{round}-{writer}"), &kept).await })
             })
             .collect();
-        // Some writes are under way whenever it comes.
-        tokio::time::sleep(Duration::from_millis(rng.random_range(5..60))).await;
+        // After so many acknowledged changes, and then at any moment of those under way.
+        let enough = rng.random_range(1..24);
+        while kept.lock().await.0 < enough && writers.iter().any(|writer| !writer.is_finished()) {
+            tokio::time::sleep(Duration::from_millis(1)).await;
+        }
+        tokio::time::sleep(Duration::from_micros(rng.random_range(0..9000))).await;
         for writer in &writers {
             writer.abort();
         }

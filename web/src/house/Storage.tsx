@@ -8,7 +8,7 @@ type Removal = Schemas["StorageRemoval"];
 const KEY = ["storage"];
 
 const size = (bytes: number) =>
-  bytes < 1e6 ? `${Math.round(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+  bytes < 1e6 ? `${Math.round(bytes / 1e3)}\u00a0kB` : `${(bytes / 1e6).toFixed(1)}\u00a0MB`;
 
 /** What takes room in the shop's file; what nothing names any more can be removed for good. */
 export function Storage() {
@@ -35,13 +35,13 @@ export function Storage() {
   const rows: [keyof Removal, string, number, number][] = [
     [
       "unnamed_photos",
-      "photos that no trial names; undoing a trial does not bring them back",
+      photos.count === 1 ? "photo that no trial names" : "photos that no trial names",
       photos.count,
       photos.bytes,
     ],
     [
       "list_files",
-      "files of price lists that were taken or undone; their rows stay",
+      files.count === 1 ? "file of a price list; its rows stay" : "files of price lists; their rows stay",
       files.count,
       files.bytes + undone.bytes,
     ],
@@ -50,7 +50,8 @@ export function Storage() {
     <section aria-label="Room in the shop's file">
       <h2 className="label-small font-semibold">Room in the shop's file</h2>
       <p className="text-[14px]">
-        {size(data.file_bytes)} in all, {size(data.photos.bytes)} of it in {data.photos.count} photos. A copy
+        {size(data.file_bytes)} in all
+        {data.photos.count > 0 && `, ${size(data.photos.bytes)} of it in ${data.photos.count} photos`}. A copy
         of this one file, made while the program is stopped, is a backup of everything.
       </p>
       {rows.map(([what, words, count, bytes]) => (

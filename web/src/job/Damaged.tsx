@@ -21,28 +21,30 @@ export function Damaged({ id, why }: { id: number; why: string }) {
     }
   };
   return (
-    <main className="p-6 text-[16px]">
-      <h1 className="text-[20px] font-semibold">This job cannot be opened</h1>
-      <p className="mt-1" role="alert">
-        {why}
-      </p>
-      <p className="mt-2">
-        The journal notes every change of a job. Put back from it, the job is as it was after the last change
-        that can be read; undo begins anew from there.
-      </p>
-      <p className="mt-3 flex items-center gap-3">
-        <button type="button" className="btn btn-primary btn-sm" onClick={() => void mend()}>
-          Put back from its journal
-        </button>
-        <Link to="/" className="plain-button">
-          ‹ Counter
-        </Link>
-      </p>
-      {says && (
-        <p role="alert" className="text-error mt-2">
-          {says}
+    <div className="min-h-dvh p-[10px]">
+      <main className="sheet min-h-[calc(100dvh-20px)] p-6 text-[16px]">
+        <h1 className="text-[20px]">This job cannot be opened</h1>
+        <p className="mt-1" role="alert">
+          {why}
         </p>
-      )}
-    </main>
+        <p className="mt-2">
+          The journal notes every change of a job. Put back from it, the job is as it was after the last
+          change that can be read; undo begins anew from there.
+        </p>
+        <p className="mt-3 flex items-center gap-3">
+          <button type="button" className="btn btn-primary btn-sm" onClick={() => void mend()}>
+            Put back from its journal
+          </button>
+          <Link to="/" className="plain-button">
+            ‹ Counter
+          </Link>
+        </p>
+        {says && (
+          <p role="alert" className="text-error mt-2">
+            {says}
+          </p>
+        )}
+      </main>
+    </div>
   );
 }

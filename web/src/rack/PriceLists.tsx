@@ -190,7 +190,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
                 title="The file as it came takes room; what was taken of it stays, and can still be undone."
                 onClick={() => setAsked(list.id)}
               >
-                File…
+                Remove file…
               </button>
             )}
           </li>

@@ -352,7 +352,10 @@ async fn one_damaged_row_costs_that_row() {
     let response = shop.client.get(shop.url("/jobs/3")).send().await.unwrap();
     assert_eq!(response.status(), 500);
     let problem: Value = response.json().await.unwrap();
-    assert!(problem["type"] == "damaged" && problem["detail"].as_str().unwrap().contains("/jobs/3/mend"));
+    assert!(
+        problem["type"] == "damaged"
+            && problem["errors"][0]["detail"].as_str().unwrap().contains("/jobs/3/mend")
+    );
     let mended = shop.client.post(shop.url("/jobs/3/mend")).send().await.unwrap();
     assert_eq!(mended.status(), 200);
     assert!(shop.get("/jobs/3").await["fitted"]["front"].is_string());
