@@ -199,7 +199,7 @@ fn store_problem(error: StoreError) -> Problem {
         }
         StoreError::Corrupt { table, id, why } => {
             log(&detail);
-            let is_of_a_job = ["job", "candidate", "journal", "picked_part", "trial_fit", "brake_template"];
+            let is_of_a_job = ["job", "candidate", "picked_part", "trial_fit", "brake_template"];
             let (detail, helps) = if is_of_a_job.contains(&table) {
                 let helps = format!("POST /api/v1/jobs/{id}/mend puts the job back from its journal");
                 (format!("job {id} cannot be read ({why})"), helps)

@@ -5135,7 +5135,10 @@ export interface operations {
     put_house: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description a request sent twice under one key is done once */
+                "idempotency-key"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };

@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { Away, answer, api, type House as HouseView, type Problem, Refused } from "../api/client";
+import { keyed, newKey } from "../api/upload";
 import { useHouse, useRegistry } from "../shared/registry";
 import { useTheme } from "../shared/theme";
 import { Storage } from "./Storage";
@@ -17,6 +18,8 @@ export function House() {
   const [says, setSays] = useState("");
   const [errors, setErrors] = useState<Problem["errors"]>([]);
   const queries = useQueryClient();
+  // One key for what stands in the draft: saved again after a lost answer it is the same change, and nobody else's.
+  const sent = useRef<{ draft: Draft; revision: number; key: string } | null>(null);
   useEffect(() => {
     document.title = "House · Dimensione";
   }, []);
@@ -29,9 +32,15 @@ export function House() {
   };
   const save = async () => {
     if (!draft || !house) return;
+    if (sent.current?.draft !== draft || sent.current.revision !== house.revision) {
+      sent.current = { draft, revision: house.revision, key: newKey() };
+    }
     try {
       const saved = await answer(
-        api.PUT("/api/v1/house", { body: { ...draft, based_on_revision: house.revision } }),
+        api.PUT("/api/v1/house", {
+          params: { header: keyed(sent.current.key) },
+          body: { ...draft, based_on_revision: house.revision },
+        }),
       );
       queries.setQueryData(["house"], saved);
       await queries.invalidateQueries({ queryKey: ["side-by-side"] });

@@ -18,7 +18,7 @@ pub(super) async fn fit(
     Body(request): Body<FitRequest>,
 ) -> Result<Json<FitView>, ApiError> {
     let house = store.read(house::get).await?;
-    Ok(Json(request.read(&house.content.limits)?.fit()))
+    crate::off_thread(move || Ok(Json(request.read(&house.content.limits)?.fit()))).await?
 }
 
 /// The offsets that clear, for each rim width.
@@ -31,6 +31,9 @@ pub(super) async fn window(
     Body(request): Body<WindowRequest>,
 ) -> Result<Json<WindowView>, ApiError> {
     let house = store.read(house::get).await?;
-    let (corner, widths) = request.read(&house.content.limits)?;
-    Ok(Json(corner.window(&widths, request.tire_choice.unwrap_or_default())))
+    crate::off_thread(move || {
+        let (corner, widths) = request.read(&house.content.limits)?;
+        Ok(Json(corner.window(&widths, request.tire_choice.unwrap_or_default())))
+    })
+    .await?
 }

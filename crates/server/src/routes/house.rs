@@ -2,9 +2,10 @@
 
 use axum::Json;
 use axum::extract::State;
-use store::{Store, house, storage};
+use jiff::Timestamp;
+use store::{Store, StoreError, house, once, storage};
 
-use crate::extract::Body;
+use crate::extract::{Body, Keyed};
 use crate::problem::{ApiError, Problem};
 use crate::wire::house::{HouseChange, HouseView};
 use crate::wire::storage::{StorageRemoval, StorageView};
@@ -18,18 +19,26 @@ pub(super) async fn get(State(store): State<Store>) -> Result<Json<HouseView>, A
 }
 
 /// Change it. A change based on another revision is refused.
-#[utoipa::path(put, path = "/house", operation_id = "put_house", request_body = HouseChange, tag = "house", responses(
+#[utoipa::path(put, path = "/house", operation_id = "put_house", request_body = HouseChange, params(("idempotency-key" = Option<String>, Header, description = "a request sent twice under one key is done once")), tag = "house", responses(
     (status = 200, description = "the house as changed", body = HouseView),
     (status = 409, description = "changed elsewhere", body = Problem),
     (status = 422, description = "a field at fault", body = Problem)
 ))]
 pub(super) async fn put(
     State(store): State<Store>,
-    Body(change): Body<HouseChange>,
+    Keyed { value: change, once: asked }: Keyed<HouseChange>,
 ) -> Result<Json<HouseView>, ApiError> {
     let content = change.read()?;
     let based_on = change.based_on_revision;
-    Ok(Json(store.write(move |tx| house::change(tx, based_on, &content)).await?.into()))
+    let house = store
+        .write(move |tx| {
+            once(tx, asked.as_ref(), Timestamp::now(), || {
+                Ok::<_, StoreError>(house::change(tx, based_on, &content)?.revision)
+            })?;
+            house::get(tx)
+        })
+        .await?;
+    Ok(Json(house.into()))
 }
 
 /// What takes room in the shop's file, and what of it nothing names any more.

@@ -39,8 +39,11 @@ pub(super) async fn bench(
             Ok((known, kept, house::get(c)?))
         })
         .await?;
-    let (plan, bay) = request.read(&known)?;
-    Ok(Json(plan.judge(&Ground { limits: house.content.limits, today: today(), bay, kept })))
+    crate::off_thread(move || {
+        let (plan, bay) = request.read(&known)?;
+        Ok(Json(plan.judge(&Ground { limits: house.content.limits, today: today(), bay, kept })))
+    })
+    .await?
 }
 
 /// The clock lives here: the core is handed the day.

@@ -38,7 +38,7 @@ pub(super) async fn brakes(
     Body(request): Body<BrakesRequest>,
 ) -> Result<Json<BrakesView>, ApiError> {
     let house = store.read(house::get).await?;
-    Ok(Json(request.answer(Limits::from(&house.content.limits))?))
+    crate::off_thread(move || request.answer(Limits::from(&house.content.limits)).map(Json)).await?
 }
 
 /// A job as it is, on the ground it is judged on.
