@@ -18,22 +18,22 @@ pub(crate) fn install_browser() -> anyhow::Result<()> {
     if is_there("chromium") && is_there("chromedriver") && has_poppler {
         return Ok(());
     }
+    install(&["chromium", "chromium-driver", "poppler-utils"])
+}
+
+/// Installs Debian's packages.
+fn install(packages: &[&str]) -> anyhow::Result<()> {
+    let names = packages.join(", ");
     if !is_there("apt-get") {
-        bail!("chromium, chromedriver or pdftoppm is missing, and there is no apt-get to install them with");
+        bail!("{names} are needed, and there is no apt-get to install them with");
     }
-    quiet_step(
-        "refreshing the package list",
-        apt(&["update", "-qq"]).env("DEBIAN_FRONTEND", "noninteractive"),
-    )?;
-    quiet_step(
-        "installing chromium, chromium-driver and poppler-utils (a few minutes)",
-        apt(&["install", "-y", "-qq", "chromium", "chromium-driver", "poppler-utils"])
-            .env("DEBIAN_FRONTEND", "noninteractive"),
-    )
+    quiet_step("refreshing the package list", &mut apt(&["update", "-qq"]))?;
+    let arguments = [&["install", "-y", "-qq"], packages].concat();
+    quiet_step(&format!("installing {names} (a few minutes)"), &mut apt(&arguments))
 }
 
 fn apt(arguments: &[&str]) -> Command {
-    if rustix::process::geteuid().is_root() {
+    let mut command = if rustix::process::geteuid().is_root() {
         let mut command = Command::new("apt-get");
         command.args(arguments);
         command
@@ -41,7 +41,9 @@ fn apt(arguments: &[&str]) -> Command {
         let mut command = Command::new("sudo");
         command.args(["--preserve-env=DEBIAN_FRONTEND", "apt-get"]).args(arguments);
         command
-    }
+    };
+    command.env("DEBIAN_FRONTEND", "noninteractive");
+    command
 }
 
 /// Installs what a Python environment is made with, when it is missing.
@@ -53,17 +55,7 @@ pub(crate) fn need_python() -> anyhow::Result<()> {
     if can_make_one {
         return Ok(());
     }
-    if !is_there("apt-get") {
-        bail!("python3 with venv is needed, and there is no apt-get to install it with");
-    }
-    quiet_step(
-        "refreshing the package list",
-        apt(&["update", "-qq"]).env("DEBIAN_FRONTEND", "noninteractive"),
-    )?;
-    quiet_step(
-        "installing python3-venv",
-        apt(&["install", "-y", "-qq", "python3-venv"]).env("DEBIAN_FRONTEND", "noninteractive"),
-    )
+    install(&["python3-venv"])
 }
 
 /// Says what is missing before npm fails over it.

@@ -151,6 +151,27 @@ fn files_that_are_no_list_are_refused_with_the_reason() {
 }
 
 #[test]
+fn cells_far_apart_on_a_sheet_are_two_cells() {
+    // A heading that begins in the third column, a cell to the left of it, and one at the sheet's last corner.
+    let mut book = rust_xlsxwriter::Workbook::new();
+    let sheet = book.add_worksheet();
+    for (row, column, text) in [
+        (0, 2, "line"),
+        (0, 3, "size"),
+        (1, 0, "note"),
+        (1, 2, "Cove"),
+        (1, 3, "18x8 ET35"),
+        (1_048_575, 16_383, "x"),
+    ] {
+        sheet.write_string(row, column, text).unwrap();
+    }
+    let table = Table::read(&book.save_to_buffer().unwrap()).unwrap();
+    assert_eq!(table.header, ["", "", "line", "size"]);
+    assert_eq!(table.rows, [["note", "", "Cove", "18x8 ET35"]]);
+    assert_eq!(wheels_of(&table).len(), 1);
+}
+
+#[test]
 fn a_cell_that_looks_like_a_formula_stays_text() {
     let table = Table {
         header: vec!["line".into(), "offset_mm".into()],

@@ -4268,7 +4268,10 @@ export interface operations {
     take: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description a request sent twice under one key is done once */
+                "idempotency-key"?: string | null;
+            };
             path: {
                 id: number;
             };

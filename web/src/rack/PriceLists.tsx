@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Away, answer, api, type Schemas } from "../api/client";
-import { saidBy, upload } from "../api/upload";
+import { keyed, saidBy, upload } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
 
 type Tried = Schemas["TriedList"];
@@ -63,7 +63,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
       if (!tried) return;
       const taken = await answer(
         api.POST("/api/v1/catalogue/lists/{id}/take", {
-          params: { path: { id: tried.list.id } },
+          params: { path: { id: tried.list.id }, header: keyed() },
           body: { mapping: tried.mapping, all_or_nothing: allOrNothing, ticket },
         }),
       );

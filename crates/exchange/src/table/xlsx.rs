@@ -7,7 +7,7 @@ use std::io::{Cursor, Read};
 
 use calamine::{DataRef, DataType, Reader, Xlsx, XlsxError};
 
-use super::{Lines, MOST_COLUMNS, MOST_ROWS, MOST_TEXTS, MOST_UNPACKED, Table, TableError};
+use super::{Lines, MOST_COLUMNS, MOST_TEXTS, MOST_UNPACKED, Table, TableError};
 
 pub(super) fn read(bytes: &[u8]) -> Result<Table, TableError> {
     unpacks_within_bounds(bytes)?;
@@ -18,7 +18,6 @@ pub(super) fn read(bytes: &[u8]) -> Result<Table, TableError> {
     let mut cells = book.worksheet_cells_reader(&name).map_err(failed)?;
     let mut lines = Lines::default();
     let mut row: (u32, Vec<String>) = (0, Vec::new());
-    let mut left = None;
     while let Some(cell) = cells.next_cell().map_err(failed)? {
         let text = text_of(cell.get_value());
         if text.is_empty() {
@@ -29,12 +28,9 @@ pub(super) fn read(bytes: &[u8]) -> Result<Table, TableError> {
             take(&mut lines, &mut row)?;
             row.0 = at;
         }
-        // A list may stand anywhere on the sheet: its first line says where its columns begin.
-        let left = *left.get_or_insert(column);
-        let Some(column) = column.checked_sub(left) else { continue };
-        let column = usize::try_from(column).unwrap_or(usize::MAX);
-        if column > MOST_COLUMNS {
-            // Beyond the most columns a heading may have; in the heading itself that is too many.
+        let column = column as usize;
+        if column >= MOST_COLUMNS {
+            // In the heading that is too many; under it, it is beyond every heading that there may be.
             if lines.header.is_none() {
                 return Err(TableError::TooManyColumns(column + 1));
             }
@@ -56,9 +52,6 @@ pub(super) fn read(bytes: &[u8]) -> Result<Table, TableError> {
 fn take(lines: &mut Lines, (at, row): &mut (u32, Vec<String>)) -> Result<(), TableError> {
     if row.is_empty() {
         return Ok(());
-    }
-    if lines.rows.len() > MOST_ROWS {
-        return Err(TableError::TooManyRows);
     }
     lines.take(*at as usize + 1, std::mem::take(row))
 }

@@ -15,7 +15,7 @@ use store::{Connection, Store, StoreError, once};
 use crate::Shop;
 use crate::catalogue::record_in;
 use crate::download::{DiskWriter, Downloads};
-use crate::extract::{Body, Id, KeyedUpload, Params};
+use crate::extract::{Body, Id, Keyed, KeyedUpload, Params};
 use crate::price_list::{Progress, ReadTable, Ticket, read_list};
 use crate::problem::{ApiError, FieldError, Problem};
 use crate::wire::catalogue::{
@@ -71,7 +71,7 @@ pub(super) async fn try_list(
 }
 
 /// Take a list's sound rows, or with `all_or_nothing` none when any is at fault.
-#[utoipa::path(post, path = "/catalogue/lists/{id}/take", params(("id" = i64, Path)), request_body = ListRequest, tag = "catalogue", responses(
+#[utoipa::path(post, path = "/catalogue/lists/{id}/take", params(("id" = i64, Path), ("idempotency-key" = Option<String>, Header, description = "a request sent twice under one key is done once")), request_body = ListRequest, tag = "catalogue", responses(
     (status = 200, description = "what it did", body = TriedList),
     (status = 404, description = "no such list", body = Problem),
     (status = 409, description = "taken before, or its file was removed", body = Problem),
@@ -80,7 +80,7 @@ pub(super) async fn try_list(
 pub(super) async fn take(
     State(shop): State<Shop>,
     Id(id): Id,
-    Body(request): Body<ListRequest>,
+    Keyed { value: request, once: asked }: Keyed<ListRequest>,
 ) -> Result<Json<TriedList>, ApiError> {
     let ticket = Arc::new(shop.progress.of(request.ticket.as_deref()));
     let (kind, read) = match shop.last_read.of(id, request.mapping.as_ref()) {
@@ -108,8 +108,13 @@ pub(super) async fn take(
         .write(move |tx| {
             let all = rows.list.rows.len();
             let told = |done| ticket.tell("writing", done, all);
-            let counts = catalogue::take(tx, id, &rows.mapping, &rows.list.rows, Timestamp::now(), &told)?;
-            Ok((counts, catalogue::list(tx, id)?))
+            let now = Timestamp::now();
+            let (new, changed, unchanged) = once(tx, asked.as_ref(), now, || {
+                let Counts { new, changed, unchanged } =
+                    catalogue::take(tx, id, &rows.mapping, &rows.list.rows, now, &told)?;
+                Ok::<_, StoreError>((new, changed, unchanged))
+            })?;
+            Ok((Counts { new, changed, unchanged }, catalogue::list(tx, id)?))
         })
         .await?;
     shop.last_read.forget();

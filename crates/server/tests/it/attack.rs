@@ -211,6 +211,10 @@ async fn a_request_sent_twice_under_one_key_is_done_once() {
         assert_eq!(request.body(list).send().await.unwrap().status(), 200);
     }
     assert_eq!(shop.get("/catalogue/lists").await.as_array().unwrap().len(), 1);
+    let taken = send(Method::POST, "/catalogue/lists/1/take", "k7", json!({})).await;
+    assert_eq!((taken.0, &taken.1["new"]), (200, &json!(1)));
+    assert_eq!(send(Method::POST, "/catalogue/lists/1/take", "k7", json!({})).await, taken);
+    assert_eq!(send(Method::POST, "/catalogue/lists/1/take", "k8", json!({})).await.0, 409);
     let kept =
         send(Method::POST, &format!("{path}/candidates"), "k6", json!({ "based_on_revision": 1 })).await;
     assert_eq!(kept.0, 409, "stale, and not a fault of the plan");

@@ -2,7 +2,8 @@
 
 use std::os::unix::fs::PermissionsExt;
 use std::path::Path;
-use std::sync::mpsc;
+use std::sync::atomic::{AtomicUsize, Ordering};
+use std::sync::{Arc, RwLock, mpsc};
 
 use fitment::{Setup, SetupPair};
 use store::jobs::{self, JobContent, Page};
@@ -197,6 +198,44 @@ async fn a_change_that_nobody_waits_for_any_more_is_rolled_back() {
     let patience = Patience::default();
     let made = patience.with(shop.store.write(|tx| jobs::create(tx, &content("in time"), "mk", now()))).await;
     assert!(made.is_ok() && !patience.give_up());
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_read_that_nobody_waits_for_any_more_still_holds_its_reader() {
+    let shop = shop();
+    let gate = Arc::new(RwLock::new(()));
+    let (running, most) = (Arc::new(AtomicUsize::new(0)), Arc::new(AtomicUsize::new(0)));
+    let closed = gate.write().unwrap();
+    let read = || {
+        let (store, gate) = (shop.store.clone(), Arc::clone(&gate));
+        let (running, most) = (Arc::clone(&running), Arc::clone(&most));
+        tokio::spawn(async move {
+            store
+                .read(move |_| {
+                    most.fetch_max(running.fetch_add(1, Ordering::SeqCst) + 1, Ordering::SeqCst);
+                    drop(gate.read());
+                    running.fetch_sub(1, Ordering::SeqCst);
+                    Ok(())
+                })
+                .await
+        })
+    };
+    let given_up: Vec<_> = (0..3).map(|_| read()).collect();
+    while running.load(Ordering::SeqCst) < 3 {
+        std::thread::yield_now();
+    }
+    for one in &given_up {
+        one.abort();
+    }
+    let waiting: Vec<_> = (0..6).map(|_| read()).collect();
+    for _ in 0..2000 {
+        std::thread::yield_now();
+    }
+    drop(closed);
+    for one in waiting {
+        one.await.unwrap().unwrap();
+    }
+    assert_eq!(most.load(Ordering::SeqCst), 3, "no more readers than there are");
 }
 
 #[tokio::test]
