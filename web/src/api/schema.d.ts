@@ -3654,7 +3654,98 @@ export interface components {
             title: string;
         };
     };
-    responses: never;
+    responses: {
+        /** @description the body did not arrive in time */
+        BodyLate: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description the program failed, or a row is damaged */
+        Failed: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description a query, body or header that cannot be read */
+        Malformed: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description no room is left on the disk */
+        NoRoom: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description asked from another site or by another name */
+        NotFromHere: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description it took too long, the file is held or gone, or the program is stopping */
+        NotNow: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description nothing is there */
+        NotThere: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description the body is declared as something else */
+        OtherKind: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description the body is too large */
+        TooLarge: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description understood, but wrong */
+        Wrong: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
@@ -3684,24 +3775,8 @@ export interface operations {
                     "application/json": components["schemas"]["Bench"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -3711,33 +3786,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a setup that could not be read, or a step that cannot be taken */
             422: {
                 headers: {
@@ -3747,33 +3798,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     brakes: {
@@ -3798,51 +3825,11 @@ export interface operations {
                     "application/json": components["schemas"]["BrakesView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description points that are no profile */
             422: {
                 headers: {
@@ -3852,33 +3839,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     cars: {
@@ -3902,51 +3865,11 @@ export interface operations {
                     "application/json": components["schemas"]["KnownCar"][];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description understood, but wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     export: {
@@ -3978,24 +3901,8 @@ export interface operations {
                     "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such kind or format */
             422: {
                 headers: {
@@ -4005,24 +3912,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     lists: {
@@ -4043,33 +3934,9 @@ export interface operations {
                     "application/json": components["schemas"]["ListView"][];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     bring: {
@@ -4106,33 +3973,9 @@ export interface operations {
                     "application/json": components["schemas"]["TriedList"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
             /** @description too large */
             413: {
                 headers: {
@@ -4142,15 +3985,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            415: components["responses"]["OtherKind"];
             /** @description no list that can be read */
             422: {
                 headers: {
@@ -4160,33 +3995,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     remove_file: {
@@ -4209,15 +4020,7 @@ export interface operations {
                     "application/json": components["schemas"]["ListView"];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
             /** @description no such list */
             404: {
                 headers: {
@@ -4236,33 +4039,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     take: {
@@ -4292,24 +4071,8 @@ export interface operations {
                     "application/json": components["schemas"]["TriedList"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such list */
             404: {
                 headers: {
@@ -4319,15 +4082,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
             /** @description taken before, or its file was removed */
             409: {
                 headers: {
@@ -4337,24 +4092,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description rows at fault, and all or nothing was asked for */
             422: {
                 headers: {
@@ -4364,33 +4103,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     try_list: {
@@ -4417,24 +4132,8 @@ export interface operations {
                     "application/json": components["schemas"]["TriedList"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such list */
             404: {
                 headers: {
@@ -4444,15 +4143,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
             /** @description its file was removed */
             409: {
                 headers: {
@@ -4462,60 +4153,12 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description understood, but wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     undo_list: {
@@ -4538,15 +4181,7 @@ export interface operations {
                     "application/json": components["schemas"]["UndoneList"];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
             /** @description no such list */
             404: {
                 headers: {
@@ -4565,33 +4200,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     progress: {
@@ -4614,42 +4225,10 @@ export interface operations {
                     "application/json": components["schemas"]["ProgressView"];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description nothing is there */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
+            404: components["responses"]["NotThere"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     rows: {
@@ -4679,51 +4258,11 @@ export interface operations {
                     "application/json": components["schemas"]["RowsView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description understood, but wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     compare: {
@@ -4748,51 +4287,11 @@ export interface operations {
                     "application/json": components["schemas"]["Comparison"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a setup that could not be read */
             422: {
                 headers: {
@@ -4802,33 +4301,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     fasteners: {
@@ -4853,51 +4328,11 @@ export interface operations {
                     "application/json": components["schemas"]["FastenersView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a field at fault */
             422: {
                 headers: {
@@ -4907,33 +4342,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     fit: {
@@ -4958,51 +4369,11 @@ export interface operations {
                     "application/json": components["schemas"]["FitView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a field at fault */
             422: {
                 headers: {
@@ -5012,33 +4383,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     gauge: {
@@ -5059,33 +4406,9 @@ export interface operations {
                     "application/json": components["schemas"]["GaugeView"];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     get_house: {
@@ -5106,33 +4429,9 @@ export interface operations {
                     "application/json": components["schemas"]["HouseView"];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     put_house: {
@@ -5160,33 +4459,9 @@ export interface operations {
                     "application/json": components["schemas"]["HouseView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
             /** @description changed elsewhere */
             409: {
                 headers: {
@@ -5196,24 +4471,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a field at fault */
             422: {
                 headers: {
@@ -5223,33 +4482,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     storage: {
@@ -5270,33 +4505,9 @@ export interface operations {
                     "application/json": components["schemas"]["StorageView"];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     remove_unnamed: {
@@ -5321,87 +4532,15 @@ export interface operations {
                     "application/json": components["schemas"]["StorageView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description understood, but wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     list: {
@@ -5433,51 +4572,11 @@ export interface operations {
                     "application/json": components["schemas"]["JobSummaryView"][];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description understood, but wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     open: {
@@ -5505,51 +4604,11 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a field at fault */
             422: {
                 headers: {
@@ -5559,33 +4618,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     get: {
@@ -5608,15 +4643,7 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -5626,24 +4653,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     put: {
@@ -5673,24 +4684,8 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -5700,15 +4695,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
             /** @description changed elsewhere; `current` is the job as it is */
             409: {
                 headers: {
@@ -5718,24 +4705,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a field at fault */
             422: {
                 headers: {
@@ -5745,33 +4716,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     job_brakes: {
@@ -5798,24 +4745,8 @@ export interface operations {
                     "application/json": components["schemas"]["BrakeBench"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -5825,33 +4756,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a field at fault */
             422: {
                 headers: {
@@ -5861,33 +4768,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     brake_wheels: {
@@ -5917,24 +4800,8 @@ export interface operations {
                     "application/json": components["schemas"]["CatalogueWheels"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -5944,33 +4811,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description understood, but wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     keep: {
@@ -6000,24 +4843,8 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -6027,15 +4854,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
             /** @description changed elsewhere */
             409: {
                 headers: {
@@ -6045,24 +4864,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description no plan to keep, or kept already */
             422: {
                 headers: {
@@ -6072,33 +4875,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     finder: {
@@ -6125,24 +4904,8 @@ export interface operations {
                     "application/json": components["schemas"]["FinderView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -6152,33 +4915,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a field at fault */
             422: {
                 headers: {
@@ -6188,33 +4927,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     journal: {
@@ -6237,15 +4952,7 @@ export interface operations {
                     "application/json": components["schemas"]["JournalEntry"][];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -6255,24 +4962,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     mend: {
@@ -6298,24 +4989,8 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -6334,42 +5009,10 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description understood, but wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     add_photo: {
@@ -6399,24 +5042,8 @@ export interface operations {
                     "application/json": components["schemas"]["PhotoView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -6426,15 +5053,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
             /** @description too large */
             413: {
                 headers: {
@@ -6444,15 +5063,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            415: components["responses"]["OtherKind"];
             /** @description no photo */
             422: {
                 headers: {
@@ -6462,33 +5073,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     get_photo: {
@@ -6513,15 +5100,7 @@ export interface operations {
                     "image/png": string;
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
             /** @description no such photo */
             404: {
                 headers: {
@@ -6531,24 +5110,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     remove_photo: {
@@ -6570,15 +5133,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
             /** @description no such photo */
             404: {
                 headers: {
@@ -6597,33 +5152,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     from_job: {
@@ -6653,24 +5184,8 @@ export interface operations {
                     "application/json": components["schemas"]["ProvenBrought"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -6680,33 +5195,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description no plan, or a field at fault */
             422: {
                 headers: {
@@ -6716,33 +5207,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     add: {
@@ -6772,24 +5239,8 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -6799,33 +5250,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a field at fault */
             422: {
                 headers: {
@@ -6835,33 +5262,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     copy: {
@@ -6891,24 +5294,8 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -6918,33 +5305,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description nothing to copy */
             422: {
                 headers: {
@@ -6954,33 +5317,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     remove: {
@@ -7007,24 +5346,8 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -7034,42 +5357,10 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description understood, but wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     redo: {
@@ -7099,24 +5390,8 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -7126,15 +5401,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
             /** @description changed elsewhere, or nothing to redo */
             409: {
                 headers: {
@@ -7144,60 +5411,12 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description understood, but wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     side_by_side: {
@@ -7220,15 +5439,7 @@ export interface operations {
                     "application/json": components["schemas"]["SideBySide"];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -7238,24 +5449,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     trials: {
@@ -7278,15 +5473,7 @@ export interface operations {
                     "application/json": components["schemas"]["TrialsView"];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -7296,24 +5483,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     undo: {
@@ -7343,24 +5514,8 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -7370,15 +5525,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
             /** @description changed elsewhere, or nothing to undo */
             409: {
                 headers: {
@@ -7388,60 +5535,12 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description understood, but wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     ladder: {
@@ -7466,24 +5565,8 @@ export interface operations {
                     "application/json": components["schemas"]["LadderView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -7493,33 +5576,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a field at fault */
             422: {
                 headers: {
@@ -7529,33 +5588,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     read_profile: {
@@ -7583,33 +5618,9 @@ export interface operations {
                     "application/json": components["schemas"]["SheetView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
             /** @description too large */
             413: {
                 headers: {
@@ -7619,15 +5630,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            415: components["responses"]["OtherKind"];
             /** @description no drawing that can be read */
             422: {
                 headers: {
@@ -7637,33 +5640,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     write_profile: {
@@ -7691,51 +5670,11 @@ export interface operations {
                     "application/pdf": string;
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description points that are no profile */
             422: {
                 headers: {
@@ -7745,33 +5684,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     find: {
@@ -7797,24 +5712,8 @@ export interface operations {
                     "application/json": components["schemas"]["ProvenLibrary"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such job */
             404: {
                 headers: {
@@ -7824,33 +5723,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description understood, but wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     bring_proven: {
@@ -7881,33 +5756,9 @@ export interface operations {
                     "application/json": components["schemas"]["ProvenBrought"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
             /** @description too large */
             413: {
                 headers: {
@@ -7917,15 +5768,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            415: components["responses"]["OtherKind"];
             /** @description no table that can be read */
             422: {
                 headers: {
@@ -7935,33 +5778,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     export_proven: {
@@ -7986,24 +5805,8 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description no such format */
             422: {
                 headers: {
@@ -8013,24 +5816,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     remove_import: {
@@ -8053,15 +5840,7 @@ export interface operations {
                     "application/json": components["schemas"]["RemovedFits"];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
             /** @description no such file */
             404: {
                 headers: {
@@ -8071,33 +5850,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     remove_proven: {
@@ -8118,15 +5873,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
             /** @description no such fit */
             404: {
                 headers: {
@@ -8136,33 +5883,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     registry: {
@@ -8183,33 +5906,9 @@ export interface operations {
                     "application/json": components["schemas"]["Registry"];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     read_line: {
@@ -8234,51 +5933,11 @@ export interface operations {
                     "application/json": components["schemas"]["LineView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a text too long to be a setup */
             422: {
                 headers: {
@@ -8288,33 +5947,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     stagger: {
@@ -8339,51 +5974,11 @@ export interface operations {
                     "application/json": components["schemas"]["StaggerView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a field at fault */
             422: {
                 headers: {
@@ -8393,33 +5988,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     supply: {
@@ -8444,51 +6015,11 @@ export interface operations {
                     "application/json": components["schemas"]["SupplyView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a row that is not in the catalogue */
             422: {
                 headers: {
@@ -8498,33 +6029,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     describe_tire: {
@@ -8556,24 +6063,8 @@ export interface operations {
                     "application/json": components["schemas"]["TireView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description a size that could not be read */
             422: {
                 headers: {
@@ -8583,24 +6074,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     pressure: {
@@ -8637,24 +6112,8 @@ export interface operations {
                     "application/json": components["schemas"]["PressureView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description a field at fault */
             422: {
                 headers: {
@@ -8664,24 +6123,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     wheel_templates: {
@@ -8702,33 +6145,9 @@ export interface operations {
                     "application/json": components["schemas"]["WheelTemplateView"][];
                 };
             };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            403: components["responses"]["NotFromHere"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     put_wheel_template: {
@@ -8753,51 +6172,11 @@ export interface operations {
                     "application/json": components["schemas"]["WheelTemplateView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a field at fault */
             422: {
                 headers: {
@@ -8807,33 +6186,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     describe_wheel: {
@@ -8860,24 +6215,8 @@ export interface operations {
                     "application/json": components["schemas"]["WheelView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
             /** @description a wheel that could not be read */
             422: {
                 headers: {
@@ -8887,24 +6226,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     window: {
@@ -8929,51 +6252,11 @@ export interface operations {
                     "application/json": components["schemas"]["WindowView"];
                 };
             };
-            /** @description a query, body or header that cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description asked from another site or by another name */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body did not arrive in time */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description the body is declared as something else */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
             /** @description a field at fault */
             422: {
                 headers: {
@@ -8983,33 +6266,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description the program failed, or a row is damaged */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description it took too long, the file is held or gone, or the program is stopping */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description no room is left on the disk */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
 }

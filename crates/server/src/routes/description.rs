@@ -6,8 +6,26 @@ use utoipa::openapi::{Content, OpenApi, Ref, RefOr, Response, ResponseBuilder};
 
 const PROBLEM: &str = "application/problem+json";
 
+/// Answers that guards, limits and extractors give: status, name among the description's components, words.
+const COMMON: [(&str, &str, &str); 10] = [
+    ("400", "Malformed", "a query, body or header that cannot be read"),
+    ("403", "NotFromHere", "asked from another site or by another name"),
+    ("404", "NotThere", "nothing is there"),
+    ("408", "BodyLate", "the body did not arrive in time"),
+    ("413", "TooLarge", "the body is too large"),
+    ("415", "OtherKind", "the body is declared as something else"),
+    ("422", "Wrong", "understood, but wrong"),
+    ("500", "Failed", "the program failed, or a row is damaged"),
+    ("503", "NotNow", "it took too long, the file is held or gone, or the program is stopping"),
+    ("507", "NoRoom", "no room is left on the disk"),
+];
+
 /// The description with what each operation can answer besides its own.
 pub(super) fn completed(mut api: OpenApi) -> OpenApi {
+    let components = api.components.get_or_insert_default();
+    for (_, name, words) in COMMON {
+        components.responses.insert(name.to_owned(), RefOr::T(problem(words)));
+    }
     for item in api.paths.paths.values_mut() {
         let operations = [
             (&mut item.get, false),
@@ -37,22 +55,18 @@ fn complete(operation: &mut Operation, changes: bool) {
         .request_body
         .as_ref()
         .is_some_and(|body| matches!(body, RefOr::T(body) if body.content.contains_key("application/json")));
-    let common = [
-        ("400", "a query, body or header that cannot be read", in_query || has_body || in_header),
-        ("403", "asked from another site or by another name", true),
-        ("404", "nothing is there", in_path),
-        ("408", "the body did not arrive in time", has_body),
-        ("413", "the body is too large", has_body),
-        ("415", "the body is declared as something else", has_body),
-        ("422", "understood, but wrong", is_json || in_query),
-        ("500", "the program failed, or a row is damaged", true),
-        ("503", "it took too long, the file is held or gone, or the program is stopping", true),
-        ("507", "no room is left on the disk", changes),
-    ];
     let responses = &mut operation.responses.responses;
-    for (status, words, can_be) in common {
+    for (status, name, _) in COMMON {
+        let can_be = match status {
+            "400" => in_query || has_body || in_header,
+            "404" => in_path,
+            "408" | "413" | "415" => has_body,
+            "422" => is_json || in_query,
+            "507" => changes,
+            _ => true,
+        };
         if can_be && !responses.contains_key(status) {
-            responses.insert(status.to_owned(), RefOr::T(problem(words)));
+            responses.insert(status.to_owned(), RefOr::Ref(Ref::from_response_name(name)));
         }
     }
     for (status, response) in responses.iter_mut() {

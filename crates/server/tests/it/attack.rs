@@ -464,6 +464,8 @@ async fn every_answer_is_described_and_none_is_kept_by_a_browser() {
             let responses = operation["responses"].as_object().unwrap();
             assert!(responses.contains_key("403") && responses.contains_key("503"), "{method} {path}");
             for (status, response) in responses.iter().filter(|(status, _)| status.starts_with(['4', '5'])) {
+                let named = response["$ref"].as_str().map(|name| name.trim_start_matches('#'));
+                let response = named.map_or(Some(response), |name| description.pointer(name)).unwrap();
                 let content = response["content"].as_object().unwrap();
                 let kinds: Vec<&String> = content.keys().collect();
                 assert_eq!(kinds, ["application/problem+json"], "{method} {path} {status}");
