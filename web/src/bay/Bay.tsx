@@ -77,7 +77,8 @@ export function Bay() {
   const waiting = queue.filter((one) => !one.refused).length;
   const here = all.filter((one) => one.axle === axle);
   const of = (code: string) => here.filter((one) => one.what === code);
-  const ofSide = (code: string) => of(code).filter((one) => one.side === side || one.side == null);
+  const ofSide = (code: string) =>
+    of(code).filter((one) => !one.refused && (one.side === side || one.side == null));
   const done = new Set(list.filter((one) => ofSide(one.part.code).length > 0).map((one) => one.part.code));
 
   const go = (change: Record<string, string>) => {

@@ -34,7 +34,8 @@ type Props = {
 /** One part: whether it was read, what was read, what is wrong with it, and what the plan must find there. */
 export function PartRow({ row, isLit, shown, side, registry, onChoose, onRemove }: Props) {
   const { units } = useUnits();
-  const isDone = shown.some((one) => one.side === side || one.side == null);
+  // One that the program refused is not read.
+  const isDone = shown.some((one) => !one.refused && (one.side === side || one.side == null));
   const { asked, part } = row;
   return (
     <li className={`rule ${isLit ? "bg-accent/15" : ""}`} data-part={part.code}>

@@ -187,7 +187,8 @@ impl Corner {
         let (Some(center), Some((upright, leaned))) = (center, cut.of(&fitted, self.camber())) else {
             return Err((
                 TroubleKind::NotUsable,
-                "What was fitted is not fully stated: without wheel size and offset the reading has nothing to start from.",
+                "What was fitted is not fully stated: without wheel size and offset the reading has nothing to start from. It \
+                 counts as soon as they are named.",
             ));
         };
         let silhouette = match feature.carrier() {
