@@ -25,7 +25,7 @@ pub fn tire(record: &Record, id: u32) -> Result<TireRow, Vec<RowError>> {
     let rim = |keep: &mut Keep<'_>, field| {
         keep.of(record.number(field, RimWidth::MIN, RimWidth::MAX))
             .flatten()
-            .and_then(|code| keep.some(RimWidth::from_code(code), field, "is not in quarter inches"))
+            .and_then(|code| keep.some(RimWidth::from_code(code), field, "is not a rim width"))
     };
     let section = mm(&mut keep, Field::Section, 100.0, 460.0);
     let tread_width = mm(&mut keep, Field::Tread, 60.0, 460.0);

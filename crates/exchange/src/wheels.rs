@@ -1,7 +1,7 @@
 //! Wheels out of records, and back.
 
 use fitment::choose::catalogue::{WheelMake, WheelRow};
-use fitment::hub::{Seat, read_circle};
+use fitment::hub::Seat;
 use fitment::setup::line;
 use fitment::{BoltCircle, CenterBore, Length, Offset, RimDiameter, RimWidth, Wheel};
 
@@ -21,7 +21,7 @@ pub fn wheel(record: &Record, id: u32) -> Result<WheelRow, Vec<RowError>> {
         .and_then(|code| keep.some(RimDiameter::from_code(code), Field::Diameter, "is not a rim code"))
         .or(named.map(|wheel| wheel.diameter));
     let width = code(&mut keep, Field::Width, RimWidth::MIN, RimWidth::MAX)
-        .and_then(|code| keep.some(RimWidth::from_code(code), Field::Width, "is not in quarter inches"))
+        .and_then(|code| keep.some(RimWidth::from_code(code), Field::Width, "is not a rim width"))
         .or(named.map(|wheel| wheel.width));
     let offset = code(&mut keep, Field::Offset, -Offset::LIMIT_MM, Offset::LIMIT_MM)
         .and_then(Offset::from_mm)
@@ -31,7 +31,7 @@ pub fn wheel(record: &Record, id: u32) -> Result<WheelRow, Vec<RowError>> {
         .or(named.and_then(|wheel| wheel.center_bore));
     let mut circles = circles(record, &mut keep);
     if circles.is_empty() {
-        circles.extend(named.and_then(|wheel| wheel.bolt_circle));
+        circles.extend(named.iter().flat_map(|wheel| wheel.circles()));
     }
     let seat = record
         .text(Field::Seat)
@@ -69,9 +69,11 @@ pub fn wheel(record: &Record, id: u32) -> Result<WheelRow, Vec<RowError>> {
                 width,
                 offset,
                 bolt_circle: circles.first().copied(),
+                second_circle: circles.get(1).copied(),
                 center_bore: bore,
+                center_lock: named.is_some_and(|wheel| wheel.center_lock),
             },
-            more_circles: circles.into_iter().skip(1).collect(),
+            more_circles: circles.into_iter().skip(2).collect(),
             seat,
             load_kg,
             mass_kg,
@@ -132,7 +134,10 @@ fn circles(record: &Record, keep: &mut Keep<'_>) -> Vec<BoltCircle> {
     };
     pieces
         .into_iter()
-        .filter_map(|piece| keep.some(read_circle(piece), Field::BoltCircle, "is not written as 5x112"))
+        .filter_map(|piece| {
+            keep.some(line::read_bolt_circles(piece).ok(), Field::BoltCircle, "is not written as 5x112")
+        })
+        .flatten()
         .collect()
 }
 
@@ -142,7 +147,7 @@ pub fn record(row: &WheelRow) -> Record {
     let circles: Vec<String> = row.circles().map(|circle| circle.to_string()).collect();
     record.put(Field::Line, Some(&row.line));
     // As it is spoken, so that it is found by it; bolt circles and bore have columns of their own.
-    record.put(Field::Size, Some(Wheel { bolt_circle: None, center_bore: None, ..row.wheel }));
+    record.put(Field::Size, Some(row.wheel.placed()));
     record.put(Field::BoltCircle, Some(circles.join("; ")));
     record.put(Field::Bore, row.wheel.center_bore.map(|bore| bore.diameter().as_mm()));
     record.put(Field::Seat, row.seat.map(Seat::code));

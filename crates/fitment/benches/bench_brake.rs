@@ -78,6 +78,8 @@ fn main() {
             offset: Offset::from_mm(f64::from(rng.random_range(0..60))),
             bolt_circle: None,
             center_bore: None,
+            second_circle: None,
+            center_lock: false,
         })
         .collect();
     // Every row by itself, as when each had a profile of its own.

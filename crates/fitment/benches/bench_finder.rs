@@ -39,6 +39,8 @@ fn wheels(rng: &mut StdRng, count: u32) -> Vec<WheelRow> {
                     offset: Offset::from_mm(f64::from(rng.random_range(0..60))),
                     bolt_circle: BoltCircle::new(bolts, circle),
                     center_bore: CenterBore::from_mm([66.6, 72.6, 73.1][rng.random_range(0..3)]),
+                    second_circle: None,
+                    center_lock: false,
                 },
                 more_circles: Vec::new(),
                 seat: None,

@@ -4,7 +4,7 @@ use std::fmt;
 
 use crate::length::Length;
 
-/// Rim diameter code, the "18" of an 18 in wheel; whole or half inches, 10 to 26.
+/// Rim diameter code, the "18" of an 18 in wheel; whole or half inches, 10 to 30.
 ///
 /// A bead does not sit on a circle of code × 25.4 mm: see [`RimDiameter::bead_seat`].
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -16,9 +16,9 @@ impl RimDiameter {
     /// Smallest code read.
     pub const MIN: f64 = 10.0;
     /// Largest code read.
-    pub const MAX: f64 = 26.0;
+    pub const MAX: f64 = 30.0;
 
-    /// From the code; `None` outside 10–26 or off the half-inch steps.
+    /// From the code; `None` outside 10–30 or off the half-inch steps.
     pub fn from_code(code: f64) -> Option<Self> {
         in_steps(code, 0.5, Self::MIN, Self::MAX).map(|n| Self { half_inches: n as u8 })
     }
@@ -58,10 +58,11 @@ impl fmt::Display for RimDiameter {
     }
 }
 
-/// Rim width code, the "8.5" of an 8.5J rim: between the flanges, quarter-inch steps, 3 to 16.
+/// Rim width code, the "8.5" of an 8.5J rim: between the flanges, 3 to 16 in. Most come in half inches, but any figure
+/// that a maker gives is one (9.33); kept to the thousandth.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct RimWidth {
-    quarter_inches: u8,
+    thousandths: u16,
 }
 
 /// What a rim measures over its flanges beyond its nominal width: about half an inch a side.
@@ -82,20 +83,20 @@ impl RimWidth {
     /// Widest code read.
     pub const MAX: f64 = 16.0;
 
-    /// From the code; `None` outside 3–16 or off the quarter-inch steps.
+    /// From the code, rounded to the thousandth; `None` outside 3–16.
     pub fn from_code(code: f64) -> Option<Self> {
-        in_steps(code, 0.25, Self::MIN, Self::MAX).map(|n| Self { quarter_inches: n as u8 })
+        (Self::MIN..=Self::MAX).contains(&code).then(|| Self { thousandths: (code * 1000.0).round() as u16 })
     }
 
     /// The nearest half inch, held inside the range: the step in which measuring rims are listed.
     pub(crate) fn nearest_half_inch(width: Length) -> Self {
         let halves = (width.as_inches() * 2.0).round().clamp(Self::MIN * 2.0, Self::MAX * 2.0);
-        Self { quarter_inches: halves as u8 * 2 }
+        Self { thousandths: halves as u16 * 500 }
     }
 
     /// The code itself, in inches.
     pub fn code(self) -> f64 {
-        f64::from(self.quarter_inches) / 4.0
+        f64::from(self.thousandths) / 1000.0
     }
 
     /// Between the flanges, where the beads sit.
@@ -213,11 +214,36 @@ impl BoltCircle {
     /// Largest circle read, in millimetres.
     pub const MAX_MM: f64 = 250.0;
 
-    /// From a count and a diameter in millimetres, rounded to the hundredth; `None` out of range.
+    /// Circles that are made, in millimetres. Whatever lies within [`Self::SNAP_MM`] of one is that one.
+    ///
+    /// # Source
+    /// Common practice, no published source.
+    pub const KNOWN_MM: [f64; 22] = [
+        98.0, 100.0, 105.0, 108.0, 110.0, 112.0, 114.3, 115.0, 118.0, 120.0, 120.65, 127.0, 130.0, 135.0,
+        139.7, 150.0, 160.0, 165.1, 170.0, 180.0, 200.0, 205.0,
+    ];
+    /// How far a figure may lie from the circle that is meant: far enough for 114 and 4½ in, and for a circle measured
+    /// with calipers; near enough to keep 114.3 and 115, 120 and 120.65 apart.
+    pub const SNAP_MM: f64 = 0.35;
+
+    /// From a count and a diameter in millimetres, taken for the circle that is meant (5x114 is 5x114.3); `None` out of
+    /// range.
     pub fn new(count: u8, diameter_mm: f64) -> Option<Self> {
         ((Self::MIN_COUNT..=Self::MAX_COUNT).contains(&count)
             && (Self::MIN_MM..=Self::MAX_MM).contains(&diameter_mm))
-        .then(|| Self { count, hundredths: (diameter_mm * 100.0).round() as u16 })
+        .then(|| Self { count, hundredths: (Self::meant(diameter_mm) * 100.0).round() as u16 })
+    }
+
+    /// The circle that a figure names: the nearest made one within reach; a whole figure off the list stands for the
+    /// one it is the whole part of (139 for 139.7); else the figure itself.
+    fn meant(diameter_mm: f64) -> f64 {
+        let nearest = Self::KNOWN_MM
+            .into_iter()
+            .min_by(|a, b| (a - diameter_mm).abs().total_cmp(&(b - diameter_mm).abs()))
+            .filter(|known| (known - diameter_mm).abs() <= Self::SNAP_MM + 1e-9);
+        nearest
+            .or_else(|| Self::KNOWN_MM.into_iter().find(|known| known.trunc() == diameter_mm))
+            .unwrap_or(diameter_mm)
     }
 
     /// From the distance between the centres of two neighbouring holes: PCD = c / sin(180° / count).
@@ -334,10 +360,10 @@ mod tests {
 
     #[test]
     fn codes_off_their_steps_or_range_are_refused() {
-        for bad in [9.5, 26.5, 17.25, f64::NAN] {
+        for bad in [9.5, 30.5, 17.25, f64::NAN] {
             assert_eq!(RimDiameter::from_code(bad), None, "{bad}");
         }
-        for bad in [2.75, 16.25, 8.1, f64::INFINITY] {
+        for bad in [2.75, 16.25, f64::INFINITY] {
             assert_eq!(RimWidth::from_code(bad), None, "{bad}");
         }
         assert_eq!(Offset::from_mm(150.01), None);
@@ -345,6 +371,30 @@ mod tests {
         assert_eq!(Spacer::from_mm(0.0), None);
         assert_eq!(Spacer::from_mm(100.1), None);
         assert_eq!(CenterBore::from_mm(f64::NAN), None);
+    }
+
+    #[test]
+    fn a_bolt_circle_is_the_one_that_is_made() {
+        // Common practice, no published source: what is written for what is meant.
+        for (written, meant) in [
+            (114.0, 114.3),
+            (114.3, 114.3),
+            (115.0, 115.0),
+            (120.0, 120.0),
+            (120.65, 120.65),
+            (120.7, 120.65),
+            (108.0, 108.0),
+            (110.0, 110.0),
+            (107.95, 108.0),
+            (139.0, 139.7),
+            (165.0, 165.1),
+            (127.1, 127.0),
+            (104.0, 104.0),
+            (144.3, 144.3),
+        ] {
+            let circle = BoltCircle::new(5, written).unwrap();
+            assert_eq!(circle.diameter().as_mm(), meant, "{written}");
+        }
     }
 
     #[test]

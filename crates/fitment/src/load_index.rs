@@ -7,15 +7,15 @@ use crate::working::Source;
 /// Where the table comes from.
 pub const SOURCE: Source = Source::standard("ISO 4000-1 / UN R30 annex, load capacity index table");
 
-/// Kilograms for the indexes 60 to 126, in order.
-const KG: [u16; 67] = [
+/// Kilograms for the indexes 60 to 135, in order.
+const KG: [u16; 76] = [
     250, 257, 265, 272, 280, 290, 300, 307, 315, 325, 335, 345, 355, 365, 375, 387, 400, 412, 425, 437, 450,
     462, 475, 487, 500, 515, 530, 545, 560, 580, 600, 615, 630, 650, 670, 690, 710, 730, 750, 775, 800, 825,
     850, 875, 900, 925, 950, 975, 1000, 1030, 1060, 1090, 1120, 1150, 1180, 1215, 1250, 1285, 1320, 1360,
-    1400, 1450, 1500, 1550, 1600, 1650, 1700,
+    1400, 1450, 1500, 1550, 1600, 1650, 1700, 1750, 1800, 1850, 1900, 1950, 2000, 2060, 2120, 2180,
 ];
 
-/// A load index from 60 to 126.
+/// A load index from 60 to 135.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct LoadIndex(u8);
 
@@ -23,9 +23,9 @@ impl LoadIndex {
     /// Lowest index in the table.
     pub const MIN: u8 = 60;
     /// Highest index in the table.
-    pub const MAX: u8 = 126;
+    pub const MAX: u8 = 135;
 
-    /// `None` outside 60–126.
+    /// `None` outside 60–135.
     pub fn new(index: u32) -> Option<Self> {
         (u32::from(Self::MIN)..=u32::from(Self::MAX)).contains(&index).then_some(Self(index as u8))
     }
@@ -82,11 +82,13 @@ mod tests {
             (119, 1360.0),
             (121, 1450.0),
             (126, 1700.0),
+            (129, 1850.0),
+            (135, 2180.0),
         ] {
             assert_eq!(LoadIndex::new(index).unwrap().capacity_kg(), kg, "index {index}, ISO 4000-1");
         }
         assert_eq!(LoadIndex::new(59), None);
-        assert_eq!(LoadIndex::new(127), None);
+        assert_eq!(LoadIndex::new(136), None);
     }
 
     #[test]

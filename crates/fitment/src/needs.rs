@@ -2,7 +2,6 @@
 
 use crate::car::{Car, Fact};
 use crate::codes::{BoltCircle, CenterBore};
-use crate::hub;
 use crate::setup::{Axle, SetupPair};
 use crate::tire::Tire;
 use crate::working::Source;
@@ -65,7 +64,7 @@ impl Needs {
         };
         let symbol = Axle::BOTH.into_iter().filter_map(|axle| tire(axle)?.top_speed_kmh()).reduce(f64::max);
         let fitted_circle = || Axle::BOTH.into_iter().find_map(|axle| fitted.on(axle)?.wheel?.bolt_circle);
-        let written = car.words(Fact::BoltCircle, None).and_then(hub::read_circle);
+        let written = car.words(Fact::BoltCircle, None).and_then(|text| text.parse().ok());
         let hub = |axle| car.number(Fact::HubBore, Some(axle)).and_then(CenterBore::from_mm);
         Self {
             bolt_circle: written.or_else(fitted_circle),

@@ -7,10 +7,14 @@ use crate::working::Source;
 /// Where the table comes from.
 pub const SOURCE: Source = Source::standard("ISO 4000-1 / UN R30, speed symbol table");
 
-/// A speed symbol from L to (Y).
+/// A speed symbol from F to (Y).
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
 #[allow(missing_docs, reason = "the letters are their own documentation; the table is below")]
 pub enum SpeedSymbol {
+    F,
+    G,
+    J,
+    K,
     L,
     M,
     N,
@@ -29,9 +33,13 @@ pub enum SpeedSymbol {
 }
 
 /// Each symbol, how it is marked, its speed in km/h.
-const TABLE: [(SpeedSymbol, &str, f64); 14] = {
-    use SpeedSymbol::{H, L, M, N, OverY, P, Q, R, S, T, U, V, W, Y};
+const TABLE: [(SpeedSymbol, &str, f64); 18] = {
+    use SpeedSymbol::{F, G, H, J, K, L, M, N, OverY, P, Q, R, S, T, U, V, W, Y};
     [
+        (F, "F", 80.0),
+        (G, "G", 90.0),
+        (J, "J", 100.0),
+        (K, "K", 110.0),
         (L, "L", 120.0),
         (M, "M", 130.0),
         (N, "N", 140.0),
@@ -100,9 +108,17 @@ mod tests {
     #[test]
     fn speeds_are_the_tables() {
         // UN R30 speed symbol table; H between U and V is its one oddity.
-        for (letter, kmh) in
-            [('Q', 160.0), ('S', 180.0), ('T', 190.0), ('H', 210.0), ('v', 240.0), ('W', 270.0), ('Y', 300.0)]
-        {
+        for (letter, kmh) in [
+            ('J', 100.0),
+            ('K', 110.0),
+            ('Q', 160.0),
+            ('S', 180.0),
+            ('T', 190.0),
+            ('H', 210.0),
+            ('v', 240.0),
+            ('W', 270.0),
+            ('Y', 300.0),
+        ] {
             assert_eq!(SpeedSymbol::from_letter(letter).unwrap().top_speed_kmh(), kmh, "{letter}, UN R30");
         }
         for wrong in ['A', 'I', 'O', 'X', 'Z', '('] {

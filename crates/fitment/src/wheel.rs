@@ -19,8 +19,38 @@ pub struct Wheel {
     pub offset: Option<Offset>,
     /// Bolt circle, when stated.
     pub bolt_circle: Option<BoltCircle>,
+    /// The second circle of a wheel that is drilled twice.
+    pub second_circle: Option<BoltCircle>,
     /// Centre bore, when stated.
     pub center_bore: Option<CenterBore>,
+    /// Held by one nut in the middle.
+    pub center_lock: bool,
+}
+
+impl Wheel {
+    /// A rim of this size with nothing else stated.
+    pub fn plain(diameter: RimDiameter, width: RimWidth) -> Self {
+        Self {
+            diameter,
+            width,
+            offset: None,
+            bolt_circle: None,
+            second_circle: None,
+            center_bore: None,
+            center_lock: false,
+        }
+    }
+
+    /// The same with size and offset alone: what decides where it stands, not how it is held.
+    #[must_use]
+    pub fn placed(self) -> Self {
+        Self { offset: self.offset, ..Self::plain(self.diameter, self.width) }
+    }
+
+    /// Its bolt circles, the first stated first.
+    pub fn circles(&self) -> impl Iterator<Item = BoltCircle> + use<> {
+        self.bolt_circle.into_iter().chain(self.second_circle)
+    }
 }
 
 /// Backspacing: from the mounting face to the inner edge of the rim, always measured over the flange.
@@ -91,8 +121,21 @@ impl fmt::Display for Wheel {
         if let Some(circle) = self.bolt_circle {
             write!(f, " {circle}")?;
         }
+        match (self.bolt_circle, self.second_circle) {
+            // Eight and ten holes would read as twice four and twice five.
+            (Some(first), Some(second))
+                if first.count() == second.count() && !matches!(first.count(), 8 | 10) =>
+            {
+                write!(f, "/{}", second.diameter().as_mm())?;
+            }
+            (_, Some(second)) => write!(f, " {second}")?,
+            _ => {}
+        }
         if let Some(bore) = self.center_bore {
             write!(f, " {bore}")?;
+        }
+        if self.center_lock {
+            f.write_str(" center lock")?;
         }
         Ok(())
     }

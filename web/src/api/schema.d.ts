@@ -988,6 +988,22 @@ export interface components {
             /** @description The widest rim that clears and what stops the next half inch; empty while nothing was read. */
             window_says: components["schemas"]["FragmentView"][];
         };
+        /** @description What was read for one axle; null where the text does not say it. */
+        AxleReading: {
+            /** @description Quantities that nobody wrote: taken for want of better, to be confirmed. */
+            assumed: string[];
+            bolt_circles: [
+                number,
+                number
+            ][];
+            center_lock?: boolean | null;
+            construction?: string | null;
+            factory_mark?: string | null;
+            load_range?: string | null;
+            /** Format: double */
+            spacer_mm?: number | null;
+            version?: string | null;
+        };
         /** @description A step that needs nothing but the revision it is based on. */
         BasedOn: {
             /**
@@ -2034,12 +2050,18 @@ export interface components {
         };
         /** @description A line as far as it could be read. */
         LineView: {
+            /** @description Open questions; a text with one is not sound. */
+            ask: components["schemas"]["Question"][];
+            front?: components["schemas"]["AxleReading"] | null;
             /** @description Whether every piece was read. */
             is_sound: boolean;
+            /** @description What was left aside, as it was written. */
+            left_aside: string[];
             /** @description Canonical lines, when sound. */
             lines: components["schemas"]["Lines"];
             /** @description Whether the line itself names axles. */
             names_axles: boolean;
+            rear?: components["schemas"]["AxleReading"] | null;
             /** @description Stretch by stretch. */
             stretches: components["schemas"]["Stretch"][];
         };
@@ -2697,7 +2719,7 @@ export interface components {
          * @description What a stretch of a line was read as.
          * @enum {string}
          */
-        PieceKind: "gap" | "left_aside" | "axle" | "wheel" | "offset" | "backspacing" | "bolt_circle" | "center_bore" | "tire" | "service" | "spacer" | "date_code" | "fault";
+        PieceKind: "gap" | "left_aside" | "axle" | "wheel" | "offset" | "backspacing" | "bolt_circle" | "center_bore" | "center_lock" | "tire" | "service" | "spacer" | "date_code" | "question" | "fault";
         /**
          * @description Where a part of the car begins, to be drawn. Corner frame: y outboard from the hub face, height above the
          *     axle.
@@ -2872,6 +2894,15 @@ export interface components {
              * @description The number, in the kind's unit.
              */
             value: number;
+        };
+        /** @description A stretch that can be read in more than one way. */
+        Question: {
+            /** @description Texts that may stand in its place, each read without a question; empty where only the writer can say more. */
+            choices: string[];
+            /** @description What must be known. */
+            question: string;
+            /** @description The stretch as written. */
+            text: string;
         };
         /** @description What must be gone through with the owner. */
         QuestionView: {
@@ -3313,9 +3344,13 @@ export interface components {
         TireView: {
             /** Format: double */
             aspect_ratio?: number | null;
+            /** @description Quantities above that nobody wrote: taken for want of better, to be confirmed. */
+            assumed: string[];
             canonical: string;
             /** Format: double */
             circumference_mm: number;
+            /** @description `radial` or `bias`. */
+            construction: string;
             /**
              * Format: double
              * @description By the design rim diameter of UN R30.
@@ -3326,12 +3361,18 @@ export interface components {
              * @description A rough estimate; makers differ.
              */
             estimated_tread_width_mm: number;
+            /** @description The car maker's mark, when one stands on it. */
+            factory_mark?: string | null;
             /** @description False for a size off the grid that makers list from. */
             is_listed_size: boolean;
+            /** @description Words, names and quantities of the text that say nothing of the tire. */
+            left_aside: string[];
             /** Format: double */
             load_capacity_kg?: number | null;
             /** Format: int32 */
             load_index?: number | null;
+            /** @description Load range letter, when stated. */
+            load_range?: string | null;
             /** Format: double */
             measuring_rim_in: number;
             /** Format: double */
@@ -3364,6 +3405,8 @@ export interface components {
             speed_symbol?: string | null;
             /** Format: double */
             top_speed_kmh?: number | null;
+            /** @description The load version as stated: `SL`, `XL`, `HL`, `LT`, `C` or `P`; null where the text states none. */
+            version?: string | null;
         };
         /** @description One wheel tried on one corner. */
         TrialView: {
@@ -3561,21 +3604,32 @@ export interface components {
         };
         /** @description Everything that follows from a wheel's size; null where it is not stated. */
         WheelView: {
+            /** @description Quantities above that nobody wrote: taken for want of better, to be confirmed. */
+            assumed: string[];
             /** Format: double */
             backspacing_in?: number | null;
             /** Format: double */
             backspacing_mm?: number | null;
             /** Format: double */
             bolt_circle_mm?: number | null;
+            /** @description Every bolt circle, as [count, diameter in mm]: two for a wheel that is drilled twice. */
+            bolt_circles: [
+                number,
+                number
+            ][];
             /** Format: int32 */
             bolt_count?: number | null;
             canonical: string;
             /** Format: double */
             center_bore_mm?: number | null;
+            /** @description Held by one nut in the middle. */
+            center_lock: boolean;
             /** Format: double */
             diameter_in: number;
             /** Format: double */
             frontspacing_mm?: number | null;
+            /** @description Words, names and quantities of the text that say nothing of the wheel. */
+            left_aside: string[];
             /** Format: double */
             offset_mm?: number | null;
             /** Format: double */

@@ -210,7 +210,7 @@ impl WheelRow {
 
     /// Every bolt circle it is drilled for.
     pub fn circles(&self) -> impl Iterator<Item = BoltCircle> + '_ {
-        self.wheel.bolt_circle.into_iter().chain(self.more_circles.iter().copied())
+        self.wheel.circles().chain(self.more_circles.iter().copied())
     }
 }
 

@@ -1,6 +1,6 @@
 //! Whether a wheel goes on a hub, and what must be ordered with it.
 
-use super::{Seat, Thread, read_circle};
+use super::{Seat, Thread};
 use crate::car::{Car, Fact};
 use crate::choose::catalogue::WheelRow;
 use crate::codes::{BoltCircle, CenterBore, Spacer};
@@ -37,7 +37,7 @@ pub struct Hub {
 impl Hub {
     /// What the car's record says of an axle's hub; where it names no bolt circle the fitted wheel's stands for it.
     pub fn of_car(car: &Car, axle: Axle, fitted: Option<&Wheel>) -> Self {
-        let written = car.words(Fact::BoltCircle, None).and_then(read_circle);
+        let written = car.words(Fact::BoltCircle, None).and_then(|text| text.parse().ok());
         Self {
             bore: car.number(Fact::HubBore, Some(axle)).and_then(CenterBore::from_mm),
             lip: car.number(Fact::HubLip, Some(axle)).and_then(Length::from_mm),

@@ -2,21 +2,20 @@
 
 use std::ops::Range;
 
-use super::scan::{EvenText, Scan};
-use super::tire::{self, Beside, Read};
-use super::{LONGEST_TEXT, NotationError, Reason, at_whole, wheel};
-use crate::codes::{BoltCircle, CenterBore, Offset, RimDiameter, RimWidth, Spacer};
+use super::axle::{self, AxleTag};
+use super::beside::{self, Beside};
+use super::even::EvenText;
+use super::hub::{self, Drilling};
+use super::offset::{self, Unit, unit};
+use super::scan::Scan;
+use super::spacer::{self, Spacing};
+use super::tire_size::{self, Read, Sized, TireSize};
+use super::wheel_size::{self, WheelSize};
+use super::{LONGEST_TEXT, NotationError, Reason, aside, at_whole, words};
+use crate::codes::{CenterBore, Offset};
 use crate::date_code::DateCode;
 use crate::length::Length;
 use crate::tire::Size;
-
-/// Which axle the pieces behind it belong to.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(crate) enum AxleTag {
-    Front,
-    Rear,
-    Both,
-}
 
 /// One recognised piece.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -25,21 +24,45 @@ pub(crate) enum Piece {
     Gap,
     /// A word people put between the pieces ("with", "on").
     Filler,
-    /// A word that says nothing about a setup and carries no figures.
+    /// A word, a name or a quantity that says nothing about a setup.
     LeftAside,
     Axle(AxleTag),
-    WheelSize(RimDiameter, RimWidth),
+    Wheel(WheelSize),
     Offset(Offset),
     Backspacing(Length),
-    BoltCircle(BoltCircle),
-    CenterBore(CenterBore),
-    Tire {
-        size: Size,
-        run_flat: bool,
+    Drilling(Drilling),
+    /// A bolt circle's diameter in millimetres, the count stands elsewhere.
+    CircleAlone(f64),
+    /// A number of fasteners, the circle stands elsewhere.
+    CountAlone(u8),
+    CenterBore {
+        bore: CenterBore,
+        /// Nobody wrote what the figure is; behind a bolt circle it is the bore.
+        assumed: bool,
+    },
+    CenterLock,
+    Tire(TireSize),
+    /// `245/40`: the wheel or the other tire says the rim code.
+    TireWithoutRim {
+        section: u32,
+        aspect: u32,
     },
     Beside(Beside),
-    Spacer(Spacer),
+    Spacing(Spacing),
     DateCode(DateCode),
+    /// A figure that nobody said what it is of. What stands round it decides, or it is asked.
+    Figure {
+        value: f64,
+        decimals: usize,
+        unit: Unit,
+    },
+}
+
+impl Piece {
+    /// Whether it says something about a setup.
+    pub(crate) fn counts(&self) -> bool {
+        !matches!(self, Self::Gap | Self::Filler | Self::LeftAside)
+    }
 }
 
 /// A stretch of the text and what it was read as. All stretches together are the text.
@@ -57,6 +80,22 @@ impl Lexed {
     }
 }
 
+/// What was read so far, as far as it decides how the next piece is read.
+#[derive(Debug, Clone, Copy, Default)]
+struct Before {
+    /// The tire whose marks may follow.
+    tire: Option<Size>,
+    /// Its load index and speed symbol were said.
+    service: bool,
+    /// Directly behind a wheel's size.
+    wheel: bool,
+    /// That size ended in a hump mark.
+    hump: bool,
+    /// Directly behind a name: what follows may be its number ("Frostal 8").
+    name: bool,
+    letters_name_axles: bool,
+}
+
 /// Cuts a text into pieces. Fails only for a text that is too long to be one.
 pub(crate) fn lex(text: &str) -> Result<Vec<Lexed>, NotationError> {
     if text.len() > LONGEST_TEXT {
@@ -64,69 +103,165 @@ pub(crate) fn lex(text: &str) -> Result<Vec<Lexed>, NotationError> {
     }
     let even = EvenText::new(text);
     let mut scan = even.start();
-    let mut pieces = Vec::with_capacity(12);
-    let mut after_tire = false;
+    let mut pieces: Vec<Lexed> = Vec::with_capacity(12);
+    let mut before = Before { letters_name_axles: axle::names_axles_by_letters(scan), ..Before::default() };
     while !scan.is_at_end() {
-        let (outcome, end) = match piece(scan, after_tire) {
+        let (outcome, end) = match piece(scan, before) {
             Ok(Some((piece, end))) => (Ok(piece), end),
-            Ok(None) => rest(scan),
+            Ok(None) => rest(scan, before),
             Err((reason, end)) => (Err(reason), end.piece_end()),
         };
         // A fraction written as one sign ends where it began; every stretch takes at least that sign.
         let end = if end.byte() > scan.byte() { end } else { scan.skip(1).piece_end() };
-        if outcome != Ok(Piece::Gap) {
-            after_tire = matches!(outcome, Ok(Piece::Tire { .. } | Piece::Beside(_)));
-        }
-        pieces.push(Lexed { span: scan.byte()..end.byte(), outcome });
+        let end = if end.byte() > scan.byte() { end } else { scan.skip(1) };
+        before.follow(scan, end, &outcome);
+        pieces.push(Lexed { span: scan.byte()..end.byte().max(scan.byte()), outcome });
         scan = end;
     }
     Ok(pieces)
 }
 
-/// The readers that may begin with this sign, in turn. The order matters where one notation begins like
-/// another.
-fn piece(scan: Scan<'_>, after_tire: bool) -> Read<'_, Piece> {
+impl Before {
+    fn follow(&mut self, scan: Scan<'_>, end: Scan<'_>, outcome: &Result<Piece, Reason>) {
+        match outcome {
+            // A separator ends what a name or a wheel's size announces; blanks and brackets do not.
+            Ok(Piece::Gap) => {
+                let mut at = scan;
+                while at.byte() < end.byte() {
+                    if !matches!(at.peek(), Some(' ' | '(' | ')' | '-' | '"' | '\'')) {
+                        self.name = false;
+                    }
+                    at = at.skip(1);
+                }
+            }
+            Ok(Piece::Filler) => self.name = false,
+            Ok(Piece::LeftAside) => {
+                self.name = scan.is_capital() && scan.peek().is_some_and(char::is_alphabetic);
+                self.wheel = false;
+            }
+            Ok(Piece::Wheel(size)) => {
+                *self = Self {
+                    wheel: true,
+                    hump: size.ends_in_hump,
+                    letters_name_axles: self.letters_name_axles,
+                    ..Self::default()
+                };
+            }
+            Ok(Piece::Tire(tire)) => {
+                *self = Self {
+                    tire: Some(tire.size),
+                    letters_name_axles: self.letters_name_axles,
+                    ..Self::default()
+                };
+            }
+            Ok(Piece::Beside(beside)) => {
+                self.name = false;
+                self.service |= matches!(beside, Beside::Service(_));
+            }
+            Ok(Piece::DateCode(_)) => self.name = false,
+            _ => *self = Self { letters_name_axles: self.letters_name_axles, ..Self::default() },
+        }
+    }
+}
+
+/// The readers that may begin with this sign, in turn. The order matters where one notation begins like another.
+fn piece(scan: Scan<'_>, before: Before) -> Read<'_, Piece> {
     macro_rules! first_of {
         ($($read:expr => $make:expr),+ $(,)?) => {
             $(if let Some((value, end)) = $read? { return Ok(Some(($make(value), end))); })+
         };
     }
+    let bore = |bore| Piece::CenterBore { bore, assumed: false };
     match scan.peek() {
         Some(c) if c.is_ascii_digit() => {
             first_of! {
-                tire::service(scan) => Piece::Beside,
-                tire_size(scan) => |(size, run_flat)| Piece::Tire { size, run_flat },
-                wheel::wheel_size(scan) => |(diameter, width)| Piece::WheelSize(diameter, width),
-                wheel::spacer(scan) => Piece::Spacer,
-                wheel::bolt_circle(scan) => Piece::BoltCircle,
-                wheel::backspacing(scan) => Piece::Backspacing,
+                beside::service(scan, before.tire.is_some()) => Piece::Beside,
+            }
+            first_of! { tire(scan) => |piece| piece }
+            if let Some(end) = aside::left_aside(scan) {
+                return Ok(Some((Piece::LeftAside, end)));
+            }
+            first_of! {
+                beside::ply_rating(scan) => Piece::Beside,
+                spacer::spacer(scan) => Piece::Spacing,
+                offset::backspacing(scan) => Piece::Backspacing,
+                wheel_size::wheel_size(scan) => Piece::Wheel,
+                hub::drilling(scan) => Piece::Drilling,
+                wheel_size::bare_figures(scan) => Piece::Wheel,
+                hub::count_alone(scan) => Piece::CountAlone,
+                hub::center_bore(scan) => bore,
+                offset::offset(scan, before.wheel) => Piece::Offset,
+            }
+            if !before.name {
+                first_of! { wheel_size::one_figure(scan) => Piece::Wheel }
+            }
+            if let Some(end) = scan.eat_word(&["3pmsf", "3-pmsf"]) {
+                return Ok(Some((Piece::Beside(Beside::Snowflake), end)));
             }
         }
         Some('+' | '-') => {
+            if before.hump && scan.peek() == Some('-') {
+                first_of! { offset::dash_behind_hump(scan) => Piece::Offset }
+            }
+            if let Some(end) = scan.eat("-").and_then(|_| aside::left_aside(scan)) {
+                return Ok(Some((Piece::LeftAside, end)));
+            }
             first_of! {
-                wheel::offset(scan) => Piece::Offset,
-                wheel::spacer(scan) => Piece::Spacer,
+                spacer::spacer(scan) => Piece::Spacing,
+                offset::offset(scan, before.wheel) => Piece::Offset,
             }
         }
         Some('(') => {
-            first_of! { tire::service(scan) => Piece::Beside }
+            if let Some((tag, end)) = axle::tag(scan, false) {
+                return Ok(Some((Piece::Axle(tag), end)));
+            }
+            let service = beside::service(scan, before.tire.is_some())?;
+            match service {
+                // In brackets behind a service description stands an additional one.
+                Some((_, end)) if before.service => return Ok(Some((Piece::LeftAside, end))),
+                Some((beside, end)) => return Ok(Some((Piece::Beside(beside), end))),
+                None => {}
+            }
+            if let Some(end) = aside::left_aside(scan) {
+                return Ok(Some((Piece::LeftAside, end)));
+            }
         }
-        Some('ø') => {
-            first_of! { wheel::center_bore(scan) => Piece::CenterBore }
+        Some('*') => {
+            first_of! { beside::mark(scan, before.tire.as_ref()) => Piece::Beside }
         }
-        Some(c) if c.is_alphabetic() => {
-            if let Some(found) = axle_tag(scan) {
-                return Ok(Some(found));
+        Some('$' | '€' | '£') => {
+            if let Some(end) = aside::left_aside(scan) {
+                return Ok(Some((Piece::LeftAside, end)));
+            }
+        }
+        Some(c) if c.is_alphabetic() || c == 'ø' => {
+            first_of! { beside::service_or_range_letter(scan, before.tire.as_ref(), before.letters_name_axles) => Piece::Beside }
+            if let Some((tag, end)) = axle::tag(scan, before.letters_name_axles) {
+                return Ok(Some((Piece::Axle(tag), end)));
+            }
+            if let Some(end) = hub::center_lock(scan) {
+                return Ok(Some((Piece::CenterLock, end)));
             }
             first_of! {
-                wheel::offset(scan) => Piece::Offset,
-                wheel::spacer(scan) => Piece::Spacer,
-                wheel::backspacing(scan) => Piece::Backspacing,
-                wheel::center_bore(scan) => Piece::CenterBore,
-                wheel::date_code(scan) => Piece::DateCode,
-                tire::mark(scan, after_tire) => Piece::Beside,
-                tire_size(scan) => |(size, run_flat)| Piece::Tire { size, run_flat },
-                wheel::bolt_circle(scan) => Piece::BoltCircle,
+                offset::offset(scan, before.wheel) => Piece::Offset,
+                spacer::spacer(scan) => Piece::Spacing,
+                offset::backspacing(scan) => Piece::Backspacing,
+                hub::center_bore(scan) => bore,
+                spacer::date_code(scan) => Piece::DateCode,
+            }
+            if let Some(end) = aside::left_aside(scan) {
+                return Ok(Some((Piece::LeftAside, end)));
+            }
+            first_of! {
+                beside::mark(scan, before.tire.as_ref()) => Piece::Beside,
+                tire(scan) => |piece| piece,
+                hub::drilling(scan) => Piece::Drilling,
+                hub::circle_alone(scan) => Piece::CircleAlone,
+                hub::count_alone(scan) => Piece::CountAlone,
+                wheel_size::one_figure(scan) => Piece::Wheel,
+            }
+            if scan.peek() == Some('r') {
+                first_of! { wheel_size::wheel_size(scan) => Piece::Wheel }
             }
         }
         _ => {}
@@ -134,75 +269,98 @@ fn piece(scan: Scan<'_>, after_tire: bool) -> Read<'_, Piece> {
     Ok(None)
 }
 
-/// A tire size that nothing runs into, but what may stand beside a size ("225/45R17XL").
-fn tire_size(scan: Scan<'_>) -> Read<'_, (Size, bool)> {
-    match tire::tire_size(scan)? {
-        Some((_, end)) if !end.at_number_end() => Err((Reason::Unknown, end.piece_end())),
-        Some((_, end)) if !end.at_word_end() && tire::mark(end, true)?.is_none() => {
-            Err((Reason::Unknown, end.piece_end()))
+/// A tire size that nothing runs into, but what may stand beside a size ("225/45R17XL", "265/35R18x9.5").
+fn tire(scan: Scan<'_>) -> Read<'_, Piece> {
+    match tire_size::tire_size(scan)? {
+        Some((Sized::Whole(found), end)) => {
+            let next_is_a_piece = beside::mark(end, Some(&found.size))?.is_some()
+                || end.peek() == Some('x') && end.skip(1).number().is_some();
+            if !end.at_number_end() || !end.at_word_end() && !next_is_a_piece {
+                return Err((Reason::Unknown, end.piece_end()));
+            }
+            // In "265/35R18x9.5" the rim code is the wheel's too: the width follows it.
+            Ok(Some((Piece::Tire(found), end)))
         }
-        found => Ok(found),
+        Some((Sized::WithoutRim { section, aspect }, end)) => {
+            Ok(Some((Piece::TireWithoutRim { section, aspect }, end)))
+        }
+        None => Ok(None),
     }
 }
 
-fn axle_tag(scan: Scan<'_>) -> Option<(Piece, Scan<'_>)> {
-    let both: &[&str] = &[
-        "front and rear",
-        "front & rear",
-        "front + rear",
-        "front/rear",
-        "both axles",
-        "both",
-        "all four",
-        "all round",
-    ];
-    let words: [(&[&str], AxleTag); 3] =
-        [(both, AxleTag::Both), (&["fronts", "front"], AxleTag::Front), (&["rears", "rear"], AxleTag::Rear)];
-    for (names, tag) in words {
-        if let Some(end) = scan.eat_word(names) {
-            let end = end.blanks().eat_any(&[":", "="]).unwrap_or(end);
-            return Some((Piece::Axle(tag), end));
-        }
+/// What no reader took: a gap, a filler, a name, a figure, or a fault when it mixes figures and letters.
+fn rest(scan: Scan<'_>, before: Before) -> (Result<Piece, Reason>, Scan<'_>) {
+    // "265/35R18x9.5": the rim's width behind the tire's code.
+    if before.tire.is_some()
+        && let Some(at) = scan.eat("x")
+        && let Some((number, end)) = at.number_with_fraction()
+        && end.at_word_end()
+    {
+        let width = crate::codes::RimWidth::from_code(number.value);
+        let size = WheelSize { diameter: None, width, offset: None, ends_in_hump: false };
+        return (if width.is_some() { Ok(Piece::Wheel(size)) } else { Err(Reason::Unknown) }, end);
     }
-    // A single letter needs its colon: "R" alone may be a symbol or a slip.
-    let letters = [("f+r", AxleTag::Both), ("f", AxleTag::Front), ("r", AxleTag::Rear)];
-    letters.into_iter().find_map(|(letter, tag)| {
-        let end = scan.eat(letter)?.blanks().eat_any(&[":", "="])?;
-        Some((Piece::Axle(tag), end))
-    })
-}
-
-const FILLERS: &[&str] = &[
-    "with", "and", "on", "in", "at", "a", "an", "the", "of", "set", "wheel", "wheels", "rim", "rims", "tire",
-    "tires", "tyre", "tyres", "mm", "pcs", "each", "axle", "size", "new", "used",
-];
-
-/// What no reader took: a gap, a filler, a word left aside, or a fault when it carries figures.
-fn rest(scan: Scan<'_>) -> (Result<Piece, Reason>, Scan<'_>) {
     let mut end = scan;
     while end.peek().is_some_and(|c| !c.is_alphanumeric())
-        && (end.byte() == scan.byte() || !starts_piece(end))
+        && (end.byte() == scan.byte() || !starts_piece(end, before))
     {
         end = end.skip(1);
     }
     if end.byte() > scan.byte() {
         return (Ok(Piece::Gap), end);
     }
-    if let Some(end) = scan.eat_word(FILLERS) {
+    // "ET" that says no figure is an offset left out; in other languages the small word is "and".
+    if scan.is_capital() && scan.eat("et").is_some_and(|after| after.at_word_end() || before.wheel) {
+        return (Err(Reason::Missing("the offset's figure")), scan.piece_end());
+    }
+    if let Some(end) = scan.eat_word(words::FILLERS) {
         return (Ok(Piece::Filler), end);
     }
     let end = scan.piece_end();
-    let mut walk = scan;
-    while walk.byte() < end.byte() {
-        if walk.peek().is_some_and(|c| c.is_ascii_digit()) {
-            return (Err(Reason::Unknown), end);
-        }
-        walk = walk.skip(1);
+    if scan.peek().is_some_and(|c| c.is_ascii_digit()) {
+        return figure(scan, before);
     }
+    // "E735" behind a wheel's size is its offset misread, rather than a name.
+    let misread = before.wheel
+        && scan.peek() == Some('e')
+        && (1..=2).any(|n| scan.skip(n).digits() >= 2 && scan.skip(n + scan.skip(n).digits()).at_word_end());
+    if misread {
+        return (Err(Reason::Unknown), end);
+    }
+    // Words and names, with the figures that belong to them ("RX-4S", "K052").
     (Ok(Piece::LeftAside), end)
 }
 
+/// A figure that no reader took.
+fn figure(scan: Scan<'_>, before: Before) -> (Result<Piece, Reason>, Scan<'_>) {
+    let whole = scan.piece_end();
+    let Some((number, after)) = scan.number_with_fraction() else { return (Err(Reason::Unknown), whole) };
+    let (unit, end) = unit(after);
+    // "Frostal 8", "Tour 4S"; a length behind a name is no part of it.
+    if before.name && unit == Unit::None {
+        return (Ok(Piece::LeftAside), whole);
+    }
+    // "380 mm rotors", "2.5in lift": the word behind it says what it is of.
+    let noun = end.blanks().word().is_some_and(|(past, _)| {
+        let at = end.blanks();
+        at.eat_word(words::FILLERS).is_none()
+            && axle::tag(at, false).is_none()
+            && matches!(piece(at, Before::default()), Ok(None) | Ok(Some((Piece::LeftAside, _))))
+            && past.byte() > at.byte()
+    });
+    let year = number.whole().is_some_and(|year| number.figures == 4 && (1950..2040).contains(&year));
+    if noun && (unit != Unit::None || year) {
+        return (Ok(Piece::LeftAside), end);
+    }
+    let goes_on = end.peek() == Some('/') && end.skip(1).digits() > 0;
+    if !end.at_word_end() || !end.at_number_end() || goes_on {
+        return (Err(Reason::Unknown), whole);
+    }
+    (Ok(Piece::Figure { value: number.value, decimals: number.decimals, unit }), end)
+}
+
 /// Whether a sign that looks like a separator begins a piece: "(94Y)", "+35", "-12", "ø67.1".
-fn starts_piece(scan: Scan<'_>) -> bool {
-    matches!(scan.peek(), Some('(' | '+' | '-' | 'ø')) && !matches!(piece(scan, false), Ok(None))
+fn starts_piece(scan: Scan<'_>, before: Before) -> bool {
+    matches!(scan.peek(), Some('(' | '+' | '-' | 'ø' | '*' | '$' | '€' | '£'))
+        && !matches!(piece(scan, before), Ok(None))
 }

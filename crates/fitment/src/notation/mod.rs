@@ -1,31 +1,44 @@
 //! Reading sizes as people write, type, say and paste them.
 //!
-//! - `scan`: the text made even (`×` is x, `8½` is 8.5), and a cursor that knows where each piece stood.
-//! - `tire`, `wheel`: one function per notation. Each answers "not mine", "mine" or "mine, but wrong".
-//! - [`lex`]: a whole text cut into pieces, gaps, words left aside and faults.
+//! - `even`, `spoken`: the text made even (`×` is x, `8½` is 8.5, "eighteen" is 18). `scan`: a cursor over it.
+//! - `tire_size`, `beside`, `wheel_size`, `offset`, `hub`, `spacer`, `axle`: one function per notation. Each answers
+//!   "not mine", "mine" or "mine, but wrong".
+//! - `words`: what the pieces are called, in the languages that messages and price lists come in.
+//! - `aside`: what stands beside a setup and is no part of it: quantities, money, measured things.
+//! - `lex`: a whole text cut into pieces, gaps, what is left aside, and faults.
 //!
-//! What is not here: which axle a piece belongs to and what the pieces make together. That is
-//! [`crate::setup::line`].
+//! What is not here: which axle a piece belongs to and what the pieces make together, and therefore the reading of whole
+//! sizes. That is [`crate::setup::line`].
 //!
-//! A wrong size is refused with the place and the reason. It is never guessed at.
+//! A wrong size is refused with the place and the reason, a doubtful one asked. It is never guessed at.
 
+mod aside;
+mod axle;
+mod beside;
+mod even;
+mod hub;
 mod lex;
+mod offset;
 mod scan;
-mod tire;
-mod wheel;
+mod spacer;
+mod spoken;
+mod tire_size;
+mod wheel_size;
+mod words;
 
 use std::fmt;
 use std::ops::Range;
 use std::str::FromStr;
 
-pub(crate) use lex::{AxleTag, Lexed, Piece, lex};
-pub(crate) use tire::Beside;
+pub(crate) use axle::{AxleTag, Axles};
+pub(crate) use beside::Beside;
+pub(crate) use hub::Drilling;
+pub(crate) use lex::{Lexed, Piece, lex};
+pub(crate) use offset::Unit;
+pub(crate) use spacer::Spacing;
+pub(crate) use tire_size::TireSize;
 
-use crate::codes::BoltCircle;
 use crate::date_code::DateCode;
-use crate::setup::Setup;
-use crate::tire::Tire;
-use crate::wheel::Wheel;
 
 /// Longest text read, in bytes: far beyond any message with a setup in it.
 pub const LONGEST_TEXT: usize = 2_000;
@@ -99,15 +112,15 @@ pub enum Reason {
     /// Something belongs here.
     #[error("{0} is missing")]
     Missing(&'static str),
-    /// A size prefix we do not know.
-    #[error("prefix {0} is not read: P, LT and HL are")]
-    UnknownPrefix(String),
+    /// A size that goes on no car.
+    #[error("{0}")]
+    NotForACar(&'static str),
+    /// A date code of three figures, or with a year that lies ahead of every tire.
+    #[error("was made before 2000: codes have four figures since; not for use")]
+    BeforeTwoThousand,
     /// A letter that is no speed symbol.
-    #[error("speed symbol {0} is not one of L M N P Q R S T U H V W Y (Y)")]
+    #[error("speed symbol {0} is not one of F G J K L M N P Q R S T U H V W Y (Y)")]
     UnknownSpeedSymbol(String),
-    /// Brackets round another symbol than Y.
-    #[error("brackets go with Y only, for over 300 km/h")]
-    BracketsWithoutY,
     /// A twin index above the single one.
     #[error("the index for twins, {dual}, is above the one for a single tire, {single}")]
     DualAboveSingle {
@@ -124,9 +137,14 @@ pub enum Reason {
         /// As it was read.
         value: String,
     },
-    /// Could be either.
-    #[error("could be a wheel with its offset or a tire: put a space or ET before the offset")]
-    WheelOrTire,
+    /// It can be read in more than one way, and nothing in the text says which is meant.
+    #[error("{question}")]
+    WhichDoYouMean {
+        /// What must be known.
+        question: String,
+        /// What may stand in its place, each a text that is read without a question.
+        choices: Vec<String>,
+    },
     /// The same kind of piece twice, with different figures.
     #[error("a second {0}: name the axles with F: and R:")]
     Repeated(&'static str),
@@ -172,6 +190,29 @@ pub enum Reason {
 }
 
 impl Reason {
+    pub(crate) const SPARE: Self = Self::NotForACar(
+        "a temporary spare: 420 kPa, 80 km/h, for the way to the workshop and not for a plan",
+    );
+    pub(crate) const TRAILER: Self = Self::NotForACar("a trailer tire: not for a car");
+    pub(crate) const MOTORCYCLE: Self = Self::NotForACar("a motorcycle tire: not for a car");
+    pub(crate) const FARM: Self = Self::NotForACar("a farm tire: not for a car");
+    pub(crate) const TRUCK: Self = Self::NotForACar("a truck tire: not for a car");
+    pub(crate) const MILLIMETRE_RIM: Self =
+        Self::NotForACar("a rim in millimetres: no tire of an inch code fits it, and the other way round");
+
+    /// A question with the texts that would answer it.
+    pub(crate) fn which(question: impl Into<String>, choices: impl IntoIterator<Item = String>) -> Self {
+        Self::WhichDoYouMean { question: question.into(), choices: choices.into_iter().collect() }
+    }
+
+    /// The texts that would answer a question; none for a fault.
+    pub fn choices(&self) -> Option<&[String]> {
+        match self {
+            Self::WhichDoYouMean { choices, .. } => Some(choices),
+            _ => None,
+        }
+    }
+
     /// How it would be written right.
     pub fn example(&self) -> &'static str {
         match self {
@@ -186,67 +227,20 @@ impl Reason {
                 "week" => "DOT 2325",
                 _ => "245/40R18",
             },
-            Self::UnknownSpeedSymbol(_) | Self::BracketsWithoutY | Self::DualAboveSingle { .. } => {
-                "94W, (94Y) or 121/118S"
-            }
+            Self::UnknownSpeedSymbol(_) | Self::DualAboveSingle { .. } => "94W, (94Y) or 121/118S",
+            Self::BeforeTwoThousand => "DOT 2325",
             Self::NeedsUnit { .. } => "4.5 in bs or 114 mm bs",
-            Self::WheelOrTire => "20x10 ET-15",
             Self::Repeated(_) => "F: 18x8.5 ET35 245/40R18  R: 18x9.5 ET40 265/35R18",
             Self::RimMismatch { .. } => "18x8.5 ET35 245/40R18",
             Self::NotPartOf("a wheel") => "18x8.5 ET35 5x114.3 CB67.1",
             Self::NotPartOf("a bolt circle") => "5x114.3",
             Self::NotPartOf("a date code") => "DOT 2325",
-            Self::UnknownPrefix(_)
+            Self::NotForACar(_)
             | Self::NeitherRatioNorDiameter { .. }
             | Self::NoSidewall { .. }
             | Self::NotPartOf(_) => "245/40R18 97Y XL",
             _ => "18x8.5 ET35 · 245/40R18 · 5 mm spacer",
         }
-    }
-}
-
-/// Reads a tire: a size, and what stands beside it.
-///
-/// ```
-/// let tire: fitment::Tire = "p225/45 zr17 (94y) xl".parse().unwrap();
-/// assert_eq!(tire.to_string(), "P225/45ZR17 (94Y) XL");
-/// ```
-impl FromStr for Tire {
-    type Err = NotationError;
-
-    fn from_str(text: &str) -> Result<Self, NotationError> {
-        let setup = whole(text, "a tire size", |setup| {
-            setup.wheel.is_none() && setup.spacer.is_none() && setup.date_code.is_none()
-        })?;
-        setup.tire.ok_or_else(|| at_whole(text, Reason::NotPartOf("a tire size")))
-    }
-}
-
-/// Reads a wheel: a size, and what stands beside it. Backspacing becomes an offset.
-///
-/// ```
-/// let wheel: fitment::Wheel = "18 by 9 and a half plus 38".parse().unwrap();
-/// assert_eq!(wheel.to_string(), "18x9.5 ET38");
-/// ```
-impl FromStr for Wheel {
-    type Err = NotationError;
-
-    fn from_str(text: &str) -> Result<Self, NotationError> {
-        let setup = whole(text, "a wheel", |setup| {
-            setup.tire.is_none() && setup.spacer.is_none() && setup.date_code.is_none()
-        })?;
-        setup.wheel.ok_or_else(|| at_whole(text, Reason::NotPartOf("a wheel")))
-    }
-}
-
-impl FromStr for BoltCircle {
-    type Err = NotationError;
-
-    fn from_str(text: &str) -> Result<Self, NotationError> {
-        only_piece(text, "a bolt circle", |piece| match piece {
-            Piece::BoltCircle(circle) => Some(*circle),
-            _ => None,
-        })
     }
 }
 
@@ -266,11 +260,6 @@ impl FromStr for DateCode {
             _ => None,
         })
     }
-}
-
-fn whole(text: &str, what: &'static str, fits: fn(&Setup) -> bool) -> Result<Setup, NotationError> {
-    let setup: Setup = text.parse()?;
-    if fits(&setup) { Ok(setup) } else { Err(at_whole(text, Reason::NotPartOf(what))) }
 }
 
 fn only_piece<T>(text: &str, what: &'static str, pick: fn(&Piece) -> Option<T>) -> Result<T, NotationError> {

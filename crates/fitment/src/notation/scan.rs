@@ -1,53 +1,10 @@
-//! The text made even, and a cursor over it.
+//! A cursor over an even text.
 
-/// A character as the readers see it, and the byte where it stood.
-#[derive(Debug, Clone, Copy)]
-struct Placed {
-    char: char,
-    at: usize,
-}
-
-/// A text made even: lower case, one multiplication sign, one minus, one quote, fractions written out.
-#[derive(Debug)]
-pub(crate) struct EvenText {
-    chars: Vec<Placed>,
-    bytes: usize,
-}
+use super::even::EvenText;
 
 impl EvenText {
-    pub(crate) fn new(text: &str) -> Self {
-        let mut chars = Vec::with_capacity(text.len());
-        for (at, original) in text.char_indices() {
-            let fraction = match original {
-                '½' => ".5",
-                '¼' => ".25",
-                '¾' => ".75",
-                _ => "",
-            };
-            if fraction.is_empty() {
-                chars.push(Placed { char: even(original), at });
-            } else {
-                chars.extend(fraction.chars().map(|char| Placed { char, at }));
-            }
-        }
-        Self { chars, bytes: text.len() }
-    }
-
     pub(crate) fn start(&self) -> Scan<'_> {
         Scan { text: self, at: 0 }
-    }
-}
-
-fn even(char: char) -> char {
-    match char {
-        '×' | '✕' | '✖' | '*' => 'x',
-        '−' | '–' | '—' | '‐' | '‑' => '-',
-        '”' | '“' | '″' | '„' => '"',
-        '’' | '‘' | '′' => '\'',
-        '\u{a0}' | '\u{2007}' | '\u{2009}' | '\u{202f}' | '\t' => ' ',
-        '\r' => '\n',
-        'Ø' | 'ø' | '⌀' => 'ø',
-        other => other.to_ascii_lowercase(),
     }
 }
 
@@ -124,9 +81,12 @@ impl<'t> Scan<'t> {
         expected.iter().find_map(|text| self.eat(text))
     }
 
-    /// Past a whole word out of these: nothing of a word may follow it.
+    /// Past a whole word out of these: nothing of a word may follow it. Words in signs of their own (前) need no gap.
     pub(crate) fn eat_word(self, words: &[&str]) -> Option<Self> {
-        words.iter().find_map(|word| self.eat(word).filter(|after| after.at_word_end()))
+        words.iter().find_map(|word| {
+            let own_signs = word.chars().next_back().is_some_and(|last| !last.is_ascii());
+            self.eat(word).filter(|after| own_signs || after.at_word_end())
+        })
     }
 
     /// Past one of these words, which a number may follow directly ("et35", "et 35", "et: 35").
@@ -137,8 +97,21 @@ impl<'t> Scan<'t> {
                 return None;
             }
             let after = after.blanks();
-            Some(after.eat_any(&[":", "=", "."]).unwrap_or(after).blanks())
+            let after = after.eat_any(&[":", "=", "."]).unwrap_or(after).blanks();
+            Some(after.eat("of ").map_or(after, Self::blanks))
         })
+    }
+
+    /// The word of letters that stands here, when nothing but a word end follows it.
+    pub(crate) fn word(self) -> Option<(Self, usize)> {
+        let letters = (0..).take_while(|n| self.peek_at(*n).is_some_and(char::is_alphabetic)).count();
+        let end = self.skip(letters);
+        (letters > 0 && end.at_word_end()).then_some((end, letters))
+    }
+
+    /// Whether this sign was written as a capital.
+    pub(crate) fn is_capital(self) -> bool {
+        self.text.chars.get(self.at).is_some_and(|placed| placed.capital)
     }
 
     /// Whether no letter or figure goes on from here.
@@ -150,7 +123,8 @@ impl<'t> Scan<'t> {
     pub(crate) fn at_number_end(self) -> bool {
         match self.peek() {
             Some(c) if c.is_ascii_digit() => false,
-            Some('.') => self.skip(1).digits() == 0,
+            // A letter behind a point is a figure misread ("8.S"), not the end of a sentence.
+            Some('.') => !self.peek_at(1).is_some_and(char::is_alphanumeric),
             Some(',') => !self.skip(1).is_decimal_part(),
             _ => true,
         }
@@ -202,12 +176,23 @@ impl<'t> Scan<'t> {
             ("and one half", 0.5),
             ("and a quarter", 0.25),
             ("and three quarters", 0.75),
+            ("-1/2", 0.5),
+            ("-1/4", 0.25),
+            ("-3/4", 0.75),
             ("1/2", 0.5),
             ("1/4", 0.25),
             ("3/4", 0.75),
+            ("1/8", 0.125),
+            ("3/8", 0.375),
+            ("5/8", 0.625),
+            ("7/8", 0.875),
             (".5", 0.5),
             (".25", 0.25),
             (".75", 0.75),
+            (".125", 0.125),
+            (".375", 0.375),
+            (".625", 0.625),
+            (".875", 0.875),
         ];
         for (words, part) in spoken {
             if let Some(end) = next.eat(words).filter(|end| !end.peek().is_some_and(|c| c.is_ascii_digit())) {
@@ -225,6 +210,12 @@ impl<'t> Scan<'t> {
     /// Whether what follows a comma is a decimal part: one or two figures. Three and more are a new number.
     fn is_decimal_part(self) -> bool {
         (1..=2).contains(&self.digits())
+    }
+
+    /// The two figures that stand here; nothing where there are none.
+    pub(crate) fn two_digits(self) -> u32 {
+        let figure = |ahead: usize| self.peek_at(ahead).and_then(|c| c.to_digit(10)).unwrap_or(0);
+        figure(0) * 10 + figure(1)
     }
 
     fn digit(self) -> f64 {

@@ -115,6 +115,38 @@ impl FromStr for Setup {
     }
 }
 
+/// One value for each axle.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct PerAxle<T> {
+    /// The front axle's.
+    pub front: T,
+    /// The rear axle's.
+    pub rear: T,
+}
+
+impl<T> PerAxle<T> {
+    /// From a function of the axle.
+    pub fn of(mut make: impl FnMut(Axle) -> T) -> Self {
+        Self { front: make(Axle::Front), rear: make(Axle::Rear) }
+    }
+
+    /// One axle's.
+    pub fn on(&self, axle: Axle) -> &T {
+        match axle {
+            Axle::Front => &self.front,
+            Axle::Rear => &self.rear,
+        }
+    }
+
+    /// One axle's, to change it.
+    pub fn on_mut(&mut self, axle: Axle) -> &mut T {
+        match axle {
+            Axle::Front => &mut self.front,
+            Axle::Rear => &mut self.rear,
+        }
+    }
+}
+
 /// Both axles of a car. An axle nobody spoke of is `None`.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
 pub struct SetupPair {

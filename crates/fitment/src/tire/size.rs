@@ -4,6 +4,7 @@ use std::fmt;
 
 use crate::codes::RimDiameter;
 use crate::length::Length;
+use crate::speed_symbol::SpeedSymbol;
 
 /// How the carcass is built, as the size says it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -12,16 +13,48 @@ pub enum Construction {
     Radial,
     /// `ZR`: radial, over 240 km/h.
     ZrRadial,
-    /// `-`: bias ply.
+    /// `HR`, `VR`: radial, the speed symbol of older sizes where nothing is stated beside them.
+    SpeedRadial(SpeedSymbol),
+    /// `-`, `D`: bias ply. A dash in a size that only radials are made in is no more than a separator.
     BiasPly,
 }
 
+impl InchStyle {
+    fn as_light_truck(self) -> Self {
+        match self {
+            Self::Flotation { .. } => Self::Flotation { light_truck: true },
+            Self::Numeric { .. } => Self::Numeric { light_truck: true },
+            other => other,
+        }
+    }
+}
+
 impl Construction {
+    /// Light truck and commercial sizes in millimetres are radials.
+    fn or_radial(self) -> Self {
+        if self == Self::BiasPly { Self::Radial } else { self }
+    }
+
+    /// The word for it: radial or bias.
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Radial | Self::ZrRadial | Self::SpeedRadial(_) => "radial",
+            Self::BiasPly => "bias",
+        }
+    }
+
     /// How it is marked inside the size.
     pub fn mark(self) -> &'static str {
         match self {
             Self::Radial => "R",
             Self::ZrRadial => "ZR",
+            Self::SpeedRadial(SpeedSymbol::S) => "SR",
+            Self::SpeedRadial(SpeedSymbol::T) => "TR",
+            Self::SpeedRadial(SpeedSymbol::Q) => "QR",
+            Self::SpeedRadial(SpeedSymbol::H) => "HR",
+            Self::SpeedRadial(SpeedSymbol::V) => "VR",
+            Self::SpeedRadial(SpeedSymbol::W) => "WR",
+            Self::SpeedRadial(_) => "R",
             Self::BiasPly => "-",
         }
     }
@@ -48,11 +81,24 @@ pub struct MetricSize {
     pub(super) prefix: Prefix,
     pub(super) section_mm: u16,
     pub(super) aspect: u8,
+    /// Whether the size says its aspect ratio; older ones leave it out.
+    pub(super) states_aspect: bool,
     pub(super) construction: Construction,
     pub(super) rim: RimDiameter,
 }
 
 impl MetricSize {
+    /// The aspect ratio of a size that states none (`165R13`), in per cent.
+    ///
+    /// # Source
+    /// ETRTO, the "80 or 82 series" (from memory).
+    pub const UNSTATED_ASPECT: u32 = 82;
+    /// Up to this aspect ratio, on rims from code 15, no cross-ply tire is made for cars.
+    ///
+    /// # Source
+    /// Common practice, no published source.
+    const RADIAL_ONLY_ASPECT: u32 = 55;
+
     /// Narrowest and widest section read, in millimetres.
     pub const SECTION_MM: std::ops::RangeInclusive<u32> = 100..=455;
     /// Lowest and highest aspect ratio read, in per cent.
@@ -66,13 +112,30 @@ impl MetricSize {
         construction: Construction,
         rim: RimDiameter,
     ) -> Option<Self> {
+        let radial_only = aspect <= Self::RADIAL_ONLY_ASPECT && rim.code() >= 15.0 || prefix != Prefix::None;
+        let construction = match construction {
+            Construction::BiasPly if radial_only => Construction::Radial,
+            other => other,
+        };
         (Self::SECTION_MM.contains(&section_mm) && Self::ASPECT.contains(&aspect)).then_some(Self {
             prefix,
             section_mm: section_mm as u16,
             aspect: aspect as u8,
+            states_aspect: true,
             construction,
             rim,
         })
+    }
+
+    /// A size that leaves its aspect ratio out: [`Self::UNSTATED_ASPECT`] is assumed.
+    pub fn without_aspect(
+        prefix: Prefix,
+        section_mm: u32,
+        construction: Construction,
+        rim: RimDiameter,
+    ) -> Option<Self> {
+        let size = Self::new(prefix, section_mm, Self::UNSTATED_ASPECT, construction, rim)?;
+        (size.construction != Construction::BiasPly).then_some(Self { states_aspect: false, ..size })
     }
 }
 
@@ -88,6 +151,11 @@ pub enum InchStyle {
     Cross,
     /// `26.0/10.0-15`: slicks; both in tenths.
     Slash,
+    /// `7.00-15`, `7.50R16LT`: the width alone, in hundredths; the height is assumed.
+    Numeric {
+        /// Marked LT.
+        light_truck: bool,
+    },
 }
 
 /// A size in inches: overall diameter, width, rim code.
@@ -125,10 +193,43 @@ impl InchSize {
             Self { style, overall: hundredths(overall_in), width: hundredths(width_in), construction, rim };
         let written = match style {
             InchStyle::Flotation { .. } => true,
+            InchStyle::Numeric { .. } => false,
             InchStyle::Cross => size.width.is_multiple_of(10) && construction == Construction::BiasPly,
-            InchStyle::Slash => size.width.is_multiple_of(10) && size.overall.is_multiple_of(10),
+            InchStyle::Slash => {
+                size.width.is_multiple_of(10) && size.overall.is_multiple_of(10) && size.width <= size.overall
+            }
         };
         (written && size.overall_diameter() - rim.everyday() >= Size::LEAST_SIDEWALL * 2.0).then_some(size)
+    }
+
+    /// Sidewall height of a numeric size as a share of its width: an assumption that is said.
+    ///
+    /// # Source
+    /// Tables of classic tires, 0.93 to 0.98 (from memory).
+    const NUMERIC_ASPECT: f64 = 0.95;
+    /// From this width on a numeric size is a truck's, in inches.
+    const TRUCK_WIDTH_IN: f64 = 8.0;
+
+    /// `7.00-15`: width in inches and rim code. `None` out of range, or for a truck's.
+    pub fn numeric(
+        width_in: f64,
+        light_truck: bool,
+        construction: Construction,
+        rim: RimDiameter,
+    ) -> Option<Self> {
+        if !Self::WIDTH_IN.contains(&width_in) || width_in >= Self::TRUCK_WIDTH_IN {
+            return None;
+        }
+        let width = (width_in * 100.0).round();
+        let overall = rim.code() + 2.0 * Self::NUMERIC_ASPECT * width / 100.0;
+        let style = InchStyle::Numeric { light_truck };
+        Some(Self {
+            style,
+            overall: (overall * 100.0).round() as u16,
+            width: width as u16,
+            construction,
+            rim,
+        })
     }
 
     fn overall_in(self) -> f64 {
@@ -212,12 +313,133 @@ impl Size {
         }
     }
 
-    /// The width the size names: the section width on the measuring rim.
+    /// Section width of a slick or drag tire as a multiple of the tread width that its size names.
+    ///
+    /// # Source
+    /// Makers' lists (from memory), ± 5 %; a list's own measured section beats it.
+    pub const SLICK_SECTION_PER_TREAD: f64 = 1.22;
+
+    /// The section width that the size means, on the measuring rim. Slicks and drag tires name their tread instead:
+    /// there it is an estimate.
     pub fn named_section_width(&self) -> Length {
         match self {
             Self::Metric(size) => Length::mm(f64::from(size.section_mm)),
-            Self::Inch(size) => Length::inches(size.width_in()),
+            Self::Inch(size) => match self.named_tread_width() {
+                Some(tread) => tread * Self::SLICK_SECTION_PER_TREAD,
+                None => Length::inches(size.width_in()),
+            },
             Self::Racing(size) => Length::mm(f64::from(size.section_mm)),
+        }
+    }
+
+    /// The tread width, where the size names that: drag tires and slicks (`28x6.0-17`, `26.0/10.0-15`).
+    pub fn named_tread_width(&self) -> Option<Length> {
+        match self {
+            Self::Inch(size) if matches!(size.style, InchStyle::Cross | InchStyle::Slash) => {
+                Some(Length::inches(size.width_in()))
+            }
+            _ => None,
+        }
+    }
+
+    /// What is assumed of a size because it does not say it: names of quantities.
+    pub fn assumed(&self) -> &'static [&'static str] {
+        match self {
+            Self::Metric(size) if !size.states_aspect => &["aspect_ratio", "overall_diameter"],
+            Self::Inch(size) if matches!(size.style, InchStyle::Numeric { .. }) => &["overall_diameter"],
+            _ if self.named_tread_width().is_some() => &["section_width"],
+            _ => &[],
+        }
+    }
+
+    /// Metric, and neither light truck nor commercial nor of another table.
+    pub fn is_plain_metric(&self) -> bool {
+        matches!(self, Self::Metric(size) if size.prefix == Prefix::None)
+    }
+
+    /// The prefix of a metric size, with the C behind it.
+    pub fn prefix(&self) -> Option<Prefix> {
+        match self {
+            Self::Metric(size) => Some(size.prefix),
+            _ => None,
+        }
+    }
+
+    /// Marked as a light truck's.
+    pub fn is_light_truck(&self) -> bool {
+        match self {
+            Self::Metric(size) => size.prefix == Prefix::Lt,
+            Self::Inch(size) => matches!(
+                size.style,
+                InchStyle::Flotation { light_truck: true } | InchStyle::Numeric { light_truck: true }
+            ),
+            Self::Racing(_) => false,
+        }
+    }
+
+    /// A flotation size (`33x12.50R15`), marked LT or not.
+    pub fn is_flotation(&self) -> bool {
+        matches!(self, Self::Inch(size) if matches!(size.style, InchStyle::Flotation { .. }))
+    }
+
+    /// Whether UN R30 speaks of it: passenger sizes in millimetres. Light truck, flotation, racing and classic sizes
+    /// follow other rules.
+    pub fn is_under_r30(&self) -> bool {
+        matches!(self, Self::Metric(size) if !matches!(size.prefix, Prefix::Lt | Prefix::Commercial))
+    }
+
+    /// Metric widths of cars end in 5, those of motorcycles in 0; kept out by what it is.
+    ///
+    /// # Source
+    /// Common practice, no published source; car tires in whole tens begin beyond 250.
+    pub fn is_for_a_motorcycle(&self) -> bool {
+        matches!(self, Self::Metric(size)
+            if size.prefix == Prefix::None && size.states_aspect && size.section_mm % 10 == 0 && size.section_mm <= 250)
+    }
+
+    /// The same, marked LT.
+    #[must_use]
+    pub fn as_light_truck(self) -> Self {
+        match self {
+            Self::Metric(size) if size.prefix == Prefix::None => Self::Metric(MetricSize {
+                prefix: Prefix::Lt,
+                construction: size.construction.or_radial(),
+                ..size
+            }),
+            Self::Inch(size) => Self::Inch(InchSize { style: size.style.as_light_truck(), ..size }),
+            other => other,
+        }
+    }
+
+    /// The same without the speed symbol inside: what stands beside the size says it.
+    #[must_use]
+    pub fn without_speed(self) -> Self {
+        match self {
+            Self::Metric(size @ MetricSize { construction: Construction::SpeedRadial(_), .. }) => {
+                Self::Metric(MetricSize { construction: Construction::Radial, ..size })
+            }
+            other => other,
+        }
+    }
+
+    /// The same, marked HL; another prefix stays.
+    #[must_use]
+    pub fn as_high_load(self) -> Self {
+        self.prefixed(Prefix::Hl)
+    }
+
+    /// The same, marked C; another prefix stays.
+    #[must_use]
+    pub fn as_commercial(self) -> Self {
+        self.prefixed(Prefix::Commercial)
+    }
+
+    fn prefixed(self, prefix: Prefix) -> Self {
+        match self {
+            Self::Metric(size) if size.prefix == Prefix::None => {
+                Self::Metric(MetricSize { prefix, construction: size.construction.or_radial(), ..size })
+            }
+            other => other,
         }
     }
 
@@ -263,7 +485,7 @@ impl Size {
 impl fmt::Display for Size {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
-            Self::Metric(MetricSize { prefix, section_mm, aspect, construction, rim }) => {
+            Self::Metric(MetricSize { prefix, section_mm, aspect, states_aspect, construction, rim }) => {
                 let (before, behind) = match prefix {
                     Prefix::None => ("", ""),
                     Prefix::P => ("P", ""),
@@ -271,7 +493,8 @@ impl fmt::Display for Size {
                     Prefix::Hl => ("HL", ""),
                     Prefix::Commercial => ("", "C"),
                 };
-                write!(f, "{before}{section_mm}/{aspect}{}{rim}{behind}", construction.mark())
+                let aspect = if *states_aspect { format!("/{aspect}") } else { String::new() };
+                write!(f, "{before}{section_mm}{aspect}{}{rim}{behind}", construction.mark())
             }
             Self::Inch(size) => {
                 let (overall, width) = (size.overall_in(), size.width_in());
@@ -286,6 +509,10 @@ impl fmt::Display for Size {
                     InchStyle::Flotation { light_truck } => {
                         let lt = if light_truck { "LT" } else { "" };
                         write!(f, "{overall}{point}x{width:.2}{mark}{rim}{lt}")
+                    }
+                    InchStyle::Numeric { light_truck } => {
+                        let lt = if light_truck { "LT" } else { "" };
+                        write!(f, "{width:.2}{mark}{rim}{lt}")
                     }
                     InchStyle::Cross => write!(f, "{overall}{point}x{width:.1}{mark}{rim}"),
                     InchStyle::Slash => write!(f, "{overall:.1}/{width:.1}{mark}{rim}"),

@@ -1,7 +1,8 @@
 //! Reading notations.
 
 use axum::Json;
-use fitment::{RimWidth, Tire, Wheel};
+use fitment::RimWidth;
+use fitment::setup::line;
 
 use crate::extract::{Body, Params};
 use crate::problem::{ApiError, FieldError, Problem};
@@ -14,14 +15,14 @@ use crate::wire::read::{LineText, LineView};
     (status = 422, description = "a size that could not be read", body = Problem)
 ))]
 pub(super) async fn describe_tire(Params(query): Params<TireQuery>) -> Result<Json<TireView>, ApiError> {
-    let tire: Tire = query.size.parse().map_err(|error| ApiError::notation("size", &error))?;
+    let tire = line::read_tire(&query.size).map_err(|error| ApiError::notation("size", &error))?;
     let rim = query.rim_width_in.map(rim_width).transpose()?;
-    Ok(Json(TireView::new(&tire, rim)))
+    Ok(Json(TireView::new(tire, rim)))
 }
 
 fn rim_width(code: f64) -> Result<RimWidth, ApiError> {
     RimWidth::from_code(code).ok_or_else(|| {
-        let detail = format!("rim width {code} is not in quarter inches from 3 to 16");
+        let detail = format!("rim width {code} is not one from 3 to 16 in");
         ApiError::Unprocessable(vec![FieldError::new("rim_width_in", detail)])
     })
 }
@@ -32,8 +33,8 @@ fn rim_width(code: f64) -> Result<RimWidth, ApiError> {
     (status = 422, description = "a wheel that could not be read", body = Problem)
 ))]
 pub(super) async fn describe_wheel(Params(query): Params<WheelQuery>) -> Result<Json<WheelView>, ApiError> {
-    let wheel: Wheel = query.spec.parse().map_err(|error| ApiError::notation("spec", &error))?;
-    Ok(Json(WheelView::from(&wheel)))
+    let wheel = line::read_wheel(&query.spec).map_err(|error| ApiError::notation("spec", &error))?;
+    Ok(Json(WheelView::from(wheel)))
 }
 
 /// Read a setup line as typed or pasted, piece by piece.
@@ -41,8 +42,7 @@ pub(super) async fn describe_wheel(Params(query): Params<WheelQuery>) -> Result<
     (status = 200, description = "the line, stretch by stretch; faults stand in the stretches", body = LineView),
     (status = 422, description = "a text too long to be a setup", body = Problem)
 ))]
-pub(super) async fn read_line(Body(line): Body<LineText>) -> Result<Json<LineView>, ApiError> {
-    let reading =
-        fitment::setup::line::read(&line.text).map_err(|error| ApiError::notation("/text", &error))?;
-    Ok(Json(LineView::new(&line.text, &reading)))
+pub(super) async fn read_line(Body(request): Body<LineText>) -> Result<Json<LineView>, ApiError> {
+    let reading = line::read(&request.text).map_err(|error| ApiError::notation("/text", &error))?;
+    Ok(Json(LineView::new(&request.text, &reading)))
 }

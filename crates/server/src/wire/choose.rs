@@ -4,6 +4,7 @@ use fitment::choose::pressure::{self, pressure_for};
 use fitment::choose::stagger::{Rotation, Stagger, rotations, stagger};
 use fitment::hub::{self, Hub, Mounting, ProblemKind, Seat, Thread, WheelSide, retorque_caution};
 use fitment::limits::HouseLimits;
+use fitment::setup::line;
 use fitment::{CenterBore, Length, Spacer, Tire};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -259,9 +260,9 @@ impl FastenersRequest {
         let circles = |reading: &mut Reading, pointer: &str, text: Option<&String>| {
             let mut found = Vec::new();
             for piece in text.into_iter().flat_map(|text| text.split([',', ';']).take(8)) {
-                match hub::read_circle(piece.trim()) {
-                    Some(circle) => found.push(circle),
-                    None => reading.fault(pointer, format!("{piece:?} is not a bolt circle, as in 5x112")),
+                match line::read_bolt_circles(piece.trim()) {
+                    Ok(circles) => found.extend(circles),
+                    Err(_) => reading.fault(pointer, format!("{piece:?} is not a bolt circle, as in 5x112")),
                 }
             }
             found

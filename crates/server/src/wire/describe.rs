@@ -1,6 +1,7 @@
 //! A tire or a wheel, described.
 
-use fitment::tire::{dimensions, rims};
+use fitment::setup::line::ReadPart;
+use fitment::tire::{LoadRange, dimensions, rims};
 use fitment::wheel::{Backspacing, frontspacing};
 use fitment::{RimWidth, Tire, Wheel};
 use serde::{Deserialize, Serialize};
@@ -49,11 +50,24 @@ pub struct TireView {
     pub estimated_tread_width_mm: f64,
     /// False for a size off the grid that makers list from.
     pub is_listed_size: bool,
+    /// `radial` or `bias`.
+    pub construction: &'static str,
+    /// The load version as stated: `SL`, `XL`, `HL`, `LT`, `C` or `P`; null where the text states none.
+    pub version: Option<&'static str>,
+    /// Load range letter, when stated.
+    pub load_range: Option<char>,
+    /// The car maker's mark, when one stands on it.
+    pub factory_mark: Option<String>,
+    /// Quantities above that nobody wrote: taken for want of better, to be confirmed.
+    pub assumed: Vec<&'static str>,
+    /// Words, names and quantities of the text that say nothing of the tire.
+    pub left_aside: Vec<String>,
 }
 
 impl TireView {
-    /// Describes a tire, on a rim when one is named.
-    pub fn new(tire: &Tire, rim: Option<RimWidth>) -> Self {
+    /// Describes a tire as it was read, on a rim when one is named.
+    pub fn new(read: ReadPart<Tire>, rim: Option<RimWidth>) -> Self {
+        let ReadPart { part: tire, left_aside, assumed } = read;
         let size = &tire.size;
         let (permitted_min, permitted_max) = rims::permitted_rims(size);
         let (least, most) = dimensions::overall_diameter_limits(size);
@@ -81,6 +95,12 @@ impl TireView {
             overall_width_max_mm: dimensions::greatest_overall_width(size.named_section_width()).as_mm(),
             estimated_tread_width_mm: rims::estimated_tread_width(size).as_mm(),
             is_listed_size: size.is_on_the_listed_grid(),
+            construction: size.construction().word(),
+            version: tire.stated_version(),
+            load_range: tire.load_range.map(LoadRange::letter),
+            factory_mark: tire.factory_mark.map(|mark| mark.to_string()),
+            assumed,
+            left_aside,
         }
     }
 }
@@ -108,10 +128,19 @@ pub struct WheelView {
     pub bolt_count: Option<u8>,
     pub bolt_circle_mm: Option<f64>,
     pub center_bore_mm: Option<f64>,
+    /// Every bolt circle, as [count, diameter in mm]: two for a wheel that is drilled twice.
+    pub bolt_circles: Vec<(u8, f64)>,
+    /// Held by one nut in the middle.
+    pub center_lock: bool,
+    /// Quantities above that nobody wrote: taken for want of better, to be confirmed.
+    pub assumed: Vec<&'static str>,
+    /// Words, names and quantities of the text that say nothing of the wheel.
+    pub left_aside: Vec<String>,
 }
 
-impl From<&Wheel> for WheelView {
-    fn from(wheel: &Wheel) -> Self {
+impl From<ReadPart<Wheel>> for WheelView {
+    fn from(read: ReadPart<Wheel>) -> Self {
+        let ReadPart { part: wheel, left_aside, assumed } = read;
         let backspacing = wheel.offset.map(|offset| Backspacing::from_offset(wheel.width, offset).length());
         Self {
             canonical: wheel.to_string(),
@@ -124,6 +153,10 @@ impl From<&Wheel> for WheelView {
             bolt_count: wheel.bolt_circle.map(|circle| circle.count()),
             bolt_circle_mm: wheel.bolt_circle.map(|circle| circle.diameter().as_mm()),
             center_bore_mm: wheel.center_bore.map(|bore| bore.diameter().as_mm()),
+            bolt_circles: wheel.circles().map(|circle| (circle.count(), circle.diameter().as_mm())).collect(),
+            center_lock: wheel.center_lock,
+            assumed,
+            left_aside,
         }
     }
 }

@@ -165,7 +165,7 @@ impl From<WheelTemplate> for WheelTemplateView {
 
 /// A wheel's size without bolt circle and bore: by it and the line its template is found.
 pub fn template_size(wheel: &Wheel) -> String {
-    Wheel { bolt_circle: None, center_bore: None, ..*wheel }.to_string()
+    wheel.placed().to_string()
 }
 
 impl WheelTemplateView {

@@ -1,7 +1,7 @@
 //! From texts into the core's types. Every field's problem is collected, not only the first.
 
 use fitment::setup::line;
-use fitment::{Setup, SetupPair};
+use fitment::{Axle, Setup, SetupPair};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -100,10 +100,13 @@ pub enum PieceKind {
     Backspacing,
     BoltCircle,
     CenterBore,
+    CenterLock,
     Tire,
     Service,
     Spacer,
     DateCode,
+    /// It can be read in more than one way: see `ask`.
+    Question,
     Fault,
 }
 
@@ -118,6 +121,7 @@ impl From<line::SegmentKind> for PieceKind {
             line::SegmentKind::Backspacing => Self::Backspacing,
             line::SegmentKind::BoltCircle => Self::BoltCircle,
             line::SegmentKind::CenterBore => Self::CenterBore,
+            line::SegmentKind::CenterLock => Self::CenterLock,
             line::SegmentKind::Tire => Self::Tire,
             line::SegmentKind::Service => Self::Service,
             line::SegmentKind::Spacer => Self::Spacer,
@@ -150,28 +154,92 @@ pub struct LineView {
     pub names_axles: bool,
     /// Canonical lines, when sound.
     pub lines: Lines,
+    /// What was left aside, as it was written.
+    pub left_aside: Vec<String>,
+    /// Open questions; a text with one is not sound.
+    pub ask: Vec<Question>,
+    /// What each axle's parts are, when sound; null for an axle nobody spoke of.
+    pub front: Option<AxleReading>,
+    /// The same for the rear axle.
+    pub rear: Option<AxleReading>,
+}
+
+/// A stretch that can be read in more than one way.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Question {
+    /// The stretch as written.
+    pub text: String,
+    /// What must be known.
+    pub question: String,
+    /// Texts that may stand in its place, each read without a question; empty where only the writer can say more.
+    pub choices: Vec<String>,
+}
+
+/// What was read for one axle; null where the text does not say it.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit, as in the descriptions of tire and wheel")]
+pub struct AxleReading {
+    pub construction: Option<&'static str>,
+    pub version: Option<&'static str>,
+    pub load_range: Option<char>,
+    pub factory_mark: Option<String>,
+    pub bolt_circles: Vec<(u8, f64)>,
+    pub center_lock: Option<bool>,
+    pub spacer_mm: Option<f64>,
+    /// Quantities that nobody wrote: taken for want of better, to be confirmed.
+    pub assumed: Vec<&'static str>,
+}
+
+impl AxleReading {
+    fn new(setup: &Setup, assumed: &[&'static str]) -> Self {
+        let (wheel, tire) = (setup.wheel, setup.tire);
+        let circles = wheel.iter().flat_map(|wheel| wheel.circles());
+        Self {
+            construction: tire.map(|tire| tire.size.construction().word()),
+            version: tire.and_then(|tire| tire.stated_version()),
+            load_range: tire.and_then(|tire| tire.load_range).map(|range| range.letter()),
+            factory_mark: tire.and_then(|tire| tire.factory_mark).map(|mark| mark.to_string()),
+            bolt_circles: circles.map(|circle| (circle.count(), circle.diameter().as_mm())).collect(),
+            center_lock: wheel.map(|wheel| wheel.center_lock),
+            spacer_mm: setup.spacer.map(|spacer| spacer.as_mm()),
+            assumed: assumed.to_vec(),
+        }
+    }
 }
 
 impl LineView {
     /// A reading as it is shown.
     pub fn new(text: &str, reading: &line::LineReading) -> Self {
-        let stretches = reading.segments.iter().map(|segment| {
-            let written = text.get(segment.span.clone()).unwrap_or_default().to_owned();
-            match &segment.outcome {
-                Ok(kind) => Stretch { text: written, kind: (*kind).into(), problem: None, example: None },
-                Err(reason) => Stretch {
-                    text: written,
-                    kind: PieceKind::Fault,
-                    problem: Some(reason.to_string()),
-                    example: Some(reason.example().to_owned()),
-                },
+        let written = |segment: &line::Segment| text.get(segment.span.clone()).unwrap_or_default().to_owned();
+        let stretches = reading.segments.iter().map(|segment| match &segment.outcome {
+            Ok(kind) => {
+                Stretch { text: written(segment), kind: (*kind).into(), problem: None, example: None }
             }
+            Err(reason) => Stretch {
+                text: written(segment),
+                kind: if reason.choices().is_some() { PieceKind::Question } else { PieceKind::Fault },
+                problem: Some(reason.to_string()),
+                example: reason.choices().is_none().then(|| reason.example().to_owned()),
+            },
         });
+        let ask = reading.segments.iter().filter_map(|segment| {
+            let reason = segment.outcome.as_ref().err()?;
+            let choices = reason.choices()?.to_vec();
+            Some(Question { text: written(segment).trim().to_owned(), question: reason.to_string(), choices })
+        });
+        let axle = |axle: Axle| {
+            let setup = reading.setups.as_ref()?.on(axle)?;
+            Some(AxleReading::new(setup, reading.assumed.on(axle)))
+        };
         Self {
             stretches: stretches.collect(),
             is_sound: reading.setups.is_some(),
             names_axles: reading.names_axles,
             lines: reading.setups.as_ref().map(Lines::from).unwrap_or_default(),
+            left_aside: reading.left_aside(text).map(str::to_owned).collect(),
+            ask: ask.collect(),
+            front: axle(Axle::Front),
+            rear: axle(Axle::Rear),
         }
     }
 }

@@ -350,7 +350,7 @@ fn wheel_classes(
         if !wheel_may(row, axle, &scene.needs, wish, force) {
             continue;
         }
-        let wheel = Wheel { bolt_circle: None, center_bore: None, ..row.wheel };
+        let wheel = row.wheel.placed();
         let class = classes
             .entry((wheel.diameter, wheel.width, offset))
             .or_insert_with(|| WheelClass { wheel, rows: Vec::new() });

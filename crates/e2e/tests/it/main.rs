@@ -1,0 +1,10 @@
+//! Journeys through the page in headless Chromium.
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
+
+mod bay;
+mod everyday;
+mod journeys;
+mod lost_and_damaged;
+mod rack;
+mod sheets;
+mod workshop;

@@ -1,0 +1,100 @@
+//! Reading which axle is meant.
+
+use super::scan::Scan;
+use super::words;
+
+/// Which axle a word names, and whether it announces what follows by a colon ("F: 18x8.5").
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) struct AxleTag {
+    pub(crate) axles: Axles,
+    /// A colon, an equals sign or a slash behind it: what follows belongs to it.
+    pub(crate) announces: bool,
+    /// "only" behind it: what went before belongs to it.
+    pub(crate) only: bool,
+}
+
+/// The axles a word names.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Axles {
+    Front,
+    Rear,
+    Both,
+}
+
+/// An axle named by a word.
+pub(super) fn word(scan: Scan<'_>) -> Option<(AxleTag, Scan<'_>)> {
+    let bracket = scan.eat("(");
+    let at = bracket.unwrap_or(scan);
+    let at = at.eat_any(&["at the ", "on the ", "in the ", "up ", "out ", "the "]).unwrap_or(at);
+    let found = [(words::BOTH, Axles::Both), (words::FRONT, Axles::Front), (words::REAR, Axles::Rear)]
+        .into_iter()
+        .find_map(|(names, axles)| Some((axles, at.eat_word(names)?)));
+    let (axles, end) = found.or_else(|| match at.eat_word(&["back"]) {
+        Some(end) if at.byte() > scan.byte() => Some((Axles::Rear, end)),
+        _ => None,
+    })?;
+    let end = end.blanks().eat_word(&["axle", "axles", "achse", "end"]).unwrap_or(end);
+    let end = match bracket {
+        Some(_) => end.eat(")")?,
+        None => end,
+    };
+    let only = end.blanks().eat_word(&["only"]);
+    let end = only.unwrap_or(end);
+    let colon = end.blanks().eat_any(&[":", "="]);
+    let tag = AxleTag { axles, announces: colon.is_some(), only: only.is_some() };
+    Some((tag, colon.unwrap_or(end)))
+}
+
+/// An axle named by a word or by letters. A single letter needs its colon, its slash or its brackets, or the other
+/// letter elsewhere in the text (`letters_alone`): "R" alone may be a symbol or a slip.
+pub(super) fn tag(scan: Scan<'_>, letters_alone: bool) -> Option<(AxleTag, Scan<'_>)> {
+    if let Some(found) = word(scan) {
+        return Some(found);
+    }
+    let names = [
+        ("f+r", Axles::Both),
+        ("f & r", Axles::Both),
+        ("fr", Axles::Front),
+        ("rr", Axles::Rear),
+        ("f", Axles::Front),
+        ("r", Axles::Rear),
+        ("v", Axles::Front),
+        ("h", Axles::Rear),
+    ];
+    let bracket = scan.eat("(");
+    names.into_iter().find_map(|(letters, axles)| {
+        let end = bracket.unwrap_or(scan).eat(letters)?;
+        if bracket.is_some() {
+            let end = end.eat(")")?;
+            let colon = end.blanks().eat_any(&[":", "="]);
+            return Some((AxleTag { axles, announces: colon.is_some(), only: false }, colon.unwrap_or(end)));
+        }
+        if let Some(end) = end.blanks().eat_any(&[":", "="]) {
+            return Some((AxleTag { axles, announces: true, only: false }, end));
+        }
+        if let Some(end) = end.eat("/").filter(|end| end.digits() > 0) {
+            return Some((AxleTag { axles, announces: true, only: false }, end));
+        }
+        let alone = letters_alone && matches!(letters, "f" | "r") && end.at_word_end() && scan.is_capital();
+        alone.then_some((AxleTag { axles, announces: false, only: false }, end))
+    })
+}
+
+/// Whether a text names both axles by single letters: "F 18x8.5 / R 18x9.5".
+pub(super) fn names_axles_by_letters(start: Scan<'_>) -> bool {
+    let (mut front, mut rear) = (false, false);
+    let mut scan = start;
+    let mut at_word_start = true;
+    while let Some(char) = scan.peek() {
+        if at_word_start && scan.is_capital() && scan.skip(1).at_word_end() {
+            front |= char == 'f';
+            // In "245/40 R 18" the letter is the tire's.
+            rear |= char == 'r'
+                && !(scan.skip(1).blanks().digits() == 2
+                    && scan.skip(1).blanks().skip(2).peek() != Some('x'));
+        }
+        at_word_start = !char.is_alphanumeric() && char != '.';
+        scan = scan.skip(1);
+    }
+    front && rear
+}

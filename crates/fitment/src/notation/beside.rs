@@ -1,0 +1,191 @@
+//! What stands beside a tire's size: load index and speed symbol, load version and range, marks.
+
+use super::Reason;
+use super::scan::Scan;
+use super::tire_size::{Read, out_of_range};
+use crate::load_index::LoadIndex;
+use crate::speed_symbol::SpeedSymbol;
+use crate::tire::{FactoryMark, LoadRange, LoadVersion, ServiceDescription, Size};
+
+/// Something stated beside the size.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(crate) enum Beside {
+    Service(ServiceDescription),
+    LoadVersion(LoadVersion),
+    LoadRange(LoadRange),
+    /// `HL` behind the size.
+    HighLoad,
+    /// `LT` behind the size, parted from it.
+    LightTruck,
+    /// A lone `C` behind a passenger size.
+    Commercial,
+    RunFlat,
+    MudAndSnow,
+    Snowflake,
+    FactoryMark(FactoryMark),
+}
+
+/// Words for uses that no car has.
+const REFUSED: [(&[&str], Reason); 3] = [
+    (&["temporary use only", "temporary use", "temporary spare", "spare use only"], Reason::SPARE),
+    (&["trailer use only", "trailer only", "for trailers", "trailer tire", "trailer tires"], Reason::TRAILER),
+    (&["m/c", "motorcycle", "tt m/c", "moped"], Reason::MOTORCYCLE),
+];
+
+/// `XL`, `LR E`, `RFT`, `M+S`, `N0`. A lone letter counts as a load range only right behind a tire.
+pub(super) fn mark<'t>(scan: Scan<'t>, behind: Option<&Size>) -> Read<'t, Beside> {
+    for (words, what) in REFUSED {
+        if let Some(end) = scan.eat_word(words) {
+            return Err((what, end));
+        }
+    }
+    let marks: [(&[&str], Beside); 8] = [
+        (&["xl", "extra load", "reinforced", "reinf"], Beside::LoadVersion(LoadVersion::Extra)),
+        (&["sl", "standard load"], Beside::LoadVersion(LoadVersion::Standard)),
+        (&["hl"], Beside::HighLoad),
+        (&["lt"], Beside::LightTruck),
+        (&["rft", "zrf", "runflat", "run-flat", "run flat"], Beside::RunFlat),
+        (&["m+s", "m&s", "m/s", "ms", "m + s"], Beside::MudAndSnow),
+        (&["3pmsf", "3-pmsf", "three peak"], Beside::Snowflake),
+        (&["*"], Beside::FactoryMark(FactoryMark::STAR)),
+    ];
+    for (words, mark) in marks {
+        let needs_tire = matches!(mark, Beside::HighLoad | Beside::LightTruck | Beside::FactoryMark(_));
+        if let Some(end) = scan.eat_word(words)
+            && (!needs_tire || behind.is_some())
+        {
+            return Ok(Some((mark, end)));
+        }
+    }
+    let letter = |at: Scan<'_>| at.peek().and_then(LoadRange::from_letter);
+    if let Some(at) = scan.eat("load range ").or_else(|| scan.eat("lr").map(Scan::blanks))
+        && let Some(range) = letter(at)
+        && at.skip(1).at_word_end()
+    {
+        return Ok(Some((Beside::LoadRange(range), at.skip(1))));
+    }
+    let Some(size) = behind else { return Ok(None) };
+    if let Some(range) = letter(scan)
+        && scan.skip(1).at_word_end()
+        && !matches!(scan.skip(1).peek(), Some('/' | ':' | '='))
+    {
+        // On a passenger size a lone C is the commercial mark, and B and H are no load range.
+        return Ok(match scan.peek() {
+            Some('c') if size.is_plain_metric() => Some((Beside::Commercial, scan.skip(1))),
+            Some('b' | 'h') if !size.is_light_truck() => None,
+            _ => Some((Beside::LoadRange(range), scan.skip(1))),
+        });
+    }
+    Ok(factory_mark(scan))
+}
+
+/// A lone load range letter behind a tire, before it could be taken for an axle's: F and R alone name axles only where
+/// both do, and a light truck's F is its load range.
+pub(super) fn service_or_range_letter<'t>(
+    scan: Scan<'t>,
+    behind: Option<&Size>,
+    letters_name_axles: bool,
+) -> Read<'t, Beside> {
+    match behind {
+        Some(size) if !letters_name_axles && scan.peek() == Some('f') && scan.skip(1).at_word_end() => {
+            mark(scan, Some(size))
+        }
+        _ => Ok(None),
+    }
+}
+
+/// The mark of the maker that a tire was made for, out of the list.
+fn factory_mark(scan: Scan<'_>) -> Option<(Beside, Scan<'_>)> {
+    FactoryMark::KNOWN.iter().find_map(|mark| {
+        let end = scan.eat_word(&[mark.to_ascii_lowercase().as_str()])?;
+        (scan.is_capital() || scan.peek().is_some_and(|c| !c.is_alphabetic()))
+            .then(|| FactoryMark::read(mark).map(|mark| (Beside::FactoryMark(mark), end)))
+            .flatten()
+    })
+}
+
+/// `10PR`, `10 ply`, `8-ply`: the load range in its old words.
+pub(super) fn ply_rating(start: Scan<'_>) -> Read<'_, Beside> {
+    let Some((number, after)) = start.number() else { return Ok(None) };
+    let after = after.eat("-").unwrap_or(after.blanks());
+    let Some(end) = after.eat_word(&["ply rating", "ply rated", "ply", "pr"]) else { return Ok(None) };
+    match number.whole().and_then(LoadRange::from_ply_rating) {
+        Some(range) => Ok(Some((Beside::LoadRange(range), end))),
+        None => Err((out_of_range("ply rating", number.value as u32, 4.0, 16.0), end)),
+    }
+}
+
+/// `94W`, `(94Y)`, `121/118S`, `94 W`, `95(Y)`, `94-W`; a gap before the letter only right behind a tire.
+pub(super) fn service(start: Scan<'_>, behind_tire: bool) -> Read<'_, Beside> {
+    let bracket = start.eat("(");
+    let scan = bracket.unwrap_or(start);
+    let Some((single, mut after)) =
+        scan.number().filter(|(n, _)| n.decimals == 0 && (2..=3).contains(&n.figures))
+    else {
+        return Ok(None);
+    };
+    let mut dual = None;
+    if let Some(second) = after.eat("/")
+        && let Some((number, end)) =
+            second.number().filter(|(n, _)| n.decimals == 0 && (2..=3).contains(&n.figures))
+    {
+        (dual, after) = (number.whole(), end);
+    }
+    let single = single.whole().unwrap_or_default();
+    let plausible = (u32::from(LoadIndex::MIN)..=u32::from(LoadIndex::MAX)).contains(&single);
+    let inner = after.eat("(");
+    let gap =
+        after.eat("-").filter(|_| behind_tire).unwrap_or(if behind_tire { after.blanks() } else { after });
+    let at = inner.unwrap_or(gap);
+    let Some(symbol) = at.peek().filter(char::is_ascii_alphabetic) else { return Ok(None) };
+    let mut end = at.skip(1);
+    if inner.is_some() {
+        match end.eat(")") {
+            Some(after) => end = after,
+            None => return Ok(None),
+        }
+    }
+    // "94WXL": a mark may be written onto the letter.
+    let runs_on = |end: Scan<'_>| !end.at_word_end() && end.eat_word(&["xl", "sl", "hl", "rft"]).is_none();
+    if runs_on(end) {
+        return Ok(None);
+    }
+    if bracket.is_some() && inner.is_none() {
+        match end.eat(")") {
+            Some(after) => end = after,
+            None => return Ok(None),
+        }
+    }
+    let Some(speed) = SpeedSymbol::from_letter(symbol) else {
+        // "18j" or "90d" may be anything; only a plausible index makes the letter a wrong symbol.
+        return if plausible && at.byte() == after.byte() && !matches!(symbol, 'x' | 'd' | 'i') {
+            Err((Reason::UnknownSpeedSymbol(symbol.to_ascii_uppercase().to_string()), end))
+        } else {
+            Ok(None)
+        };
+    };
+    // "17K" or "18J" is a rim's contour, "12 F" no service: letters of slow symbols need an index that can be one.
+    if !plausible && (symbol < 'l' || at.byte() > after.byte()) {
+        return Ok(None);
+    }
+    if !plausible && dual.is_none() && single < 40 {
+        return Ok(None);
+    }
+    let bracketed = bracket.is_some() || inner.is_some();
+    // Brackets stand round Y for over 300 km/h; round other letters they are an older way of writing the same.
+    let speed = if bracketed && speed == SpeedSymbol::Y { SpeedSymbol::OverY } else { speed };
+    let index = |index: u32| {
+        LoadIndex::new(index).ok_or_else(|| {
+            let (low, high) = (f64::from(LoadIndex::MIN), f64::from(LoadIndex::MAX));
+            (out_of_range("load index", index, low, high), end)
+        })
+    };
+    let service = ServiceDescription { single: index(single)?, dual: dual.map(index).transpose()?, speed };
+    if let Some(dual) = service.dual
+        && dual > service.single
+    {
+        let (dual, single) = (u32::from(dual.index()), u32::from(service.single.index()));
+        return Err((Reason::DualAboveSingle { dual, single }, end));
+    }
+    Ok(Some((Beside::Service(service), end)))
+}

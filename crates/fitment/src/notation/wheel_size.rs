@@ -1,0 +1,189 @@
+//! Reading wheel sizes.
+
+use super::Reason;
+use super::scan::Scan;
+use super::tire_size::{Read, rim_code};
+use crate::codes::{BoltCircle, Offset, RimDiameter, RimWidth};
+
+/// What a wheel's size says: both figures, one of them, or all three in bare figures.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(crate) struct WheelSize {
+    pub(crate) diameter: Option<RimDiameter>,
+    pub(crate) width: Option<RimWidth>,
+    /// `17 8 35`: diameter, width, offset.
+    pub(crate) offset: Option<Offset>,
+    /// Whether a hump mark ends it: a dash behind one is no sign.
+    pub(crate) ends_in_hump: bool,
+}
+
+/// `18x8.5`, `8.5x18`, `8½Jx18H2`, `18 × 8.5J`, `18 by 9 and a half`, `8.5J18`, `9.5J-19`, `R18 8.5J`, `18 in 8.5J`.
+/// The larger figure is the diameter.
+pub(super) fn wheel_size(start: Scan<'_>) -> Read<'_, WheelSize> {
+    let first_at = start.eat("r").filter(|after| after.digits() == 2).unwrap_or(start);
+    let marked_r = first_at.byte() > start.byte();
+    let Some((first, after)) = first_at.number_with_fraction() else { return Ok(None) };
+    let (first_j, scan) = contour(after);
+    let (inch, after_unit) = inch_mark(after);
+    let blank = scan.blanks();
+    let joined = blank.eat("x").or_else(|| blank.eat("by "));
+    let scan = match joined {
+        Some(after) => after,
+        // Without a sign between them a contour letter or an inch mark must say what the figures are.
+        None if first_j => scan.eat("-").unwrap_or(blank),
+        None if marked_r || inch => after_unit.blanks(),
+        None => return Ok(None),
+    };
+    let scan = scan.blanks();
+    let scan = scan.eat("r").filter(|after| after.digits() == 2).unwrap_or(scan);
+    let Some((second, after)) = scan.number_with_fraction() else { return Ok(None) };
+    let (second_j, end) = contour(after);
+    let (end, ends_in_hump) = hump(inch_mark(end).1);
+    let (a, b) = (first.value, second.value);
+    let rims = RimDiameter::MIN..=RimDiameter::MAX;
+    if joined.is_none() && !(first_j && rims.contains(&b) || (marked_r || inch) && second_j) {
+        return Ok(None);
+    }
+    if joined.is_none() && !(RimWidth::MIN..=RimWidth::MAX).contains(&if first_j { a } else { b }) {
+        return Ok(None);
+    }
+    if !first_j && !second_j {
+        let looks_like_bolt_circle = a <= f64::from(BoltCircle::MAX_COUNT) && b >= BoltCircle::MIN_MM;
+        if looks_like_bolt_circle || a.max(b) < RimDiameter::MIN {
+            return Ok(None);
+        }
+    }
+    if a >= 100.0 && b >= 60.0 {
+        return Err((Reason::MILLIMETRE_RIM, end.piece_end()));
+    }
+    // When only one of the two can be a diameter, it is, and the complaint goes to the other one.
+    let (diameter, width) = match (rims.contains(&a), rims.contains(&b)) {
+        (true, false) => (a, b),
+        (false, true) => (b, a),
+        _ => (a.max(b), a.min(b)),
+    };
+    let goes_on_wrong =
+        end.peek().is_some_and(char::is_alphanumeric) && end.eat_any(&["et", "is", "bs", "off"]).is_none();
+    if goes_on_wrong || !end.at_number_end() || end.peek() == Some('x') {
+        return Err((Reason::Unknown, end.piece_end()));
+    }
+    let diameter = rim_code(diameter, end)?;
+    match RimWidth::from_code(width) {
+        Some(width) => Ok(Some((
+            WheelSize { diameter: Some(diameter), width: Some(width), offset: None, ends_in_hump },
+            end,
+        ))),
+        None => Err((width_reason(width), end)),
+    }
+}
+
+/// `17 8 35`, `17-8-35`, `18 8 and a half 35`: diameter, width and offset in bare figures.
+pub(super) fn bare_figures(start: Scan<'_>) -> Read<'_, WheelSize> {
+    let Some((diameter, after)) = start.number() else { return Ok(None) };
+    let Some(rim) = diameter.whole().filter(|code| (13..=30).contains(code)) else { return Ok(None) };
+    let parted = |scan: Scan<'_>| scan.eat("-").is_some() || scan.peek() == Some(' ');
+    if !parted(after) {
+        return Ok(None);
+    }
+    let Some((width, after)) = after.skip(1).blanks().number_with_fraction() else { return Ok(None) };
+    if !(4.0..=14.0).contains(&width.value) || !parted(after) {
+        return Ok(None);
+    }
+    let Some((offset, end)) = after.skip(1).blanks().number() else { return Ok(None) };
+    let Some(offset) = offset.whole().filter(|offset| (10..=75).contains(offset)) else { return Ok(None) };
+    if !end.at_word_end()
+        || matches!(end.peek(), Some('/' | '-' | '"' | '.'))
+        || end.blanks().peek() == Some('x')
+    {
+        return Ok(None);
+    }
+    let diameter = RimDiameter::from_code(f64::from(rim));
+    let (width, offset) = (RimWidth::from_code(width.value), Offset::from_mm(f64::from(offset)));
+    Ok(Some((WheelSize { diameter, width, offset, ends_in_hump: false }, end)))
+}
+
+/// One figure of a wheel: `8.5J`, `8.5 wide`, `10.5s`, `18 inch`, `20s`, `width 8.5`, `diameter 18`.
+pub(super) fn one_figure(start: Scan<'_>) -> Read<'_, WheelSize> {
+    let labelled = [("diameter", true), ("durchmesser", true), ("width", false), ("breite", false)]
+        .into_iter()
+        .find_map(|(word, is_diameter)| Some((start.eat_label(&[word])?, Some(is_diameter))));
+    let (scan, said) = labelled.unwrap_or((start, None));
+    let Some((number, after)) = scan.number_with_fraction() else { return Ok(None) };
+    let (inch, past_unit) = inch_mark(after);
+    let (j, past_letter) = contour(after);
+    let behind = past_unit.blanks();
+    let (is_diameter, end) = if let Some(is_diameter) = said {
+        (is_diameter, past_unit)
+    } else if let Some(end) = behind.eat_word(&["diameter"]).filter(|_| inch) {
+        (true, end)
+    } else if let Some(end) = behind.eat_word(&["wide", "width"]) {
+        (false, end)
+    } else if j && past_letter.at_word_end() {
+        (false, hump(past_letter).0)
+    } else if let Some(end) = after.eat_word(&["s"]) {
+        (number.value >= 13.0 && number.decimals == 0, end)
+    } else if inch && number.decimals == 0 && (13.0..=RimDiameter::MAX).contains(&number.value) {
+        (true, past_unit)
+    } else {
+        return Ok(None);
+    };
+    if !end.at_word_end() || !end.at_number_end() {
+        return Ok(None);
+    }
+    if is_diameter {
+        if said.is_none() && !(10.0..=RimDiameter::MAX).contains(&number.value) {
+            return Ok(None);
+        }
+        let diameter = Some(rim_code(number.value, end)?);
+        return Ok(Some((WheelSize { diameter, width: None, offset: None, ends_in_hump: false }, end)));
+    }
+    match RimWidth::from_code(number.value) {
+        width @ Some(_) => {
+            Ok(Some((WheelSize { diameter: None, width, offset: None, ends_in_hump: false }, end)))
+        }
+        None => Err((width_reason(number.value), end)),
+    }
+}
+
+fn width_reason(width: f64) -> Reason {
+    let (what, value) = ("rim width", width.to_string());
+    Reason::OutOfRange { what, value, low: RimWidth::MIN, high: RimWidth::MAX }
+}
+
+/// Past an inch mark or word; whether there was one.
+fn inch_mark(scan: Scan<'_>) -> (bool, Scan<'_>) {
+    let blank = scan.blanks();
+    match scan.eat("\"").or_else(|| blank.eat_word(&["inches", "inch", "zoll", "pouces", "in"])) {
+        Some(after) => (true, after),
+        None => (false, scan),
+    }
+}
+
+/// Past an inch mark and a contour letter; whether there was a letter.
+fn contour(scan: Scan<'_>) -> (bool, Scan<'_>) {
+    let scan = inch_mark(scan).1;
+    let blank = scan.blanks();
+    let ends_here = |after: Scan<'_>| {
+        after.at_word_end()
+            || after.peek().is_some_and(|c| matches!(c, 'x' | 'h' | 'r') || c.is_ascii_digit())
+    };
+    // Letters other than J stand right behind the figure: " D56" and " B" are something else.
+    let letter = blank.eat("jj").or_else(|| blank.eat("jk")).or_else(|| blank.eat("j")).filter(|after| {
+        !after.peek().is_some_and(|c| c.is_alphabetic() && !matches!(c, 'x' | 'h' | 'r' | 'e'))
+    });
+    let letter = letter.or_else(|| scan.eat_any(&["b", "k", "p"]).filter(|after| ends_here(*after)));
+    match letter {
+        Some(after) => (true, after),
+        None => (false, scan),
+    }
+}
+
+/// Past a hump mark: H, H2, EH2, EH2+, FH, CH, AH2; whether there was one.
+fn hump(scan: Scan<'_>) -> (Scan<'_>, bool) {
+    let blank = scan.blanks();
+    let mark =
+        blank.eat_any(&["eh2+", "eh2", "eh+", "eh", "ah2", "ah", "ch2", "ch", "fh2", "fh", "h2", "h1", "h"]);
+    match mark.filter(|after| after.at_word_end()) {
+        Some(after) => (after, true),
+        None => (scan, false),
+    }
+}

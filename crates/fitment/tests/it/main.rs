@@ -1,0 +1,16 @@
+//! The core as its callers use it.
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
+
+mod as_people_write;
+mod brake_gaps;
+mod check_values;
+mod choosing;
+mod corner_fit;
+mod drawn_sections;
+mod finder;
+mod finder_reasons;
+mod judgements;
+mod messages;
+mod notation;
+mod properties;
+mod standards;

@@ -1,0 +1,136 @@
+//! Setup lines as people send them: out of messages, price lists and mouths. The texts are made up; how people
+//! write is common practice.
+use fitment::setup::line::{self, SegmentKind};
+use fitment::setup::{Arrangement, SetupPair};
+
+fn read(text: &str) -> SetupPair {
+    let reading = line::read(text).unwrap();
+    match reading.first_fault(text) {
+        Some(fault) => panic!("{text:?}: {fault}"),
+        None => reading.setups.expect(text),
+    }
+}
+
+#[test]
+fn messages_are_read() {
+    for (text, canonical) in [
+        ("18x8.5 et35 with 245/40r18", "18x8.5 ET35 · 245/40R18"),
+        ("I have 18x8.5 +35 on 245/40R18, thanks", "18x8.5 ET35 · 245/40R18"),
+        (
+            "WHEELS 18X8.5 ET35 5X112 CB66.6 TIRES 245/40ZR18 (97Y) XL",
+            "18x8.5 ET35 5x112 CB66.6 · 245/40ZR18 (97Y) XL",
+        ),
+        ("18x8.5J ET35; 5/112; 245/40/18", "18x8.5 ET35 5x112 · 245/40R18"),
+        ("8.5Jx18 ET 35 LK 5x112", "18x8.5 ET35 5x112"),
+        ("18 x 8,5 ET 35,5", "18x8.5 ET35.5"),
+        ("18x8½ +35", "18x8.5 ET35"),
+        ("18 by 8 and a half plus 35, 245 40 18", "18x8.5 ET35 · 245/40R18"),
+        ("17x9 minus 12", "17x9 ET-12"),
+        ("2454018 on 18x8.5 et35", "18x8.5 ET35 · 245/40R18"),
+        ("set of 18x8.5 ET35 rims and 245/40 R18 97Y tyres", "18x8.5 ET35 · 245/40R18 97Y"),
+        ("18x8.5 ET35 | 245/40R18 | 10 mm spacers", "18x8.5 ET35 · 245/40R18 · 10 mm spacer"),
+        ("18x8.5 ET35 + 5mm spacer", "18x8.5 ET35 · 5 mm spacer"),
+        ("spacer: 3\n18x8.5 ET35", "18x8.5 ET35 · 3 mm spacer"),
+        ("used 245/40R18 97Y DOT XX99 ABCD 1521", "245/40R18 97Y · DOT 1521"),
+        ("15x8 3.75 bs 31x10.50R15LT C", "15x8 ET-19.05 · 31x10.50R15LT LR C"),
+        ("17x4.5 with 28x6.0-17", "17x4.5 · 28x6.0-17"),
+        ("18x10 ET20 245/640R18", "18x10 ET20 · 245/640R18"),
+        ("18x8.5\u{a0}ET35\u{2009}·\u{a0}245/40R18", "18x8.5 ET35 · 245/40R18"),
+        ("“18x8.5” – ET35 – ‘245/40R18’", "18x8.5 ET35 · 245/40R18"),
+        ("18x8.5 ET35 18x8.5 ET35", "18x8.5 ET35"),
+        ("[18x8.5] (ET35) {245/40R18}", "18x8.5 ET35 · 245/40R18"),
+        ("245/40R18 * 18x8.5 * ET35", "18x8.5 ET35 · 245/40R18"),
+        ("LT265/70R17 121/118S load range E M+S on 17x8 ET25", "17x8 ET25 · LT265/70R17 121/118S LR E M+S"),
+    ] {
+        let pair = read(text);
+        assert_eq!(pair.to_string(), canonical, "{text:?}");
+        assert_eq!(pair.front, pair.rear, "{text:?} names no axle");
+    }
+}
+
+#[test]
+fn staggered_messages_are_read() {
+    for (text, front, rear) in [
+        ("F:18x8.5 ET35 R:18x9.5 ET40", "18x8.5 ET35", "18x9.5 ET40"),
+        ("f = 18x8.5 ET35, r = 18x9.5 ET40", "18x8.5 ET35", "18x9.5 ET40"),
+        ("rear 18x9.5 ET40 front 18x8.5 ET35", "18x8.5 ET35", "18x9.5 ET40"),
+        ("Front: 225/40R18 92Y XL\nRear: 255/35R18 94Y XL", "225/40R18 92Y XL", "255/35R18 94Y XL"),
+        ("225/40R18\n255/35R18", "225/40R18", "255/35R18"),
+        (
+            "18x8.5 ET35 225/40R18\r\n18x9.5 ET40 255/35R18\r\n",
+            "18x8.5 ET35 · 225/40R18",
+            "18x9.5 ET40 · 255/35R18",
+        ),
+        ("both: 5x120 front: 18x8 ET34 rear: 18x9 ET40", "18x8 ET34 5x120", "18x9 ET40 5x120"),
+        (
+            "18x8.5 ET35 front: 225/40R18 rear: 245/40R18",
+            "18x8.5 ET35 · 225/40R18",
+            "18x8.5 ET35 · 245/40R18",
+        ),
+        ("17x4.5 28x6.0-17\n15x10 26.0/10.0-15", "17x4.5 · 28x6.0-17", "15x10 · 26.0/10.0-15"),
+    ] {
+        let pair = read(text);
+        assert_eq!(pair.front.unwrap().to_string(), front, "{text:?}");
+        assert_eq!(pair.rear.unwrap().to_string(), rear, "{text:?}");
+        assert_eq!(pair.arrangement(), Some(Arrangement::Staggered), "{text:?}");
+    }
+}
+
+#[test]
+fn one_axle_may_be_spoken_of_alone() {
+    let rear = read("rear: 18x9.5 ET40");
+    assert_eq!((rear.front, rear.arrangement()), (None, None));
+    assert_eq!(rear.to_string(), "R: 18x9.5 ET40");
+    assert_eq!(read("F: 18x8 ET34").to_string(), "F: 18x8 ET34");
+    assert_eq!(read("front and rear: 18x8 ET34").arrangement(), Some(Arrangement::Square));
+}
+
+#[test]
+fn what_is_stated_beside_the_size_makes_no_set_staggered() {
+    let pair = read("F: 18x8 ET34 225/40R18 92Y R: 18x8 ET34 225/40R18 92W DOT 1524");
+    assert_eq!(pair.arrangement(), Some(Arrangement::Square));
+    assert_eq!(read("F: 18x8 ET34 R: 18x8 ET34 3 mm spacer").arrangement(), Some(Arrangement::Staggered));
+}
+
+#[test]
+fn words_without_figures_are_left_aside_and_shown() {
+    let text = "hello dear shop 18x8.5 ET35 gloss black";
+    let reading = line::read(text).unwrap();
+    let aside: Vec<&str> = reading
+        .segments
+        .iter()
+        .filter(|segment| segment.outcome == Ok(SegmentKind::LeftAside))
+        .map(|segment| &text[segment.span.clone()])
+        .collect();
+    assert_eq!(aside, ["hello", "dear", "shop", "gloss", "black"]);
+}
+
+#[test]
+fn a_figure_nobody_can_place_is_a_fault_and_not_a_guess() {
+    for (text, piece) in [
+        ("18x8.5 ET35 35 245/40R18", "35"),
+        ("18x8.5 ET35 450", "450"),
+        ("ET35 225/45", "ET35"),
+        ("18x8.5x9 ET35", "18x8.5x9"),
+        ("18x8.5 ET35..5", "5"),
+        ("4x18x8.5", "4x18x8.5"),
+        ("18x8.5 9/9/9", "9/9/9"),
+        ("18x8.5 5x112x4", "5x112x4"),
+    ] {
+        let reading = line::read(text).unwrap();
+        let fault = reading.first_fault(text).unwrap_or_else(|| panic!("{text:?} was read"));
+        assert_eq!(fault.piece, piece, "{text:?}: {fault}");
+        assert_eq!(reading.setups, None, "{text:?}");
+    }
+}
+
+#[test]
+fn a_fault_on_one_axle_leaves_the_other_pieces_marked() {
+    let text = "F: 18x8.5 ET35 245/40R17 R: 18x9.5 ET40 275/35R18";
+    let reading = line::read(text).unwrap();
+    let faults = reading.segments.iter().filter(|segment| segment.outcome.is_err()).count();
+    assert_eq!(faults, 1);
+    assert_eq!(reading.first_fault(text).unwrap().piece, "245/40R17");
+    let wheels = reading.segments.iter().filter(|segment| segment.outcome == Ok(SegmentKind::Wheel)).count();
+    assert_eq!(wheels, 2, "what was read stays recognised");
+}
