@@ -992,10 +992,7 @@ export interface components {
         AxleReading: {
             /** @description Quantities that nobody wrote: taken for want of better, to be confirmed. */
             assumed: string[];
-            bolt_circles: [
-                number,
-                number
-            ][];
+            bolt_circles: number[][];
             center_lock?: boolean | null;
             construction?: string | null;
             factory_mark?: string | null;
@@ -3613,10 +3610,7 @@ export interface components {
             /** Format: double */
             bolt_circle_mm?: number | null;
             /** @description Every bolt circle, as [count, diameter in mm]: two for a wheel that is drilled twice. */
-            bolt_circles: [
-                number,
-                number
-            ][];
+            bolt_circles: number[][];
             /** Format: int32 */
             bolt_count?: number | null;
             canonical: string;

@@ -8,7 +8,7 @@ type Props = {
   /** The canonical line shown while nothing is being typed. */
   value: string;
   placeholder: string;
-  /** Called with every sound reading, as it is typed. */
+  /** Called with a sound reading once its line is whole: at Enter, on leaving the field, or after a pause. */
   onRead: (view: { lines: Lines; namesAxles: boolean }) => void;
   onEnter?: () => void;
   /** Where a text that could not be read is kept across a reload. */
@@ -17,12 +17,16 @@ type Props = {
   handle?: Ref<SetupFieldHandle>;
 };
 
+/** A readable line counts as whole when nothing was typed for so long, in milliseconds. */
+const PAUSE = 900;
+
 const NAMES: Partial<Record<LineView["stretches"][number]["kind"], string>> = {
   wheel: "wheel",
   offset: "offset",
   backspacing: "backspacing",
   bolt_circle: "bolt circle",
   center_bore: "bore",
+  center_lock: "center lock",
   tire: "tire",
   service: "load, speed",
   spacer: "spacer",
@@ -32,7 +36,8 @@ const NAMES: Partial<Record<LineView["stretches"][number]["kind"], string>> = {
 
 /**
  * The setup line: one field that reads a setup as it is typed, pasted or said. Every piece is marked as it is
- * recognised; a piece that cannot be read is marked where it stands, with the reason and an example.
+ * recognised; a piece that cannot be read is marked where it stands, with the reason and an example; one that could
+ * mean two things is asked, with the answers to press.
  */
 export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs, tone, handle }: Props) {
   const [typed, setTyped] = useState<string | null>(() => sessionStorage.getItem(keptAs));
@@ -42,6 +47,9 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
   const latest = useRef(0);
   const read = useRef(onRead);
   read.current = onRead;
+  /** The line last handed on, and whether the one being read is to be handed on at once. */
+  const handedOn = useRef<string | null>(null);
+  const atOnce = useRef(false);
   const text = typed ?? value;
   useImperativeHandle(handle, () => ({
     focus: () => {
@@ -55,13 +63,25 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
     sessionStorage.removeItem(keptAs);
   }, [keptAs]);
 
+  const handOn = useCallback(
+    (line: string, reading: LineView | null) => {
+      atOnce.current = false;
+      const says = reading?.lines.front || reading?.lines.rear;
+      if (handedOn.current === line || (line.trim() && !(reading?.is_sound && says))) return;
+      handedOn.current = line;
+      read.current({ lines: reading?.lines ?? {}, namesAxles: reading?.names_axles ?? false });
+      // The field was left: the canonical line takes the place of what was typed.
+      if (tone !== "new" && document.activeElement !== field.current) forget();
+    },
+    [forget, tone],
+  );
+
   const ask = useCallback(
-    async (line: string, takeOver: boolean) => {
+    async (line: string) => {
       const asked = ++latest.current;
       if (!line.trim()) {
         setView(null);
         setTrouble("");
-        if (takeOver) read.current({ lines: {}, namesAxles: false });
         return;
       }
       try {
@@ -69,11 +89,7 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
         if (asked !== latest.current) return;
         setView(answered);
         setTrouble("");
-        if (takeOver && answered.is_sound && (answered.lines.front || answered.lines.rear)) {
-          read.current({ lines: answered.lines, namesAxles: answered.names_axles });
-          // The field was left before this answer came: the canonical line takes the place of what was typed.
-          if (tone !== "new" && document.activeElement !== field.current) forget();
-        }
+        if (atOnce.current) handOn(line, answered);
       } catch (error) {
         if (asked !== latest.current) return;
         setTrouble(
@@ -81,21 +97,21 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
             ? error.message
             : "The program does not answer. What you typed stays here; trying again.",
         );
-        if (!(error instanceof Refused))
-          window.setTimeout(() => asked === latest.current && ask(line, takeOver), 1500);
+        if (!(error instanceof Refused)) window.setTimeout(() => asked === latest.current && ask(line), 1500);
       }
     },
-    [forget, tone],
+    [handOn],
   );
 
   const isTyped = typed !== null;
   useEffect(() => {
     if (isTyped) {
-      void ask(text, true);
+      void ask(text);
       return;
     }
+    handedOn.current = null;
     // While the wheel is dragged the line changes with every millimetre: its pieces are marked once it rests.
-    const rest = window.setTimeout(() => void ask(text, false), 120);
+    const rest = window.setTimeout(() => void ask(text), 120);
     return () => window.clearTimeout(rest);
   }, [text, isTyped, ask]);
 
@@ -104,12 +120,34 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
     sessionStorage.setItem(keptAs, line);
   };
   const current = view && view.stretches.map((stretch) => stretch.text).join("") === text ? view : null;
-  // A sound line gives way to its canonical form when the field is left; an unsound one stays.
+  useEffect(() => {
+    if (typed === null || (typed.trim() && !current?.is_sound)) return;
+    const pause = window.setTimeout(() => handOn(typed, current), PAUSE);
+    return () => window.clearTimeout(pause);
+  }, [typed, current, handOn]);
+  // Half a word is no plan: the line is handed on when it is whole. A sound one then gives way to its canonical form,
+  // an unsound one stays.
+  const finish = () => {
+    if (typed === null) return;
+    if (current || !typed.trim()) handOn(typed, current);
+    else atOnce.current = true;
+  };
   const leave = () => {
+    finish();
     if (typed !== null && (current?.is_sound || !typed.trim()) && !trouble && tone !== "new") forget();
   };
+  const choose = (at: number, choice: string) => {
+    const stretches = (current?.stretches ?? []).map((stretch, place) =>
+      place === at ? ` ${choice} ` : stretch.text,
+    );
+    type(stretches.join("").replace(/ {2,}/g, " ").trim());
+    field.current?.focus();
+  };
 
-  const fault = current?.stretches.find((stretch) => stretch.problem);
+  const faultAt = current?.stretches.findIndex((stretch) => stretch.problem) ?? -1;
+  const fault = current?.stretches[faultAt];
+  const question =
+    fault?.kind === "question" && current?.ask.find((asked) => asked.text === fault.text.trim());
   const aside =
     current?.stretches.filter((stretch) => stretch.kind === "left_aside").map((stretch) => stretch.text) ??
     [];
@@ -151,6 +189,7 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
             onKeyDown={(event) => {
               if (event.key === "Enter" && !event.shiftKey) {
                 event.preventDefault();
+                finish();
                 if (onEnter) onEnter();
                 else event.currentTarget.blur();
               } else if (event.key === "Escape") {
@@ -163,10 +202,27 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
       </div>
       {(fault || trouble || (typed !== null && tone !== "fitted")) && (
         <div className="mt-0.5 min-h-[20px] pl-[60px] text-[14px]">
-          {fault ? (
+          {fault && question ? (
+            <p id={faultId} role="alert" className="flex flex-wrap items-center gap-x-2 gap-y-1">
+              <span>
+                <strong>{question.text}</strong> {question.question}
+              </span>
+              {question.choices.map((choice) => (
+                <button
+                  key={choice}
+                  type="button"
+                  className="plain-button px-2"
+                  onMouseDown={(event) => event.preventDefault()}
+                  onClick={() => choose(faultAt, choice)}
+                >
+                  {choice}
+                </button>
+              ))}
+            </p>
+          ) : fault ? (
             <p id={faultId} role="alert" className="text-error">
               <strong>{fault.text.trim()}</strong> {fault.problem}.{" "}
-              <span className="opacity-90">Write it as in {fault.example}.</span>
+              {fault.example && <span className="opacity-90">Write it as in {fault.example}.</span>}
             </p>
           ) : trouble ? (
             <p id={faultId} role="alert" className="text-error">

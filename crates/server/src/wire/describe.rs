@@ -129,7 +129,7 @@ pub struct WheelView {
     pub bolt_circle_mm: Option<f64>,
     pub center_bore_mm: Option<f64>,
     /// Every bolt circle, as [count, diameter in mm]: two for a wheel that is drilled twice.
-    pub bolt_circles: Vec<(u8, f64)>,
+    pub bolt_circles: Vec<[f64; 2]>,
     /// Held by one nut in the middle.
     pub center_lock: bool,
     /// Quantities above that nobody wrote: taken for want of better, to be confirmed.
@@ -153,7 +153,7 @@ impl From<ReadPart<Wheel>> for WheelView {
             bolt_count: wheel.bolt_circle.map(|circle| circle.count()),
             bolt_circle_mm: wheel.bolt_circle.map(|circle| circle.diameter().as_mm()),
             center_bore_mm: wheel.center_bore.map(|bore| bore.diameter().as_mm()),
-            bolt_circles: wheel.circles().map(|circle| (circle.count(), circle.diameter().as_mm())).collect(),
+            bolt_circles: wheel.circles().map(|circle| [f64::from(circle.count()), circle.diameter().as_mm()]).collect(),
             center_lock: wheel.center_lock,
             assumed,
             left_aside,

@@ -183,7 +183,7 @@ pub struct AxleReading {
     pub version: Option<&'static str>,
     pub load_range: Option<char>,
     pub factory_mark: Option<String>,
-    pub bolt_circles: Vec<(u8, f64)>,
+    pub bolt_circles: Vec<[f64; 2]>,
     pub center_lock: Option<bool>,
     pub spacer_mm: Option<f64>,
     /// Quantities that nobody wrote: taken for want of better, to be confirmed.
@@ -199,7 +199,7 @@ impl AxleReading {
             version: tire.and_then(|tire| tire.stated_version()),
             load_range: tire.and_then(|tire| tire.load_range).map(|range| range.letter()),
             factory_mark: tire.and_then(|tire| tire.factory_mark).map(|mark| mark.to_string()),
-            bolt_circles: circles.map(|circle| (circle.count(), circle.diameter().as_mm())).collect(),
+            bolt_circles: circles.map(|circle| [f64::from(circle.count()), circle.diameter().as_mm()]).collect(),
             center_lock: wheel.map(|wheel| wheel.center_lock),
             spacer_mm: setup.spacer.map(|spacer| spacer.as_mm()),
             assumed: assumed.to_vec(),
