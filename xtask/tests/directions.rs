@@ -2,7 +2,7 @@
 //! reached over their wire protocol; only tests start them in their own process.
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::process::Command;
 
 /// What each crate may use of the others, tests included.
@@ -64,4 +64,95 @@ fn the_core_reaches_nothing_outside() {
     for (other, only_in_tests) in &dependencies()["fitment"] {
         assert!(*only_in_tests || !NOT_IN_THE_CORE.contains(&other.as_str()), "fitment must not use {other}");
     }
+}
+
+/// Floors of the core, lowest first: a module may use only modules of floors below its own, or those before it on its
+/// own floor. The list is the order a stranger may read them in.
+const FLOORS: &[&[&str]] = &[
+    // values
+    &[
+        "length",
+        "coded",
+        "working",
+        "codes",
+        "load_index",
+        "speed_symbol",
+        "date_code",
+        "fastener",
+        "verdict",
+    ],
+    // parts
+    &["tire", "wheel", "notation", "setup", "tire_on_rim", "catalogue", "change"],
+    // car
+    &["limits", "car", "section", "style", "corner", "lever", "brake", "pressure", "speedometer", "stagger"],
+    &["case"],
+    &["clearance", "window"],
+    &["rules"],
+    // answers, which only ask
+    &["ledger", "mend", "measure", "trial", "proven", "plus_sizes", "finder"],
+];
+
+/// What `lib.rs` re-exports from the modules, by name.
+const RE_EXPORTED: &[(&str, &[&str])] = &[
+    ("codes", &["BoltCircle", "CenterBore", "Offset", "RimDiameter", "RimWidth", "Spacer"]),
+    ("length", &["Length"]),
+    ("setup", &["Axle", "Setup", "SetupPair"]),
+    ("tire", &["Tire"]),
+    ("wheel", &["Wheel"]),
+];
+
+/// The modules that a source text uses, its tests left out.
+fn uses(text: &str) -> BTreeSet<String> {
+    let code = text.split("#[cfg(test)]").next().unwrap_or_default();
+    let mut found = BTreeSet::new();
+    for line in code.lines().map(|line| line.split("//").next().unwrap_or_default()) {
+        for (at, _) in line.match_indices("crate::") {
+            let rest = &line[at + "crate::".len()..];
+            let names = match rest.strip_prefix('{') {
+                Some(group) => group.split('}').next().unwrap_or_default().split(',').collect(),
+                None => vec![rest],
+            };
+            for name in names {
+                let name: String =
+                    name.trim().chars().take_while(|c| c.is_alphanumeric() || *c == '_').collect();
+                let module = RE_EXPORTED.iter().find(|(_, names)| names.contains(&name.as_str()));
+                found.insert(module.map_or(name, |(module, _)| (*module).to_owned()));
+            }
+        }
+    }
+    found.retain(|name| !name.is_empty());
+    found
+}
+
+#[test]
+fn the_core_has_floors_and_no_module_uses_one_above_its_own() {
+    let order: Vec<&str> = FLOORS.iter().copied().flatten().copied().collect();
+    let src = concat!(env!("CARGO_MANIFEST_DIR"), "/../crates/fitment/src");
+    let mut files = vec![std::path::PathBuf::from(src)];
+    let mut wrong = Vec::new();
+    let mut seen = BTreeSet::new();
+    while let Some(path) = files.pop() {
+        if path.is_dir() {
+            files.extend(std::fs::read_dir(&path).unwrap().map(|entry| entry.unwrap().path()));
+            continue;
+        }
+        let relative = path.strip_prefix(src).unwrap();
+        let first = relative.iter().next().unwrap().to_string_lossy();
+        let module = first.trim_end_matches(".rs").to_owned();
+        if module == "lib" || path.extension().is_none_or(|extension| extension != "rs") {
+            continue;
+        }
+        seen.insert(module.clone());
+        let Some(own) = order.iter().position(|name| *name == module) else {
+            wrong.push(format!("{module} stands on no floor: say where in FLOORS"));
+            continue;
+        };
+        for used in uses(&std::fs::read_to_string(&path).unwrap()) {
+            if used != module && order.iter().position(|name| *name == used).is_none_or(|at| at > own) {
+                wrong.push(format!("{} uses {used}, which stands above it", relative.display()));
+            }
+        }
+    }
+    assert!(wrong.is_empty(), "{}", wrong.join("\n"));
+    assert_eq!(seen.len(), order.len(), "a floor names a module that is gone");
 }

@@ -1,7 +1,7 @@
 //! Wheels out of records, and back.
 
-use fitment::choose::catalogue::{WheelMake, WheelRow};
-use fitment::hub::Seat;
+use fitment::catalogue::{WheelMake, WheelRow};
+use fitment::fastener::Seat;
 use fitment::setup::line;
 use fitment::{BoltCircle, CenterBore, Length, Offset, RimDiameter, RimWidth, Wheel};
 

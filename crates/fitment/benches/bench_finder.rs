@@ -10,13 +10,13 @@
 use std::hint::black_box;
 use std::time::Instant;
 
-use fitment::choose::catalogue::{Catalogue, TireKind, TireRow, WheelRow};
-use fitment::choose::finder::{Arrangements, Keeps, Scene, School, Weights, Wish, find};
+use fitment::case::Needs;
+use fitment::case::{CarState, Case};
+use fitment::catalogue::{Catalogue, TireKind, TireRow, WheelRow};
 use fitment::corner::{Corner, Corners, Feature, Reading};
-use fitment::ledger::{Bay, Plan};
+use fitment::finder::{Approach, Arrangements, KeptParts, Scene, SearchCriteria, Weights, find};
 use fitment::lever::PairLevers;
 use fitment::limits::{Drive, HouseLimits};
-use fitment::needs::Needs;
 use fitment::style::{Style, StyleTarget};
 use fitment::tire::{Construction, LoadVersion, MetricSize, Prefix, ServiceDescription, Size};
 use fitment::{BoltCircle, CenterBore, Length, Offset, RimDiameter, RimWidth, Setup, SetupPair, Tire, Wheel};
@@ -136,18 +136,18 @@ fn main() {
     };
     let flush = StyleTarget { style: Style::Flush, within: None, is_show: false };
     let nothing = SetupPair::default();
-    let plan = Plan::new(&fitted, &nothing, Some(Drive::Rear), &limits, None).in_bay(Bay::new(
+    let plan = Case::new(&fitted, &nothing, Some(Drive::Rear), &limits, None).in_state(CarState::new(
         corners,
         PairLevers::default(),
         (Some(flush), Some(flush)),
     ));
     let needs = Needs::of(&fitment::car::Car::default(), &fitted);
     let scene = Scene { plan: &plan, needs, factory: SetupPair::default() };
-    let wish = Wish {
+    let wish = SearchCriteria {
         season: None,
-        keeps: Keeps::Nothing,
-        school: School::WheelFirst,
-        uses: vec![fitment::choose::catalogue::Use::Daily],
+        keeps: KeptParts::Nothing,
+        school: Approach::WheelFirst,
+        uses: vec![fitment::catalogue::Use::Daily],
         arrangements: Arrangements::Either,
         mixed_diameters: true,
         rims: (RimDiameter::from_code(17.0).unwrap(), RimDiameter::from_code(20.0).unwrap()),
@@ -155,7 +155,7 @@ fn main() {
         thickest_spacer_mm: 0.0,
         wheel_line: None,
         tire_line: None,
-        weights: Weights::of(School::WheelFirst),
+        weights: Weights::of(Approach::WheelFirst),
         count: 20,
     };
     for (wheel_count, tire_count) in sizes {
@@ -164,8 +164,8 @@ fn main() {
             Catalogue { wheels: wheels(&mut rng, *wheel_count), tires: tires(&mut rng, *tire_count) };
         for (name, wish) in [
             ("open", wish.clone()),
-            ("budget", Wish { budget: Some(260_000), ..wish.clone() }),
-            ("square", Wish { arrangements: Arrangements::Square, ..wish.clone() }),
+            ("budget", SearchCriteria { budget: Some(260_000), ..wish.clone() }),
+            ("square", SearchCriteria { arrangements: Arrangements::Square, ..wish.clone() }),
         ] {
             let mut took: Vec<f64> = (0..if is_bench { 9 } else { 1 })
                 .map(|_| {

@@ -9,10 +9,10 @@ use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use fitment::Length;
+use fitment::case::AxleCase;
+use fitment::case::Case;
 use fitment::change::{axle_change, pair_change};
-use fitment::clearance::Trial;
-use fitment::corner::{Corner, Feature, Reading, Stance, Steer};
-use fitment::ledger::Plan;
+use fitment::corner::{Corner, Feature, Reading, Steer, Suspension};
 use fitment::lever::Levers;
 use fitment::limits::{Drive, HouseLimits};
 use fitment::section::{rim_section, tire_section};
@@ -44,7 +44,7 @@ fn plans(c: &mut Criterion) {
     c.bench_function("ledger_staggered", |b| {
         b.iter(|| {
             let limits = HouseLimits::DEFAULT;
-            Plan::new(black_box(&fitted), black_box(&planned), Some(Drive::Rear), &limits, None).ledger()
+            Case::new(black_box(&fitted), black_box(&planned), Some(Drive::Rear), &limits, None).ledger()
         });
     });
     let setup = planned.rear.unwrap();
@@ -60,7 +60,7 @@ fn reading(feature: Feature, gap: f64, plus_minus: f64, on: &Setup) -> Reading {
         gap: Length::from_mm(gap).unwrap(),
         plus_minus: Length::from_mm(plus_minus).unwrap(),
         on: Some(*on),
-        stance: Stance::Ground,
+        stance: Suspension::AtRideHeight,
         steer: Steer::Straight,
         radius: (feature == Feature::SpringPerch).then(|| Length::from_mm(300.0).unwrap()),
         is_copied: false,
@@ -98,7 +98,7 @@ fn windows(c: &mut Criterion) {
                 axles.each_ref().map(|(axle, fitted, planned)| {
                     let corner = corner(fitted);
                     let resolved = corner.resolve();
-                    let trial = Trial {
+                    let trial = AxleCase {
                         axle: *axle,
                         corner: &corner,
                         resolved: &resolved,

@@ -1,24 +1,19 @@
 //! The rules of the tire fitment trade and all its arithmetic.
 //!
-//! Contents, in the order of the work:
+//! Floors, each knowing only those above it in this list; a test of the workspace keeps it so:
 //!
-//! - [`length`], [`codes`]: what is a length, what is only a code written in inches, what carries a sign.
-//! - [`working`]: every figure a person acts on brings its steps, the figures put in, and the source.
-//! - [`notation`]: reading sizes as they are written, typed or pasted; errors that name the piece.
-//! - [`load_index`], [`speed_symbol`], [`date_code`], [`utqg`]: what the sidewall says beside the size.
-//! - [`tire`], [`wheel`]: the dimensions that follow from a size. [`rubber`]: how the one sits on the other.
-//! - [`setup`]: what sits on one axle, and the setup line it is spoken in.
-//! - [`change`]: from one setup to another, per axle and between the axles.
-//! - [`speedometer`]: what the dial shows and what the law asks of it.
-//! - [`section`]: the cut through wheel and tire that is drawn, and later measured against.
-//! - [`car`]: what the factory built and what was done since.
-//! - [`corner`]: what was measured on the car. [`clearance`]: what clears it, and how sure that is.
-//! - [`style`]: tucked, flush or poke. [`window`]: the offsets that clear, for each rim width.
-//! - [`brake`]: whether a wheel goes over the caliper. [`trial`]: what was tried on, and what it says.
-//! - [`proven`]: fits of finished jobs, their nearness, and the envelope they make.
-//! - [`lever`]: what can be done about a gap. [`measure`]: what must still be read.
-//! - [`needs`]: what the car asks of every wheel and tire. [`hub`]: how a wheel is held. [`choose`]: size ladder, pressure, stagger, and the finder over a catalogue.
-//! - [`limits`], [`ledger`]: the house's limits, and one judged line per question.
+//! - values: [`length`], [`codes`] (what is a length, what is only a code written in inches, what carries a sign),
+//!   [`load_index`], [`speed_symbol`], [`date_code`], [`fastener`], [`verdict`], [`working`] (every figure a person acts on brings its
+//!   steps, the figures put in, and the source).
+//! - parts: [`tire`], [`wheel`], [`tire_on_rim`], [`notation`] (reading sizes as they are written, typed or pasted),
+//!   [`setup`] (what sits on one axle, and the setup line it is spoken in), [`catalogue`] (what can be ordered),
+//!   [`change`] (from one setup to another).
+//! - car: [`limits`] (the house's), [`car`] (its record), [`section`] (the cut through wheel and tire), [`corner`] (what
+//!   was measured), [`lever`] (what can be done), [`brake`], [`style`], [`speedometer`], [`pressure`], [`stagger`].
+//! - [`case`]: what is judged; decides what a plan is held against.
+//! - [`clearance`], [`window`]: the room to what was measured, and the offsets that clear.
+//! - [`rules`]: one module a rule.
+//! - answers, which only ask: [`ledger`], [`mend`], [`measure`], [`trial`], [`proven`], [`plus_sizes`], [`finder`].
 //!
 //! What holds everywhere: same input, same output, bit for bit; nothing panics on any input; what was not
 //! given stays `None` and is never taken for zero.
@@ -29,32 +24,38 @@
 
 pub mod brake;
 pub mod car;
+pub mod case;
+pub mod catalogue;
 pub mod change;
-pub mod choose;
 pub mod clearance;
 mod coded;
 pub mod codes;
 pub mod corner;
 pub mod date_code;
-pub mod hub;
+pub mod fastener;
+pub mod finder;
 pub mod ledger;
 pub mod length;
 pub mod lever;
 pub mod limits;
 pub mod load_index;
 pub mod measure;
-pub mod needs;
+pub mod mend;
 pub mod notation;
+pub mod plus_sizes;
+pub mod pressure;
 pub mod proven;
-pub mod rubber;
+pub mod rules;
 pub mod section;
 pub mod setup;
 pub mod speed_symbol;
 pub mod speedometer;
+pub mod stagger;
 pub mod style;
 pub mod tire;
+pub mod tire_on_rim;
 pub mod trial;
-pub mod utqg;
+pub mod verdict;
 pub mod wheel;
 pub mod window;
 pub mod working;

@@ -1,7 +1,8 @@
 //! The measure list: what the plan still needs from the bay, ordered by its power to decide.
 
-use crate::clearance::{Fit, Stand, Trial, Verdict};
-use crate::corner::{Feature, TroubleKind};
+use crate::case::AxleCase;
+use crate::clearance::{Fit, MountedSetup, Verdict};
+use crate::corner::{Feature, ToRead, TroubleKind};
 use crate::length::Length;
 use crate::setup::{Axle, Setup};
 use crate::working::{Phrase, Quantity, Source};
@@ -9,43 +10,6 @@ use crate::working::{Phrase, Quantity, Source};
 /// Where the order comes from.
 pub const SOURCE: Source =
     Source::common_practice("ordered by how often such a gap turns out too small; no source");
-
-/// What is to be read.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum ToRead {
-    /// The gap to a part.
-    Gap(Feature),
-    /// The fitted tire's real section width.
-    FittedSection,
-}
-
-impl ToRead {
-    /// Its code on the wire.
-    pub fn code(self) -> &'static str {
-        match self {
-            Self::Gap(feature) => feature.code(),
-            Self::FittedSection => "fitted_section",
-        }
-    }
-
-    /// Its title.
-    pub fn title(self) -> &'static str {
-        match self {
-            Self::Gap(feature) => feature.facts().title,
-            Self::FittedSection => "Section width of the fitted tire",
-        }
-    }
-
-    /// Where to put the gauge.
-    pub fn how(self) -> &'static str {
-        match self {
-            Self::Gap(feature) => feature.facts().how,
-            Self::FittedSection => {
-                "Caliper across the fitted tire's sidewalls at their widest, mounted and inflated."
-            }
-        }
-    }
-}
 
 /// One row of the measure list.
 #[derive(Debug, Clone, PartialEq)]
@@ -67,12 +31,12 @@ const NOT_WORTH_IT: f64 = 0.02;
 /// How far left and right may differ before the other side matters, in millimetres.
 const SIDE_MATTERS_MM: f64 = 3.0;
 
-impl Trial<'_> {
+impl AxleCase<'_> {
     /// What must still be read for this plan, the most decisive first. Empty when the setup cannot be placed.
     pub fn measure_list(&self, planned: &Setup, fit: &Fit) -> Vec<MeasureItem> {
-        let levered = self.corner.camber() + self.levers.camber_deg();
+        let levered = self.planned_camber();
         let (Some(stand), Some(fitted)) =
-            (Stand::of(planned, levered), Stand::of(self.fitted, self.corner.camber()))
+            (MountedSetup::of(planned, levered), MountedSetup::of(self.fitted, self.corner.camber()))
         else {
             return Vec::new();
         };
@@ -94,7 +58,7 @@ impl Trial<'_> {
         MeasureItem { axle: self.axle, to_read, must_find, why, power }
     }
 
-    fn gap_item(&self, feature: Feature, fitted: &Stand, stand: &Stand) -> Option<MeasureItem> {
+    fn gap_item(&self, feature: Feature, fitted: &MountedSetup, stand: &MountedSetup) -> Option<MeasureItem> {
         let facts = feature.facts();
         let Some(nearer) = self.nearer_by(feature, fitted, stand) else {
             let why = Phrase::new(

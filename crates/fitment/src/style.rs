@@ -1,14 +1,11 @@
 //! How a setup stands to the fender line: tucked, flush or poke, from rim and tire.
 //!
-//! Read at the top of the arch with camber applied. House tolerance: level within ± 3 mm is flush. Stance is a
+//! Read at the top of the arch with camber applied. House tolerance: level within ± 3 mm is flush. Suspension is a
 //! show setup by camber, stretch and height; it takes the other three's marks and adds cautions.
 
-use crate::clearance::{Stand, Trial};
 use crate::coded::coded;
-use crate::corner::{Feature, Place};
 use crate::length::Length;
 use crate::limits::HouseLimits;
-use crate::setup::Setup;
 use crate::working::Source;
 
 /// Where the words come from.
@@ -34,7 +31,7 @@ impl Style {
         self.code()
     }
 
-    fn of(beyond: Length, within: Length) -> Self {
+    pub(crate) fn of(beyond: Length, within: Length) -> Self {
         if beyond.abs() <= within {
             Self::Flush
         } else if beyond > Length::ZERO {
@@ -87,7 +84,7 @@ pub struct StyleTarget {
     pub style: Style,
     /// How far from level still counts, either way; `None` for the house's tolerance.
     pub within: Option<Length>,
-    /// Stance: a show setup by camber, stretch and height, to be so marked.
+    /// Suspension: a show setup by camber, stretch and height, to be so marked.
     pub is_show: bool,
 }
 
@@ -100,48 +97,5 @@ impl StyleTarget {
             Style::Flush => (Some(-within), Some(within)),
             Style::Poke => (Some(within), None),
         }
-    }
-}
-
-impl Trial<'_> {
-    /// Where the fender line stands at the top of the arch, nearest of both sides; `None` while nobody read it.
-    pub fn fender_line(&self) -> Option<f64> {
-        let room = self.levers.room(Feature::FenderLateral);
-        self.resolved
-            .of(Feature::FenderLateral)
-            .filter_map(|obstacle| match obstacle.place {
-                Place::Wall { y } => Some(y + room),
-                _ => None,
-            })
-            .reduce(f64::min)
-    }
-
-    /// How a setup stands to the fender line; `None` while nobody read it.
-    pub fn style(&self, planned: &Setup) -> Option<StyleReading> {
-        let line = self.fender_line()?;
-        let camber = self.corner.camber() + self.levers.camber_deg();
-        let (rim, tire) = Stand::of(planned, camber)?.outer_faces_at_the_top();
-        let rim_beyond = Length::mm(rim - line);
-        let tire_beyond = tire.map(|tire| Length::mm(tire - line));
-        let within = self.limits.flush_within;
-        let beyond = tire_beyond.map_or(rim_beyond, |tire| tire.max(rim_beyond));
-        Some(StyleReading {
-            style: Style::of(beyond, within),
-            rim_beyond,
-            tire_beyond,
-            each: (Style::of(rim_beyond, within), tire_beyond.map(|tire| Style::of(tire, within))),
-            is_stance: camber <= STANCE_CAMBER_DEG,
-        })
-    }
-
-    /// The offsets, in millimetres, at which a setup of this shape stands as wanted: least and most; `None`
-    /// is open. `None` altogether while the fender line is not known.
-    pub fn offsets_for(&self, target: StyleTarget, planned: &Setup) -> Option<(Option<f64>, Option<f64>)> {
-        let now = self.style(planned)?.beyond().as_mm();
-        let offset = planned.wheel?.offset?.as_mm();
-        let (least, most) = target.beyond(self.limits);
-        // One millimetre less offset stands one millimetre further out.
-        let at = |beyond: Length| offset + now - beyond.as_mm();
-        Some((most.map(at), least.map(at)))
     }
 }

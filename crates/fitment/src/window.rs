@@ -4,10 +4,11 @@
 //! sets it. Sides that nobody measured are open. The edges are exact: moving a wheel sideways moves its
 //! silhouette and nothing else, so each obstacle gives its edge in closed form.
 
-use crate::clearance::{Band, Stand, Trial, quick_rule};
+use crate::case::AxleCase;
+use crate::clearance::{Band, MountedSetup, quick_rule};
 use crate::codes::{Offset, RimWidth};
-use crate::corner::feature::Bears;
-use crate::corner::{CarSide, Carrier, Feature, Obstacle, Place};
+use crate::corner::feature::BlocksFrom;
+use crate::corner::{CarSide, Carrier, Feature, Obstacle, ObstacleShape};
 use crate::length::Length;
 use crate::section::Toward;
 use crate::setup::Setup;
@@ -141,7 +142,7 @@ pub fn widths_round(fitted: Option<&Setup>, planned: Option<&Setup>) -> Vec<RimW
     (first..=last).filter_map(|halves| RimWidth::from_code(f64::from(halves) / 2.0)).collect()
 }
 
-impl Trial<'_> {
+impl AxleCase<'_> {
     /// The window of these widths for wheels and tires like the planned setup's, its spacer included.
     ///
     /// A width whose wheel cannot be placed is left out: the planned setup names no wheel.
@@ -175,7 +176,7 @@ impl Trial<'_> {
             _ => tire,
         });
         let setup = Setup { wheel: Some(wheel), tire, ..*planned };
-        let stand = Stand::of(&setup, self.corner.camber() + self.levers.camber_deg())?;
+        let stand = MountedSetup::of(&setup, self.planned_camber())?;
         let spacer = stand.spacer();
         let mut window = WidthWindow {
             rim_width: width,
@@ -215,37 +216,39 @@ impl Trial<'_> {
     }
 
     /// Where the rim's centre plane must stand for this obstacle to clear.
-    fn edge(&self, obstacle: &Obstacle, stand: &Stand) -> Limit {
+    fn edge(&self, obstacle: &Obstacle, stand: &MountedSetup) -> Limit {
         let feature = obstacle.feature;
         let body = feature.carrier() == Carrier::Body;
         let minimum = self.least(feature);
         // The band does not depend on where the wheel stands.
         let Some(band) = self.band(obstacle, stand) else { return Limit::Open };
         let needed = minimum + band.likely();
-        match (obstacle.place, feature.bears()) {
-            (Place::Wall { .. }, Bears::Outboard) => {
+        match (obstacle.place, feature.blocks_from()) {
+            (ObstacleShape::Wall { .. }, BlocksFrom::Outboard) => {
                 Limit::InboardOf(stand.center_y() + slack(&band, needed))
             }
-            (Place::Wall { .. }, _) => Limit::OutboardOf(stand.center_y() - slack(&band, needed)),
-            (Place::Spot { y, height }, _) => {
+            (ObstacleShape::Wall { .. }, _) => Limit::OutboardOf(stand.center_y() - slack(&band, needed)),
+            (ObstacleShape::Spot { y, height }, _) => {
                 let grown = needed.as_mm() - self.levers.room(feature);
                 match stand.silhouette(body).inboard_at(height, grown.max(0.0)) {
                     Some(reach) => Limit::OutboardOf(y + reach + grown.min(0.0)),
                     None => Limit::Open,
                 }
             }
-            (Place::Ceiling { .. }, _) => Limit::where_there_is(slack(&band, needed)),
-            (Place::Beside { fitted, .. }, Bears::AheadOrBehind) if obstacle.reading.steer.is_at_lock() => {
+            (ObstacleShape::Ceiling { .. }, _) => Limit::where_there_is(slack(&band, needed)),
+            (ObstacleShape::Beside { fitted, .. }, BlocksFrom::AheadOrBehind)
+                if obstacle.reading.steer.is_at_lock() =>
+            {
                 self.edge_at_lock(&fitted, stand, slack(&band, needed))
             }
-            (Place::Beside { .. }, _) => Limit::where_there_is(slack(&band, needed)),
+            (ObstacleShape::Beside { .. }, _) => Limit::where_there_is(slack(&band, needed)),
         }
     }
 
     /// At lock half of the extra poke is lost, so the room left over allows twice as much of it.
-    fn edge_at_lock(&self, fitted: &Setup, stand: &Stand, slack: f64) -> Limit {
-        let Some(fitted) = Stand::of(fitted, self.corner.camber()) else { return Limit::Open };
-        let outer = |stand: &Stand| stand.reach(Toward::Outboard, true);
+    fn edge_at_lock(&self, fitted: &Setup, stand: &MountedSetup, slack: f64) -> Limit {
+        let Some(fitted) = MountedSetup::of(fitted, self.corner.camber()) else { return Limit::Open };
+        let outer = |stand: &MountedSetup| stand.reach(Toward::Outboard, true);
         let poke = outer(stand) - outer(&fitted);
         let lost = quick_rule::lost_at_lock(Length::mm(poke)).as_mm();
         let without_poke = slack + lost;

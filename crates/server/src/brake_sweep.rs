@@ -5,7 +5,7 @@ use std::hash::{DefaultHasher, Hash, Hasher};
 use std::sync::{Arc, Mutex, PoisonError};
 
 use fitment::brake::{Limits, Package, verdict};
-use fitment::needs::Needs;
+use fitment::case::Needs;
 use fitment::setup::Axle;
 use store::workshop::WheelTemplate;
 

@@ -6,7 +6,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 
 use exchange::field::Kind;
 use exchange::{Field, Record, tires, wheels};
-use fitment::choose::catalogue::Catalogue;
+use fitment::catalogue::Catalogue;
 use store::catalogue::{self, Fields};
 use store::{Connection, Store, StoreError};
 

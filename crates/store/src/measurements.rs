@@ -1,9 +1,9 @@
 //! What a job knows of its car: the record, the readings, what is done to it, and how it is to stand.
 
 use fitment::car::{Alternative, Car, Fact};
-use fitment::corner::{CarSide, ReadingUnit, Stance, Steer, Taken};
+use fitment::corner::ToRead;
+use fitment::corner::{CarSide, ReadingUnit, Steer, Suspension, Taken};
 use fitment::lever::{Lever, PairLevers};
-use fitment::measure::ToRead;
 use fitment::setup::Axle;
 use fitment::style::{Style, StyleTarget};
 use fitment::{Length, Setup, SetupPair};
@@ -159,7 +159,7 @@ impl ReadingRow {
                 instrument: self.instrument.clone(),
                 plus_minus: length_of(self.plus_minus_mm)?,
                 on: fitted.map_err(|error| error.to_string())?,
-                stance: known("stance", &self.stance, Stance::from_code(&self.stance))?,
+                stance: known("stance", &self.stance, Suspension::from_code(&self.stance))?,
                 steer: known("steer", &self.steer, Steer::from_code(&self.steer))?,
                 radius: self.radius_mm.map(length_of).transpose()?,
                 is_copied: self.is_copied,

@@ -2,8 +2,9 @@
 
 use super::gap::{Gap, Gaps, gaps};
 use super::{BrakePart, Package, Template, WheelProfile};
-use crate::clearance::Verdict;
+use crate::length::Length;
 use crate::limits::HouseLimits;
+use crate::verdict::Verdict;
 
 /// How it stands; the words are those of every clearance.
 pub type BrakeVerdict = Verdict;
@@ -84,13 +85,7 @@ pub struct Weights {
 fn verdict_of(over: &Gaps, weights: Option<Gap>, plus_minus: f64, limits: Limits) -> BrakeVerdict {
     let one = |gap: Option<Gap>, limit: f64| {
         let gap = gap?.mm;
-        Some(if gap <= 0.0 {
-            Verdict::Touches
-        } else if gap - plus_minus < limit {
-            Verdict::Tight
-        } else {
-            Verdict::Clears
-        })
+        Some(Verdict::of(Length::mm(gap), Length::mm(gap - plus_minus), Length::mm(limit)))
     };
     let all = [
         one(over.radial, limits.radial_mm),

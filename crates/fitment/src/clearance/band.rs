@@ -1,9 +1,9 @@
 //! How sure a clearance is.
 
-use super::Trial;
+use super::AxleCase;
 use super::quick_rule::LOST_AT_LOCK;
-use super::stand::Stand;
-use crate::corner::feature::Bears;
+use super::stand::MountedSetup;
+use crate::corner::feature::BlocksFrom;
 use crate::corner::{Carrier, Feature, Reading};
 use crate::length::Length;
 use crate::working::Source;
@@ -93,13 +93,13 @@ const R30_WIDTH: Source =
 const R30_HEIGHT: Source = Source::from_memory("UN R30 §6.1: section height up to 4 % over, 3 % under");
 const PRACTICE: Source = Source::common_practice("what wheels and alignment are trusted for");
 
-impl Trial<'_> {
+impl AxleCase<'_> {
     /// What may be off about the room to a part. None of it depends on the planned offset.
     pub(super) fn contributions(
         &self,
         feature: Feature,
         reading: &Reading,
-        stand: &Stand,
+        stand: &MountedSetup,
     ) -> Vec<Contribution> {
         let mut all = Vec::with_capacity(8);
         let mut add = |what, plus_minus: Length, source| all.push(Contribution { what, plus_minus, source });
@@ -107,10 +107,10 @@ impl Trial<'_> {
         if reading.is_copied {
             add("left against right, copied", LEFT_TO_RIGHT, Source::estimate("road cars, side to side"));
         }
-        let fitted = reading.on.and_then(|fitted| Stand::of(&fitted, self.corner.camber()));
+        let fitted = reading.on.and_then(|fitted| MountedSetup::of(&fitted, self.corner.camber()));
         let fitted = fitted.as_ref();
-        match feature.bears() {
-            Bears::Inboard | Bears::Outboard => {
+        match feature.blocks_from() {
+            BlocksFrom::Inboard | BlocksFrom::Outboard => {
                 self.add_widths(&mut add, 1.0, fitted, stand);
                 if feature.carrier() == Carrier::Body {
                     self.add_camber(&mut add, fitted, stand);
@@ -119,14 +119,14 @@ impl Trial<'_> {
                     self.add_heights(&mut add, fitted, stand);
                 }
             }
-            Bears::Above => self.add_heights(&mut add, fitted, stand),
-            Bears::AheadOrBehind => {
+            BlocksFrom::Above => self.add_heights(&mut add, fitted, stand),
+            BlocksFrom::AheadOrBehind => {
                 self.add_heights(&mut add, fitted, stand);
                 if reading.steer.is_at_lock() {
                     self.add_widths(&mut add, LOST_AT_LOCK, fitted, stand);
                 }
             }
-            Bears::Barrel => {
+            BlocksFrom::Barrel => {
                 if !fitted.is_some_and(|fitted| stand.has_the_wheel_of(fitted)) {
                     add(
                         "barrel of another wheel, not measured",
@@ -135,7 +135,7 @@ impl Trial<'_> {
                     );
                 }
             }
-            Bears::Spoke => {}
+            BlocksFrom::Spoke => {}
         }
         if feature.carrier() == Carrier::Arm {
             let shift = Length::mm(self.levers.raised().abs() * ARM_SHARE);
@@ -148,8 +148,8 @@ impl Trial<'_> {
         &self,
         add: &mut impl FnMut(&'static str, Length, Source),
         share: f64,
-        fitted: Option<&Stand>,
-        stand: &Stand,
+        fitted: Option<&MountedSetup>,
+        stand: &MountedSetup,
     ) {
         if let Some(fitted) = fitted {
             match self.corner.fitted_section {
@@ -165,8 +165,8 @@ impl Trial<'_> {
     fn add_heights(
         &self,
         add: &mut impl FnMut(&'static str, Length, Source),
-        fitted: Option<&Stand>,
-        stand: &Stand,
+        fitted: Option<&MountedSetup>,
+        stand: &MountedSetup,
     ) {
         if let Some(fitted) = fitted {
             add("fitted tire's height", fitted.height_tolerance(), R30_HEIGHT);
@@ -179,11 +179,11 @@ impl Trial<'_> {
     fn add_camber(
         &self,
         add: &mut impl FnMut(&'static str, Length, Source),
-        fitted: Option<&Stand>,
-        stand: &Stand,
+        fitted: Option<&MountedSetup>,
+        stand: &MountedSetup,
     ) {
         let off_deg = if self.corner.camber_deg.is_some() { CAMBER_DEG } else { CAMBER_UNKNOWN_DEG };
-        let higher = stand.widest_radius() - fitted.map_or(0.0, Stand::widest_radius);
+        let higher = stand.widest_radius() - fitted.map_or(0.0, MountedSetup::widest_radius);
         let set = if self.levers.camber_deg() == 0.0 { 0.0 } else { CAMBER_DEG };
         let off = higher.abs() * off_deg.to_radians().sin() + stand.widest_radius() * set.to_radians().sin();
         add("camber", Length::mm(off), PRACTICE);

@@ -9,58 +9,20 @@
 //! - [`quick_rule`]: what poke costs at full lock.
 
 pub mod band;
+mod fender_line;
 pub mod quick_rule;
 pub mod stand;
 
-use crate::coded::coded;
-use crate::corner::feature::Bears;
-use crate::corner::{Carrier, Corner, Feature, Obstacle, Place, Resolved, Tried};
+use crate::case::AxleCase;
+use crate::corner::feature::BlocksFrom;
+use crate::corner::{Carrier, Feature, Obstacle, ObstacleShape, Tried};
 use crate::length::Length;
-use crate::lever::Levers;
-use crate::limits::HouseLimits;
 use crate::section::Toward;
-use crate::setup::{Axle, Setup};
+use crate::setup::Setup;
 
+pub use crate::verdict::Verdict;
 pub use band::{Band, Contribution};
-pub use stand::Stand;
-
-/// How a line, or a whole setup, stands.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
-pub enum Verdict {
-    /// The likely low is at or above the house minimum.
-    Clears,
-    /// There is room, but the likely low is under the minimum.
-    Tight,
-    /// Nothing usable was read there, or two readings contradict each other.
-    MeasureFirst,
-    /// No room.
-    Touches,
-}
-
-coded!(Verdict: Clears = "clears", Tight = "tight", MeasureFirst = "measure_first", Touches = "touches");
-
-impl Verdict {
-    /// The trade's word.
-    pub fn word(self) -> &'static str {
-        match self {
-            Self::Clears => "clears",
-            Self::Tight => "tight",
-            Self::MeasureFirst => "measure first",
-            Self::Touches => "touches",
-        }
-    }
-
-    /// A band against a minimum.
-    pub fn of(band: &Band, limit: Length) -> Self {
-        if band.nominal.as_mm() <= 0.0 {
-            Self::Touches
-        } else if band.likely_low() < limit {
-            Self::Tight
-        } else {
-            Self::Clears
-        }
-    }
-}
+pub use stand::MountedSetup;
 
 /// One line of a fit: a part of the car and the room to it.
 #[derive(Debug, Clone, PartialEq)]
@@ -95,28 +57,11 @@ impl Fit {
     }
 }
 
-/// Everything a setup is tried with.
-#[derive(Debug, Clone, Copy)]
-pub struct Trial<'a> {
-    /// Which axle.
-    pub axle: Axle,
-    /// The corner as measured.
-    pub corner: &'a Corner,
-    /// Its readings, resolved.
-    pub resolved: &'a Resolved,
-    /// What is on the car now.
-    pub fitted: &'a Setup,
-    /// The house's limits.
-    pub limits: &'a HouseLimits,
-    /// What else is done to the car.
-    pub levers: &'a Levers,
-}
-
-impl Trial<'_> {
+impl AxleCase<'_> {
     /// Tries a setup; `None` without a wheel and its offset.
     pub fn fit(&self, planned: &Setup) -> Option<Fit> {
-        let stand = Stand::of(planned, self.corner.camber() + self.levers.camber_deg())?;
-        let fitted = Stand::of(self.fitted, self.corner.camber());
+        let stand = MountedSetup::of(planned, self.planned_camber())?;
+        let fitted = MountedSetup::of(self.fitted, self.corner.camber());
         let mut clearances = Vec::with_capacity(Feature::ALL.len());
         for feature in Feature::ALL {
             if self.resolved.knows(feature) {
@@ -146,26 +91,27 @@ impl Trial<'_> {
         self.resolved
             .of(Feature::Arch)
             .filter_map(|obstacle| match obstacle.place {
-                Place::Ceiling { z } => Length::from_mm(z + room),
+                ObstacleShape::Ceiling { z } => Length::from_mm(z + room),
                 _ => None,
             })
             .reduce(|a, b| if b < a { b } else { a })
     }
 
     /// The tightest of a part's obstacles. Contradicting readings that lead to different words decide nothing.
-    fn judged(&self, feature: Feature, stand: &Stand) -> Option<Clearance> {
+    fn judged(&self, feature: Feature, stand: &MountedSetup) -> Option<Clearance> {
         let limit = self.least(feature);
         let lines: Vec<Clearance> = self
             .resolved
             .of(feature)
             .filter_map(|obstacle| {
                 let band = self.band(obstacle, stand)?;
-                let verdict = match (Verdict::of(&band, limit), obstacle.reading.tried) {
-                    (Verdict::Touches, _) => Verdict::Touches,
-                    // It touched at a trial and nobody knows by how much: further away is not known to clear.
-                    (_, Some(Tried::AtMost)) => Verdict::MeasureFirst,
-                    (verdict, _) => verdict,
-                };
+                let verdict =
+                    match (Verdict::of(band.nominal, band.likely_low(), limit), obstacle.reading.tried) {
+                        (Verdict::Touches, _) => Verdict::Touches,
+                        // It touched at a trial and nobody knows by how much: further away is not known to clear.
+                        (_, Some(Tried::AtMost)) => Verdict::MeasureFirst,
+                        (verdict, _) => verdict,
+                    };
                 let obstacle = Some(*obstacle);
                 Some(Clearance { feature, obstacle, band: Some(band), limit, verdict, must_find: None })
             })
@@ -193,7 +139,7 @@ impl Trial<'_> {
     }
 
     /// An essential part that nobody read: no line when the plan comes no nearer than what is fitted.
-    fn unread(&self, feature: Feature, fitted: &Stand, stand: &Stand) -> Option<Clearance> {
+    fn unread(&self, feature: Feature, fitted: &MountedSetup, stand: &MountedSetup) -> Option<Clearance> {
         let nearer = self.nearer_by(feature, fitted, stand)?;
         if nearer <= 0.0 {
             return None;
@@ -211,57 +157,59 @@ impl Trial<'_> {
 
     /// How much nearer to a part the plan comes than what is fitted, in millimetres; `None` where that cannot
     /// be said before the part is measured (another wheel's spokes).
-    pub fn nearer_by(&self, feature: Feature, fitted: &Stand, stand: &Stand) -> Option<f64> {
+    pub fn nearer_by(&self, feature: Feature, fitted: &MountedSetup, stand: &MountedSetup) -> Option<f64> {
         let room = self.levers.room(feature);
         let body = feature.carrier() == Carrier::Body;
-        let inner = |stand: &Stand| stand.reach(Toward::Inboard, body);
-        let outer = |stand: &Stand| stand.reach(Toward::Outboard, body);
-        Some(match feature.bears() {
-            Bears::Inboard => inner(stand) - inner(fitted) - room,
-            Bears::Outboard => outer(stand) - outer(fitted) - room,
-            Bears::Above => stand.top() - fitted.top() - self.levers.raised() - room,
-            Bears::AheadOrBehind => {
+        let inner = |stand: &MountedSetup| stand.reach(Toward::Inboard, body);
+        let outer = |stand: &MountedSetup| stand.reach(Toward::Outboard, body);
+        Some(match feature.blocks_from() {
+            BlocksFrom::Inboard => inner(stand) - inner(fitted) - room,
+            BlocksFrom::Outboard => outer(stand) - outer(fitted) - room,
+            BlocksFrom::Above => stand.top() - fitted.top() - self.levers.raised() - room,
+            BlocksFrom::AheadOrBehind => {
                 let poke = Length::mm(outer(stand) - outer(fitted));
                 stand.crown() - fitted.crown() + quick_rule::lost_at_lock(poke).as_mm() - room
             }
-            Bears::Barrel => (fitted.rim_radius() - stand.rim_radius()) - room,
-            Bears::Spoke if stand.has_the_wheel_of(fitted) => fitted.spacer() - stand.spacer(),
-            Bears::Spoke => return None,
+            BlocksFrom::Barrel => (fitted.rim_radius() - stand.rim_radius()) - room,
+            BlocksFrom::Spoke if stand.has_the_wheel_of(fitted) => fitted.spacer() - stand.spacer(),
+            BlocksFrom::Spoke => return None,
         })
     }
 
     /// The gap that must be found with the fitted wheel, read with a steel rule, for the plan to clear.
-    pub fn must_find(&self, feature: Feature, nearer_by: f64, stand: &Stand) -> Length {
+    pub fn must_find(&self, feature: Feature, nearer_by: f64, stand: &MountedSetup) -> Length {
         let read = crate::corner::Reading::new(feature, Length::ZERO, RULE_PLUS_MINUS, *self.fitted);
         let likely = band::likely(&self.contributions(feature, &read, stand));
         Length::mm(nearer_by) + self.least(feature) + likely
     }
 
     /// The room to an obstacle with its band. `None` where another wheel's shape is not known.
-    pub fn band(&self, obstacle: &Obstacle, stand: &Stand) -> Option<Band> {
+    pub fn band(&self, obstacle: &Obstacle, stand: &MountedSetup) -> Option<Band> {
         let nominal = self.nominal(obstacle, stand)?;
         let contributions = self.contributions(obstacle.feature, &obstacle.reading, stand);
         Some(Band::new(Length::mm(nominal), contributions))
     }
 
     /// Signed distance, in millimetres.
-    fn nominal(&self, obstacle: &Obstacle, stand: &Stand) -> Option<f64> {
+    fn nominal(&self, obstacle: &Obstacle, stand: &MountedSetup) -> Option<f64> {
         let feature = obstacle.feature;
         let body = feature.carrier() == Carrier::Body;
         let room = self.levers.room(feature);
-        Some(match (obstacle.place, feature.bears()) {
-            (Place::Wall { y }, Bears::Outboard) => y - stand.reach(Toward::Outboard, body) + room,
-            (Place::Wall { y }, _) => {
+        Some(match (obstacle.place, feature.blocks_from()) {
+            (ObstacleShape::Wall { y }, BlocksFrom::Outboard) => {
+                y - stand.reach(Toward::Outboard, body) + room
+            }
+            (ObstacleShape::Wall { y }, _) => {
                 -y - stand.reach(Toward::Inboard, body) + room - self.grown_at_lock(obstacle, stand)
             }
-            (Place::Spot { y, height }, _) => {
+            (ObstacleShape::Spot { y, height }, _) => {
                 stand.silhouette(body).distance_to_inboard_part(y - stand.center_y(), height) + room
             }
-            (Place::Ceiling { z }, _) => z + self.levers.raised() + room - stand.top(),
-            (Place::Beside { gap, fitted }, bears) => {
-                let fitted = Stand::of(&fitted, self.corner.camber())?;
+            (ObstacleShape::Ceiling { z }, _) => z + self.levers.raised() + room - stand.top(),
+            (ObstacleShape::Beside { gap, fitted }, bears) => {
+                let fitted = MountedSetup::of(&fitted, self.corner.camber())?;
                 let nearer = match bears {
-                    Bears::AheadOrBehind if !obstacle.reading.steer.is_at_lock() => {
+                    BlocksFrom::AheadOrBehind if !obstacle.reading.steer.is_at_lock() => {
                         stand.crown() - fitted.crown() - room
                     }
                     _ => self.nearer_by(feature, &fitted, stand)?,
@@ -272,11 +220,11 @@ impl Trial<'_> {
     }
 
     /// At lock the tire's inner edge also comes nearer by what its radius grew.
-    fn grown_at_lock(&self, obstacle: &Obstacle, stand: &Stand) -> f64 {
+    fn grown_at_lock(&self, obstacle: &Obstacle, stand: &MountedSetup) -> f64 {
         if !obstacle.reading.steer.is_at_lock() {
             return 0.0;
         }
-        let fitted = obstacle.reading.on.and_then(|fitted| Stand::of(&fitted, self.corner.camber()));
+        let fitted = obstacle.reading.on.and_then(|fitted| MountedSetup::of(&fitted, self.corner.camber()));
         fitted.map_or(0.0, |fitted| stand.crown() - fitted.crown())
     }
 }

@@ -11,7 +11,7 @@ use crate::tire::dimensions::{overall_diameter, sidewall};
 ///
 /// Parts that move with the wheel meet the upright silhouette, parts of the body the leaned one.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Stand {
+pub struct MountedSetup {
     setup: Setup,
     center_y: f64,
     camber_deg: f64,
@@ -20,7 +20,7 @@ pub struct Stand {
     leaned: OnceCell<Silhouette>,
 }
 
-impl Stand {
+impl MountedSetup {
     /// Places a setup; `None` without a wheel and its offset.
     pub fn of(setup: &Setup, camber_deg: f64) -> Option<Self> {
         let center_y = -setup.effective_offset()?.as_mm();

@@ -17,7 +17,7 @@ pub enum Carrier {
 
 /// From where a part stands in the way.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub enum Bears {
+pub enum BlocksFrom {
     /// From the middle of the car: bounds the offset from above.
     Inboard,
     /// From outside: bounds the offset from below.
@@ -71,7 +71,7 @@ pub struct Facts {
     /// What carries it.
     pub carrier: Carrier,
     /// From where it stands in the way.
-    pub bears: Bears,
+    pub bears: BlocksFrom,
     /// Smallest and largest gap, in millimetres, that a wheel well of a road car can show.
     pub plausible_mm: (f64, f64),
     /// What is usually found, and how much cars differ, in millimetres: only to order the measure list.
@@ -121,11 +121,11 @@ impl Feature {
     }
 
     /// From where it stands in the way.
-    pub fn bears(self) -> Bears {
+    pub fn blocks_from(self) -> BlocksFrom {
         self.facts().bears
     }
 
-    /// The house's least gap to it on a car as built; see `Trial::least` for the car at hand.
+    /// The house's least gap to it on a car as built; see `AxleCase::least` for the car at hand.
     pub fn house_minimum(self, limits: &HouseLimits) -> Length {
         match self {
             Self::Strut | Self::SpringPerch | Self::Knuckle => limits.strut_gap,
@@ -164,7 +164,7 @@ macro_rules! part {
             between: $between,
             how: $how,
             carrier: Carrier::$carrier,
-            bears: Bears::$bears,
+            bears: BlocksFrom::$bears,
             plausible_mm: $plausible,
             usual_mm: $usual,
             bare_hub_mm: $bare_hub,

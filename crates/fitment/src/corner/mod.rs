@@ -14,6 +14,7 @@ pub mod feature;
 pub mod instrument;
 pub mod obstacle;
 pub mod taken;
+mod to_read;
 
 use crate::coded::coded;
 use crate::length::Length;
@@ -21,8 +22,9 @@ use crate::setup::{Axle, Setup};
 
 pub use feature::{Carrier, Feature};
 pub use instrument::{Instrument, ReadingUnit};
-pub use obstacle::{Obstacle, Place, Resolved, Trouble, TroubleKind};
+pub use obstacle::{Obstacle, ObstacleShape, Resolved, Trouble, TroubleKind};
 pub use taken::Taken;
+pub use to_read::ToRead;
 
 /// Side of the car.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -37,15 +39,15 @@ coded!(CarSide: Left = "left", Right = "right");
 
 /// How the car stood.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
-pub enum Stance {
+pub enum Suspension {
     /// On its wheels, at ride height.
     #[default]
-    Ground,
+    AtRideHeight,
     /// Wheel hanging.
-    Hanging,
+    Drooped,
 }
 
-coded!(Stance: Ground = "ground", Hanging = "hanging");
+coded!(Suspension: AtRideHeight = "ground", Drooped = "hanging");
 
 /// How the wheels were turned.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
@@ -83,7 +85,7 @@ pub struct Reading {
     /// What was fitted; `None` for the bare hub.
     pub on: Option<Setup>,
     /// On the ground or hanging.
-    pub stance: Stance,
+    pub stance: Suspension,
     /// Straight or at lock.
     pub steer: Steer,
     /// How far from the spin axis the smallest gap was, when it was noted.
@@ -112,7 +114,7 @@ impl Reading {
             gap,
             plus_minus,
             on: Some(on),
-            stance: Stance::Ground,
+            stance: Suspension::AtRideHeight,
             steer: Steer::Straight,
             radius: None,
             is_copied: false,

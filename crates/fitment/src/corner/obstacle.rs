@@ -4,8 +4,8 @@
 //! it. Readings that cannot be true, or that contradict each other by more than their ±, are kept and
 //! explained, never averaged away.
 
-use super::feature::Bears;
-use super::{CarSide, Carrier, Corner, Feature, Reading, Stance, Steer, Tried};
+use super::feature::BlocksFrom;
+use super::{CarSide, Carrier, Corner, Feature, Reading, Steer, Suspension, Tried};
 use crate::length::Length;
 use crate::section::{Silhouette, Toward};
 use crate::setup::Setup;
@@ -17,7 +17,7 @@ use crate::working::{Phrase, Quantity};
 /// # Frame
 /// Corner frame of [`crate::corner`], millimetres.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub enum Place {
+pub enum ObstacleShape {
     /// A level line that may be met at any height: the part was read at its nearest, the height not noted.
     /// It begins at `y` and goes on inboard or outboard, away from the wheel.
     Wall {
@@ -53,7 +53,7 @@ pub struct Obstacle {
     /// On which side of the car, when noted.
     pub side: Option<CarSide>,
     /// Where it is.
-    pub place: Place,
+    pub place: ObstacleShape,
     /// The reading it rests on.
     pub reading: Reading,
     /// That reading's place in the corner's list.
@@ -167,9 +167,13 @@ impl Corner {
         })
     }
 
-    fn place(&self, reading: &Reading, cut: &mut LastCut) -> Result<Place, (TroubleKind, &'static str)> {
+    fn place(
+        &self,
+        reading: &Reading,
+        cut: &mut LastCut,
+    ) -> Result<ObstacleShape, (TroubleKind, &'static str)> {
         let feature = reading.feature;
-        if reading.stance == Stance::Hanging && feature.carrier() != Carrier::Upright {
+        if reading.stance == Suspension::Drooped && feature.carrier() != Carrier::Upright {
             return Err((
                 TroubleKind::NotUsable,
                 "Read with the wheel hanging: this part does not move with the wheel, so it must be read on the ground.",
@@ -177,10 +181,10 @@ impl Corner {
         }
         let gap = reading.gap.as_mm();
         let Some(fitted) = reading.on else {
-            return Ok(match feature.bears() {
-                Bears::Inboard => Place::Wall { y: -gap },
-                Bears::Outboard => Place::Wall { y: gap },
-                _ => Place::Ceiling { z: gap },
+            return Ok(match feature.blocks_from() {
+                BlocksFrom::Inboard => ObstacleShape::Wall { y: -gap },
+                BlocksFrom::Outboard => ObstacleShape::Wall { y: gap },
+                _ => ObstacleShape::Ceiling { z: gap },
             });
         };
         let center = fitted.effective_offset().map(|offset| -offset.as_mm());
@@ -195,25 +199,25 @@ impl Corner {
             Carrier::Upright | Carrier::Arm => upright,
             Carrier::Body => leaned,
         };
-        match (feature.bears(), reading.radius) {
-            (Bears::Inboard, Some(height)) if feature.carrier() != Carrier::Body => {
+        match (feature.blocks_from(), reading.radius) {
+            (BlocksFrom::Inboard, Some(height)) if feature.carrier() != Carrier::Body => {
                 let height = height.as_mm();
                 let reach = silhouette.inboard_at(height, gap.max(0.0)).ok_or((
                     TroubleKind::Impossible,
                     "Nothing of the fitted wheel and tire comes that near at this distance from the axle.",
                 ))?;
-                Ok(Place::Spot { y: center - reach - gap.min(0.0), height })
+                Ok(ObstacleShape::Spot { y: center - reach - gap.min(0.0), height })
             }
-            (Bears::Inboard, _) => {
+            (BlocksFrom::Inboard, _) => {
                 let reach = silhouette.reach(Toward::Inboard) + self.wider_by(&fitted);
-                Ok(Place::Wall { y: center - reach - gap })
+                Ok(ObstacleShape::Wall { y: center - reach - gap })
             }
-            (Bears::Outboard, _) => {
+            (BlocksFrom::Outboard, _) => {
                 let reach = silhouette.reach(Toward::Outboard) + self.wider_by(&fitted);
-                Ok(Place::Wall { y: center + reach + gap })
+                Ok(ObstacleShape::Wall { y: center + reach + gap })
             }
-            (Bears::Above, _) => Ok(Place::Ceiling { z: silhouette.top() + gap }),
-            (Bears::Barrel, radius) => {
+            (BlocksFrom::Above, _) => Ok(ObstacleShape::Ceiling { z: silhouette.top() + gap }),
+            (BlocksFrom::Barrel, radius) => {
                 let seat = fitted.wheel.map_or(0.0, |wheel| wheel.diameter.bead_seat().as_mm() / 2.0);
                 if radius.is_some_and(|radius| radius.as_mm() + gap > seat) {
                     return Err((
@@ -227,9 +231,9 @@ impl Corner {
                         "The caliper would lie inside the hub: check the figure and its unit.",
                     ));
                 }
-                Ok(Place::Beside { gap, fitted })
+                Ok(ObstacleShape::Beside { gap, fitted })
             }
-            (Bears::AheadOrBehind | Bears::Spoke, _) => Ok(Place::Beside { gap, fitted }),
+            (BlocksFrom::AheadOrBehind | BlocksFrom::Spoke, _) => Ok(ObstacleShape::Beside { gap, fitted }),
         }
     }
 
@@ -244,7 +248,7 @@ impl Corner {
         reaches(measured.value) - reaches(named)
     }
 
-    /// Keeps one obstacle for each place: the surest reading, and of equally sure ones the nearer. Readings
+    /// KeptParts one obstacle for each place: the surest reading, and of equally sure ones the nearer. Readings
     /// that contradict each other stay, all of them, and are marked.
     fn settle(&self, resolved: &mut Resolved) {
         let mut kept: Vec<Obstacle> = Vec::with_capacity(resolved.obstacles.len());
@@ -338,10 +342,10 @@ fn same_place(a: &Obstacle, b: &Obstacle) -> bool {
         && a.side == b.side
         && lock(a.reading.steer, a.feature) == lock(b.reading.steer, b.feature)
         && match (a.place, b.place) {
-            (Place::Spot { height: one, .. }, Place::Spot { height: other, .. }) => {
+            (ObstacleShape::Spot { height: one, .. }, ObstacleShape::Spot { height: other, .. }) => {
                 (one - other).abs() < SAME_HEIGHT
             }
-            (Place::Spot { .. }, _) | (_, Place::Spot { .. }) => false,
+            (ObstacleShape::Spot { .. }, _) | (_, ObstacleShape::Spot { .. }) => false,
             _ => true,
         }
 }
@@ -349,9 +353,9 @@ fn same_place(a: &Obstacle, b: &Obstacle) -> bool {
 /// Where an obstacle begins, on the axis that its readings differ along.
 fn along(obstacle: &Obstacle) -> f64 {
     match obstacle.place {
-        Place::Wall { y } | Place::Spot { y, .. } => y,
-        Place::Ceiling { z } => z,
-        Place::Beside { gap, .. } => gap,
+        ObstacleShape::Wall { y } | ObstacleShape::Spot { y, .. } => y,
+        ObstacleShape::Ceiling { z } => z,
+        ObstacleShape::Beside { gap, .. } => gap,
     }
 }
 
@@ -386,7 +390,8 @@ impl Extremes {
 
 /// Whether two readings of one place differ by more than both can be off.
 fn contradict(a: &Obstacle, b: &Obstacle) -> bool {
-    if let (Place::Beside { fitted: one, .. }, Place::Beside { fitted: other, .. }) = (a.place, b.place)
+    if let (ObstacleShape::Beside { fitted: one, .. }, ObstacleShape::Beside { fitted: other, .. }) =
+        (a.place, b.place)
         && one != other
     {
         return false;
@@ -443,9 +448,9 @@ mod tests {
             reading(Feature::Arch, 60.0, 2.0),
         ]);
         let place = |feature| found.of(feature).next().unwrap().place;
-        assert_eq!(place(Feature::Strut), Place::Wall { y: -157.5 - 14.0 });
-        assert_eq!(place(Feature::FenderLateral), Place::Wall { y: 67.5 + 12.0 });
-        let Place::Ceiling { z } = place(Feature::Arch) else { panic!("an arch is above") };
+        assert_eq!(place(Feature::Strut), ObstacleShape::Wall { y: -157.5 - 14.0 });
+        assert_eq!(place(Feature::FenderLateral), ObstacleShape::Wall { y: 67.5 + 12.0 });
+        let ObstacleShape::Ceiling { z } = place(Feature::Arch) else { panic!("an arch is above") };
         assert!((z - (317.15 + 60.0)).abs() < 1e-9);
         assert!(found.troubles.is_empty());
     }
@@ -454,8 +459,8 @@ mod tests {
     fn the_bare_hub_gives_the_same_places() {
         let bare = |feature, gap: f64| Reading { on: None, ..reading(feature, gap, 1.0) };
         let found = resolved(vec![bare(Feature::Strut, 171.5), bare(Feature::FenderLateral, 79.5)]);
-        assert_eq!(found.obstacles[0].place, Place::Wall { y: -171.5 });
-        assert_eq!(found.obstacles[1].place, Place::Wall { y: 79.5 });
+        assert_eq!(found.obstacles[0].place, ObstacleShape::Wall { y: -171.5 });
+        assert_eq!(found.obstacles[1].place, ObstacleShape::Wall { y: 79.5 });
         let caliper = resolved(vec![bare(Feature::CaliperFace, 20.0)]);
         assert_eq!(caliper.troubles[0].kind, TroubleKind::Impossible);
     }
@@ -553,7 +558,7 @@ mod tests {
 
     #[test]
     fn hanging_says_nothing_about_the_body() {
-        let hanging = |feature| Reading { stance: Stance::Hanging, ..reading(feature, 20.0, 1.0) };
+        let hanging = |feature| Reading { stance: Suspension::Drooped, ..reading(feature, 20.0, 1.0) };
         assert!(resolved(vec![hanging(Feature::Strut)]).troubles.is_empty());
         for feature in [Feature::Arch, Feature::FenderLateral, Feature::UpperArm] {
             assert_eq!(resolved(vec![hanging(feature)]).troubles[0].kind, TroubleKind::NotUsable);
@@ -574,6 +579,6 @@ mod tests {
             }),
             ..Corner::default()
         };
-        assert_eq!(corner.resolve().obstacles[0].place, Place::Wall { y: -157.5 - 14.0 - 2.0 });
+        assert_eq!(corner.resolve().obstacles[0].place, ObstacleShape::Wall { y: -157.5 - 14.0 - 2.0 });
     }
 }

@@ -1,9 +1,9 @@
 //! A reading as it was taken and is kept: the value in the unit it was read in, and everything about how.
 
-use super::{CarSide, Corner, Corners, Feature, Measured, Reading, ReadingUnit, Stance, Steer};
+use super::{CarSide, Corner, Corners, Measured, Reading, ReadingUnit, Steer, Suspension};
 use crate::car::{Car, Fact};
+use crate::corner::ToRead;
 use crate::length::Length;
-use crate::measure::ToRead;
 use crate::setup::{Axle, Setup, SetupPair};
 
 /// A reading as taken.
@@ -26,7 +26,7 @@ pub struct Taken {
     /// What was fitted; `None` for the bare hub.
     pub on: Option<Setup>,
     /// On the ground or hanging.
-    pub stance: Stance,
+    pub stance: Suspension,
     /// Straight or at lock.
     pub steer: Steer,
     /// How far from the axle the smallest gap was.
@@ -126,17 +126,6 @@ fn mirrored(steer: Steer) -> Steer {
     }
 }
 
-impl ToRead {
-    /// What can be read, of this code.
-    pub fn from_code(code: &str) -> Option<Self> {
-        if code == Self::FittedSection.code() {
-            Some(Self::FittedSection)
-        } else {
-            Feature::from_code(code).map(Self::Gap)
-        }
-    }
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -151,7 +140,7 @@ mod tests {
             instrument: "steel_rule".to_owned(),
             plus_minus: Length::mm(1.0),
             on: Some("17x7.5 ET45 225/45R17".parse().unwrap()),
-            stance: Stance::Ground,
+            stance: Suspension::AtRideHeight,
             steer: Steer::Straight,
             radius: None,
             is_copied: false,

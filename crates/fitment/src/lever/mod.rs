@@ -1,13 +1,9 @@
 //! What can be done about a gap, from mild to hard.
 //!
 //! - [`FACTS`]: every lever with what it moves, what it never can, what it costs and what must be minded.
-//! - [`mildest`]: the mildest set of levers that turns a verdict.
 //!
 //! What another wheel or tire does is not here but in the setup itself: a lever only changes the car. The
 //! spacer is both; it is part of the setup line.
-
-mod allowed;
-pub mod mildest;
 
 use crate::corner::Feature;
 use crate::length::Length;

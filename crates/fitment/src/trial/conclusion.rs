@@ -2,7 +2,8 @@
 
 use super::{Contact, TryOn};
 use crate::brake::smaller_rim::smaller_rims;
-use crate::clearance::{Trial, Verdict};
+use crate::case::AxleCase;
+use crate::clearance::Verdict;
 use crate::codes::RimDiameter;
 use crate::corner::{Carrier, Feature};
 use crate::setup::{Axle, Setup};
@@ -59,7 +60,7 @@ impl Conclusion {
 /// Draws the conclusion of an axle's trials.
 ///
 /// `corner` is the axle with every reading and contact in it; `could_try` are the setups at hand.
-pub fn conclude(axle: Axle, tries: &[TryOn], corner: &Trial<'_>, could_try: &[Setup]) -> Conclusion {
+pub fn conclude(axle: Axle, tries: &[TryOn], corner: &AxleCase<'_>, could_try: &[Setup]) -> Conclusion {
     let here: Vec<&TryOn> = tries.iter().filter(|one| one.axle == axle).collect();
     let mut lines = Vec::new();
     if here.is_empty() {
@@ -145,7 +146,7 @@ fn widths(here: &[&TryOn], lines: &mut Vec<Line>) {
 }
 
 /// The most backspacing that leaves the house's gap to what was met inboard.
-fn backspacing(here: &[&TryOn], corner: &Trial<'_>, lines: &mut Vec<Line>) {
+fn backspacing(here: &[&TryOn], corner: &AxleCase<'_>, lines: &mut Vec<Line>) {
     let most = here
         .iter()
         .filter_map(|one| {
@@ -167,7 +168,7 @@ fn backspacing(here: &[&TryOn], corner: &Trial<'_>, lines: &mut Vec<Line>) {
 }
 
 /// How far out a wheel can stand before the fender.
-fn outboard(here: &[&TryOn], corner: &Trial<'_>, lines: &mut Vec<Line>) {
+fn outboard(here: &[&TryOn], corner: &AxleCase<'_>, lines: &mut Vec<Line>) {
     let least = here
         .iter()
         .filter(|one| one.contact == Contact::Fender)
@@ -186,7 +187,7 @@ fn outboard(here: &[&TryOn], corner: &Trial<'_>, lines: &mut Vec<Line>) {
 }
 
 /// What nobody tried or read yet.
-fn open_questions(here: &[&TryOn], corner: &Trial<'_>, lines: &mut Vec<Line>) {
+fn open_questions(here: &[&TryOn], corner: &AxleCase<'_>, lines: &mut Vec<Line>) {
     if here.iter().all(|one| one.setup.tire.is_none()) {
         let says = "Only bare wheels were tried: with the tire on, strut, fender and arch are still open.";
         say(lines, Kind::ToFind, Phrase::new(says));
@@ -214,7 +215,7 @@ fn open_questions(here: &[&TryOn], corner: &Trial<'_>, lines: &mut Vec<Line>) {
 
 /// The setup whose trial would decide most: not known to clear nor to touch, and of those the one with the fewest open
 /// lines, so that one trial settles it.
-fn next(corner: &Trial<'_>, could_try: &[Setup]) -> Option<Next> {
+fn next(corner: &AxleCase<'_>, could_try: &[Setup]) -> Option<Next> {
     let (index, open) = could_try
         .iter()
         .enumerate()
@@ -249,7 +250,7 @@ mod tests {
         let corner =
             Corner { readings: tries.iter().filter_map(TryOn::reading).collect(), ..Corner::default() };
         let (resolved, limits, levers) = (corner.resolve(), HouseLimits::DEFAULT, Levers::default());
-        let trial = Trial {
+        let trial = AxleCase {
             axle: Axle::Rear,
             corner: &corner,
             resolved: &resolved,
@@ -301,7 +302,7 @@ mod tests {
         let corner = Corner { readings: hanging.reading().into_iter().collect(), ..Corner::default() };
         let (resolved, limits, levers) = (corner.resolve(), HouseLimits::DEFAULT, Levers::default());
         let (corner, resolved, fitted) = (&corner, &resolved, &fitted);
-        let trial = Trial { axle: Axle::Rear, corner, resolved, fitted, limits: &limits, levers: &levers };
+        let trial = AxleCase { axle: Axle::Rear, corner, resolved, fitted, limits: &limits, levers: &levers };
         assert_eq!(resolved.troubles.len(), 1, "it is no reading of the fender");
         let lines = conclude(Axle::Rear, &[hanging], &trial, &[]).lines;
         let asked = lines.iter().filter(|line| format!("{:?}", line.says).contains("Read it on the ground"));

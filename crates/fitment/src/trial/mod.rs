@@ -9,7 +9,7 @@
 mod conclusion;
 
 use crate::coded::coded;
-use crate::corner::{CarSide, Feature, Reading, Stance, Steer, Tried};
+use crate::corner::{CarSide, Feature, Reading, Steer, Suspension, Tried};
 use crate::length::Length;
 use crate::setup::{Axle, Setup};
 
@@ -136,7 +136,7 @@ impl TryOn {
         let base = Reading::new(feature, self.gap.unwrap_or(Length::ZERO), self.plus_minus, self.setup);
         Some(Reading {
             side: self.side,
-            stance: if self.is_hanging { Stance::Hanging } else { Stance::Ground },
+            stance: if self.is_hanging { Suspension::Drooped } else { Suspension::AtRideHeight },
             steer: self.steer,
             tried: Some(if self.gap.is_some() { Tried::Measured } else { Tried::AtMost }),
             ..base
@@ -147,7 +147,8 @@ impl TryOn {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::clearance::{Trial, Verdict};
+    use crate::case::AxleCase;
+    use crate::clearance::Verdict;
     use crate::corner::Corner;
     use crate::lever::Levers;
     use crate::limits::HouseLimits;
@@ -174,7 +175,7 @@ mod tests {
         };
         let (resolved, limits, levers) = (corner.resolve(), HouseLimits::DEFAULT, Levers::default());
         assert!(resolved.troubles.is_empty(), "{:?}", resolved.troubles);
-        let trial = Trial {
+        let trial = AxleCase {
             axle: Axle::Rear,
             corner: &corner,
             resolved: &resolved,

@@ -1,9 +1,10 @@
 //! Choosing: properties that hold for every size, load, wheel and hub, beside the checked examples in the modules.
-use fitment::choose::ladder::ladder;
-use fitment::choose::pressure::pressure_for;
-use fitment::choose::stagger::stagger;
-use fitment::hub::{Hub, Seat, WheelSide, mount};
+use fitment::fastener::Seat;
 use fitment::limits::{Drive, HouseLimits};
+use fitment::plus_sizes::ladder;
+use fitment::pressure::pressure_for;
+use fitment::rules::mount::{Hub, WheelSide, mount};
+use fitment::stagger::stagger;
 use fitment::tire::dimensions::overall_diameter;
 use fitment::{BoltCircle, CenterBore, RimDiameter, Setup, SetupPair, Spacer, Tire};
 use proptest::prelude::*;
@@ -55,7 +56,7 @@ proptest! {
         let factory = SetupPair::square(setup("225/45R17"));
         let judge = |pair: &SetupPair| stagger(&factory, pair, Some(Drive::All), &HouseLimits::DEFAULT).unwrap();
         let (there, back) = (judge(&pair(&front, &rear)), judge(&pair(&rear, &front)));
-        let ratio = |found: &fitment::choose::stagger::Stagger| 1.0 + found.ratio_change.value() / 100.0;
+        let ratio = |found: &fitment::stagger::Stagger| 1.0 + found.ratio_change.value() / 100.0;
         prop_assert!((ratio(&there) * ratio(&back) - 1.0).abs() < 1e-9);
         prop_assert_eq!(there.height_difference, back.height_difference);
         prop_assert_eq!(there.taller.is_none(), back.taller.is_none());

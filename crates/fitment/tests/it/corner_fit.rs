@@ -1,6 +1,7 @@
 //! Measured corners: distances, bands, windows and levers, held against other ways to the same figure.
-use fitment::clearance::{Fit, Stand, Trial, Verdict};
-use fitment::corner::{Corner, Feature, Measured, Place, Reading, Resolved, Steer};
+use fitment::case::AxleCase;
+use fitment::clearance::{Fit, MountedSetup, Verdict};
+use fitment::corner::{Corner, Feature, Measured, ObstacleShape, Reading, Resolved, Steer};
 use fitment::lever::{Lever, Levers};
 use fitment::limits::HouseLimits;
 use fitment::section::Silhouette;
@@ -38,10 +39,17 @@ fn example() -> Corner {
     }
 }
 
-fn with_trial<T>(corner: &Corner, levers: &Levers, ask: impl FnOnce(&Trial<'_>) -> T) -> T {
+fn with_trial<T>(corner: &Corner, levers: &Levers, ask: impl FnOnce(&AxleCase<'_>) -> T) -> T {
     let resolved: Resolved = corner.resolve();
     let (fitted, limits) = (setup(FITTED), HouseLimits::DEFAULT);
-    ask(&Trial { axle: Axle::Front, corner, resolved: &resolved, fitted: &fitted, limits: &limits, levers })
+    ask(&AxleCase {
+        axle: Axle::Front,
+        corner,
+        resolved: &resolved,
+        fitted: &fitted,
+        limits: &limits,
+        levers,
+    })
 }
 
 fn fit(corner: &Corner, planned: &str) -> Fit {
@@ -528,8 +536,11 @@ fn a_reading_puts_the_fitted_wheel_where_it_was_read() {
         let corner = Corner { readings: vec![one], camber_deg: Some(-1.5), ..Corner::default() };
         assert!((nominal(&fit(&corner, FITTED), feature) - 8.0).abs() < 1e-9, "{feature:?}");
         let resolved = corner.resolve();
-        let is_spot = matches!(resolved.obstacles[0].place, Place::Spot { .. });
+        let is_spot = matches!(resolved.obstacles[0].place, ObstacleShape::Spot { .. });
         assert_eq!(is_spot, radius.is_some());
     }
-    assert!(Stand::of(&setup("17x7.5 225/45R17"), 0.0).is_none(), "without an offset it stands nowhere");
+    assert!(
+        MountedSetup::of(&setup("17x7.5 225/45R17"), 0.0).is_none(),
+        "without an offset it stands nowhere"
+    );
 }

@@ -1,17 +1,17 @@
 //! The finder against trying everything, the obvious way, on small random catalogues.
 use std::collections::BTreeMap;
 
-use fitment::choose::catalogue::{Catalogue, Season, TireKind, TireRow, Use, WheelRow};
-use fitment::choose::finder::{
-    Arrangements, Criterion, Filter, Found, Keeps, Scene, School, Weights, Wish, criteria, find, reasons,
-    why_above,
-};
-use fitment::clearance::Stand;
+use fitment::case::Needs;
+use fitment::case::{CarState, Case};
+use fitment::catalogue::{Catalogue, Season, TireKind, TireRow, Use, WheelRow};
+use fitment::clearance::MountedSetup;
 use fitment::corner::{Corner, Corners, Feature, Reading};
-use fitment::ledger::{Bay, Plan};
+use fitment::finder::{
+    Approach, Arrangements, Criterion, Filter, Found, KeptParts, Scene, SearchCriteria, Weights, criteria,
+    find, reasons, why_above,
+};
 use fitment::lever::PairLevers;
 use fitment::limits::{Drive, HouseLimits};
-use fitment::needs::Needs;
 use fitment::section::Toward;
 use fitment::style::{Style, StyleTarget};
 use fitment::tire::dimensions::overall_diameter;
@@ -107,7 +107,7 @@ fn corner(strut: Option<f64>, fender: Option<f64>) -> Corner {
 struct Car {
     fitted: SetupPair,
     limits: HouseLimits,
-    bay: Bay,
+    bay: CarState,
 }
 
 impl Car {
@@ -116,14 +116,14 @@ impl Car {
         Self {
             fitted: SetupPair::square(FITTED.parse().unwrap()),
             limits: HouseLimits::DEFAULT,
-            bay: Bay::new(Corners { front, rear }, PairLevers::default(), (Some(flush), Some(flush))),
+            bay: CarState::new(Corners { front, rear }, PairLevers::default(), (Some(flush), Some(flush))),
         }
     }
 
     fn look<T>(&self, ask: impl FnOnce(&Scene<'_>) -> T) -> T {
         let nothing = SetupPair::default();
-        let plan = Plan::new(&self.fitted, &nothing, Some(Drive::Front), &self.limits, None)
-            .in_bay(self.bay.clone());
+        let plan = Case::new(&self.fitted, &nothing, Some(Drive::Front), &self.limits, None)
+            .in_state(self.bay.clone());
         let mut needs = Needs::of(&fitment::car::Car::default(), &self.fitted);
         needs.hub = [fitment::CenterBore::from_mm(57.1); 2];
         needs.wheel_load_kg = Some(600.0);
@@ -131,14 +131,14 @@ impl Car {
     }
 }
 
-fn wish(rng: &mut StdRng) -> Wish {
-    let school = *pick(rng, &[School::TireFirst, School::WheelFirst]);
+fn wish(rng: &mut StdRng) -> SearchCriteria {
+    let school = *pick(rng, &[Approach::TireFirst, Approach::WheelFirst]);
     let rim = |code: f64| RimDiameter::from_code(code).unwrap();
-    Wish {
+    SearchCriteria {
         school,
         uses: pick(rng, &[vec![], vec![Use::Daily], vec![Use::OccasionalTrack]]).clone(),
         season: *pick(rng, &[None, None, Some(Season::Summer), Some(Season::Winter)]),
-        keeps: *pick(rng, &[Keeps::Nothing, Keeps::Nothing, Keeps::Wheels, Keeps::Tires]),
+        keeps: *pick(rng, &[KeptParts::Nothing, KeptParts::Nothing, KeptParts::Wheels, KeptParts::Tires]),
         arrangements: *pick(
             rng,
             &[Arrangements::Either, Arrangements::Either, Arrangements::Square, Arrangements::Staggered],
@@ -180,15 +180,17 @@ fn stands(
     axle: Axle,
     wheel: &WheelRow,
     tire: &TireRow,
-    wish: &Wish,
+    wish: &SearchCriteria,
 ) -> Option<(Setup, f64)> {
-    let trial = scene.plan.trial(axle)?;
+    let trial = scene.plan.axle(axle)?;
     let zero = Wheel { offset: Offset::from_mm(0.0), ..wheel.wheel };
     let setup = Setup { wheel: Some(zero), tire: Some(Tire::plain(tire.tire.size)), ..Setup::default() };
-    let wanted = scene.plan.bay.wanted(axle);
+    let wanted = scene.plan.state.wanted(axle);
     let window = trial.window(&setup, TireChoice::Same, &[zero.width], wanted).pop()?;
-    let (reach, fitted) =
-        (Stand::of(&setup, trial.corner.camber())?, Stand::of(trial.fitted, trial.corner.camber())?);
+    let (reach, fitted) = (
+        MountedSetup::of(&setup, trial.corner.camber())?,
+        MountedSetup::of(trial.fitted, trial.corner.camber())?,
+    );
     let change = overall_diameter(&tire.tire.size).as_mm()
         / overall_diameter(&trial.fitted.tire?.size).as_mm()
         * 100.0
@@ -229,16 +231,16 @@ fn stands(
 }
 
 /// The catalogue with the owner's own in place of what is kept: on a square car a single row.
-fn with_own(catalogue: &Catalogue, keeps: Keeps) -> Catalogue {
+fn with_own(catalogue: &Catalogue, keeps: KeptParts) -> Catalogue {
     let own: Setup = FITTED.parse().unwrap();
     let mut with = catalogue.clone();
     match keeps {
-        Keeps::Nothing => {}
-        Keeps::Wheels => {
+        KeptParts::Nothing => {}
+        KeptParts::Wheels => {
             let row = WheelRow { price: Some(0), stock: Some(4), ..WheelRow::plain(own.wheel.unwrap()) };
             with.wheels = vec![row];
         }
-        Keeps::Tires => {
+        KeptParts::Tires => {
             with.tires =
                 vec![TireRow { price: Some(0), stock: Some(4), ..TireRow::plain(own.tire.unwrap()) }];
         }
@@ -246,7 +248,7 @@ fn with_own(catalogue: &Catalogue, keeps: Keeps) -> Catalogue {
     with
 }
 
-fn everything(scene: &Scene<'_>, catalogue: &Catalogue, wish: &Wish) -> Vec<Tried> {
+fn everything(scene: &Scene<'_>, catalogue: &Catalogue, wish: &SearchCriteria) -> Vec<Tried> {
     let needs = &scene.needs;
     let catalogue = &with_own(catalogue, wish.keeps);
     let dearest = |prices: Vec<Option<u32>>| prices.into_iter().flatten().max().unwrap_or(0);
@@ -373,8 +375,8 @@ fn the_ranking_is_the_one_that_trying_everything_gives() {
                 assert!(equals.contains(&geometry.as_str()), "seed {seed}, place {at}: {geometry}");
             }
             for found in &outcome.found {
-                assert_eq!(found.front.wheel_row.is_none(), wish.keeps == Keeps::Wheels);
-                assert_eq!(found.rear.tire_row.is_none(), wish.keeps == Keeps::Tires);
+                assert_eq!(found.front.wheel_row.is_none(), wish.keeps == KeptParts::Wheels);
+                assert_eq!(found.rear.tire_row.is_none(), wish.keeps == KeptParts::Tires);
                 assert!(!reasons(scene, &catalogue, &wish, found).is_empty(), "it has its reasons");
                 assert!((weighted(found, &wish) - found.score).abs() < 1e-8, "scores add up");
                 assert!(wish.budget.is_none_or(|budget| found.price <= u64::from(budget)));
@@ -385,7 +387,7 @@ fn the_ranking_is_the_one_that_trying_everything_gives() {
     assert!(with_results > 20, "the catalogues are not all empty-handed: {with_results}");
 }
 
-fn weighted(found: &Found, wish: &Wish) -> f64 {
+fn weighted(found: &Found, wish: &SearchCriteria) -> f64 {
     let sum: f64 = Criterion::ALL.iter().map(|one| wish.weights.on(*one) * found.scores.of(*one)).sum();
     sum / wish.weights.total()
 }
@@ -394,10 +396,10 @@ fn weighted(found: &Found, wish: &Wish) -> f64 {
 fn what_stands_in_the_way_is_named() {
     let mut rng = StdRng::seed_from_u64(7);
     let catalogue = catalogue(&mut rng, 40, 40);
-    let open = || Wish {
+    let open = || SearchCriteria {
         uses: Vec::new(),
         season: None,
-        keeps: Keeps::Nothing,
+        keeps: KeptParts::Nothing,
         arrangements: Arrangements::Either,
         budget: None,
         mixed_diameters: true,
@@ -405,12 +407,12 @@ fn what_stands_in_the_way_is_named() {
         ..wish(&mut StdRng::seed_from_u64(1))
     };
     let roomy = Car::new(corner(Some(40.0), Some(45.0)), corner(Some(40.0), Some(45.0)));
-    let name = |car: &Car, wish: &Wish| {
+    let name = |car: &Car, wish: &SearchCriteria| {
         car.look(|scene| find(scene, &catalogue, wish).obstruction.map(|one| one.filter))
     };
     assert_eq!(name(&roomy, &open()), None, "setups are found");
-    assert_eq!(name(&roomy, &Wish { budget: Some(100), ..open() }), Some(Filter::Budget));
-    assert_eq!(name(&roomy, &Wish { uses: vec![Use::DragStrip], ..open() }), Some(Filter::Use));
+    assert_eq!(name(&roomy, &SearchCriteria { budget: Some(100), ..open() }), Some(Filter::Budget));
+    assert_eq!(name(&roomy, &SearchCriteria { uses: vec![Use::DragStrip], ..open() }), Some(Filter::Use));
     let nowhere = Car::new(corner(Some(5.0), Some(1.0)), corner(Some(5.0), Some(1.0)));
     assert_eq!(name(&nowhere, &open()), Some(Filter::Fit));
 }
@@ -420,27 +422,27 @@ fn moving_a_weight_moves_the_ranking_and_says_why() {
     let mut rng = StdRng::seed_from_u64(11);
     let catalogue = catalogue(&mut rng, 60, 60);
     let car = Car::new(corner(Some(30.0), Some(40.0)), corner(Some(30.0), Some(40.0)));
-    let base = Wish {
+    let base = SearchCriteria {
         budget: None,
         uses: Vec::new(),
         season: None,
-        keeps: Keeps::Nothing,
+        keeps: KeptParts::Nothing,
         count: 3,
         ..wish(&mut rng)
     };
     let priced = |weight: f64| {
-        let mut weights = Weights::of(School::TireFirst).with(Criterion::Price, weight);
+        let mut weights = Weights::of(Approach::TireFirst).with(Criterion::Price, weight);
         if weight > 1.0 {
             for one in Criterion::ALL.iter().filter(|one| **one != Criterion::Price) {
                 weights = weights.with(*one, 0.0);
             }
         }
-        Wish { weights, ..base.clone() }
+        SearchCriteria { weights, ..base.clone() }
     };
     car.look(|scene| {
         let (by_all, by_price) =
             (find(scene, &catalogue, &priced(1.0)), find(scene, &catalogue, &priced(10.0)));
-        let best = |outcome: &fitment::choose::finder::Outcome| outcome.found[0].scores.of(Criterion::Price);
+        let best = |outcome: &fitment::finder::Outcome| outcome.found[0].scores.of(Criterion::Price);
         assert!(best(&by_price) >= best(&by_all), "when only the price counts the cheapest comes first");
         let said = why_above(&by_all.found[0], &by_all.found[1], &priced(1.0));
         assert!(!said.0.is_empty());

@@ -1,13 +1,13 @@
 //! What the finder says of a setup: reasons by school, cautions where they belong, each once.
-use fitment::choose::catalogue::{Catalogue, Season, TireKind, TireRow, Use, WheelRow};
-use fitment::choose::finder::{
-    Arrangements, Found, Keeps, Reason, Scene, School, Weights, Wish, find, reasons,
-};
+use fitment::case::Needs;
+use fitment::case::{CarState, Case};
+use fitment::catalogue::{Catalogue, Season, TireKind, TireRow, Use, WheelRow};
 use fitment::corner::{Corner, Corners, Feature, Reading};
-use fitment::ledger::{Bay, Plan};
+use fitment::finder::{
+    Approach, Arrangements, Found, KeptParts, Reason, Scene, SearchCriteria, Weights, find, reasons,
+};
 use fitment::lever::PairLevers;
 use fitment::limits::{Drive, HouseLimits};
-use fitment::needs::Needs;
 use fitment::style::{Style, StyleTarget};
 use fitment::working::{Fragment, Phrase};
 use fitment::{Axle, Length, RimDiameter, Setup, SetupPair};
@@ -37,13 +37,13 @@ fn tire(size: &str, kind: TireKind, tread: f64) -> TireRow {
     }
 }
 
-fn wish(school: School) -> Wish {
+fn wish(school: Approach) -> SearchCriteria {
     let rim = |code: f64| RimDiameter::from_code(code).unwrap();
-    Wish {
+    SearchCriteria {
         school,
         uses: Vec::new(),
         season: None,
-        keeps: Keeps::Nothing,
+        keeps: KeptParts::Nothing,
         arrangements: Arrangements::Either,
         mixed_diameters: false,
         rims: (rim(13.0), rim(24.0)),
@@ -57,7 +57,7 @@ fn wish(school: School) -> Wish {
 }
 
 /// The best setup's reasons, with a car that was read inside and outside, or not at all.
-fn said(catalogue: &Catalogue, wish: &Wish, is_read: bool) -> (Option<Found>, Vec<Reason>) {
+fn said(catalogue: &Catalogue, wish: &SearchCriteria, is_read: bool) -> (Option<Found>, Vec<Reason>) {
     let on: Setup = FITTED.parse().unwrap();
     let read = |feature, gap: f64| {
         Reading::new(feature, Length::from_mm(gap).unwrap(), Length::from_mm(1.0).unwrap(), on)
@@ -70,10 +70,10 @@ fn said(catalogue: &Catalogue, wish: &Wish, is_read: bool) -> (Option<Found>, Ve
     let corner = Corner { readings, camber_deg: Some(-1.0), ..Corner::default() };
     let flush = Some(StyleTarget { style: Style::Flush, within: None, is_show: false });
     let bay =
-        Bay::new(Corners { front: corner.clone(), rear: corner }, PairLevers::default(), (flush, flush));
+        CarState::new(Corners { front: corner.clone(), rear: corner }, PairLevers::default(), (flush, flush));
     let (fitted, nothing) = (SetupPair::square(on), SetupPair::default());
     let limits = HouseLimits::DEFAULT;
-    let plan = Plan::new(&fitted, &nothing, Some(Drive::Front), &limits, None).in_bay(bay);
+    let plan = Case::new(&fitted, &nothing, Some(Drive::Front), &limits, None).in_state(bay);
     let needs = Needs::of(&fitment::car::Car::default(), &fitted);
     let scene = Scene { plan: &plan, needs, factory: SetupPair::default() };
     let found = find(&scene, catalogue, wish).found.into_iter().next();
@@ -91,7 +91,7 @@ fn tire_first_goes_from_kind_to_width_to_tread_to_the_smallest_wheel() {
         wheels: vec![wheel("18x8 ET45 5x112 CB57.1")],
         tires: vec![tire("225/40R18 92Y XL", TireKind::SummerPerformance, 200.0)],
     };
-    let (_, reasons) = said(&catalogue, &wish(School::TireFirst), true);
+    let (_, reasons) = said(&catalogue, &wish(Approach::TireFirst), true);
     // Common practice throughout, no source; 8.0 in is 203.2 mm: a tread of 190.5 to 203.2 mm is right.
     for words in [
         "A summer performance tire",
@@ -117,7 +117,7 @@ fn what_is_too_wide_too_narrow_or_too_sticky_is_a_caution() {
             wheels: vec![wheel("18x8 ET45 5x112 CB57.1"), wheel("18x9 ET45 5x112 CB57.1")],
             tires: vec![tires],
         };
-        let (found, reasons) = said(&catalogue, &wish(School::TireFirst), true);
+        let (found, reasons) = said(&catalogue, &wish(Approach::TireFirst), true);
         assert!(found.is_some() && has(&reasons, words, true), "{words}: {reasons:#?}");
     }
 }
@@ -128,12 +128,12 @@ fn wheel_first_goes_from_style_to_room_to_rubber() {
         wheels: vec![wheel("18x8 ET45 5x112 CB57.1")],
         tires: vec![tire("225/40R18 92Y XL", TireKind::SummerPerformance, 200.0)],
     };
-    let (_, read) = said(&catalogue, &wish(School::WheelFirst), true);
+    let (_, read) = said(&catalogue, &wish(Approach::WheelFirst), true);
     for words in ["Stands ", "Room inboard to the", "Room outboard to the", "Rubber over the rim flange"] {
         assert!(has(&read, words, false), "{words}: {read:#?}");
     }
     // A car that nobody read: the same questions are cautions.
-    let (_, unread) = said(&catalogue, &wish(School::WheelFirst), false);
+    let (_, unread) = said(&catalogue, &wish(Approach::WheelFirst), false);
     for words in ["The fender lip was not read", "Nothing was read inboard", "Nothing was read outboard"] {
         assert!(has(&unread, words, true), "{words}: {unread:#?}");
     }
@@ -147,7 +147,7 @@ fn season_and_use_decide_by_the_kind_of_tire() {
         tires: kinds.iter().map(|kind| tire("225/40R18 92Y XL", *kind, 200.0)).collect(),
     };
     let kind_for = |season, uses: Vec<Use>| {
-        let wish = Wish { season, uses, ..wish(School::TireFirst) };
+        let wish = SearchCriteria { season, uses, ..wish(Approach::TireFirst) };
         let (found, _) = said(&catalogue, &wish, true);
         found.map(|found| catalogue.tires[found.front.tire_row.unwrap()].kind.unwrap())
     };
@@ -166,7 +166,8 @@ fn kept_wheels_are_neither_bought_nor_swapped() {
             tire("225/40R18 92Y XL", TireKind::Winter, 200.0),
         ],
     };
-    let (found, reasons) = said(&catalogue, &Wish { keeps: Keeps::Wheels, ..wish(School::TireFirst) }, true);
+    let (found, reasons) =
+        said(&catalogue, &SearchCriteria { keeps: KeptParts::Wheels, ..wish(Approach::TireFirst) }, true);
     let found = found.unwrap();
     let fitted: Setup = FITTED.parse().unwrap();
     for axle in Axle::BOTH {

@@ -1,10 +1,12 @@
 //! The ledger as an advisor reads it: what each plan is told, sentence by sentence.
 use fitment::Length;
+use fitment::case::{CarState, Case};
 use fitment::corner::{Corner, Corners, Feature, Reading};
 use fitment::date_code::Day;
-use fitment::ledger::{Bay, Line, Plan, Standing};
+use fitment::ledger::Line;
 use fitment::lever::PairLevers;
 use fitment::limits::{Drive, HouseLimits};
+use fitment::rules::Severity;
 use fitment::setup::{Axle, SetupPair, line};
 use fitment::style::{Style, StyleTarget};
 use fitment::working::{Fragment, Phrase, SourceKind};
@@ -15,7 +17,7 @@ fn pair(text: &str) -> SetupPair {
 
 fn ledger_with(limits: &HouseLimits, fitted: &str, planned: &str, drive: Option<Drive>) -> Vec<Line> {
     let today = Some(Day { year: 2026, day_of_year: 200 });
-    Plan::new(&pair(fitted), &pair(planned), drive, limits, today).ledger()
+    Case::new(&pair(fitted), &pair(planned), drive, limits, today).ledger()
 }
 
 fn ledger(fitted: &str, planned: &str, drive: Option<Drive>) -> Vec<Line> {
@@ -52,65 +54,65 @@ fn every_line_says_what_it_means() {
             "inner-change",
             "18x8.5 ET45 245/40R18 97Y",
             Some(Axle::Front),
-            Standing::Measure,
+            Severity::Measure,
             "Find 21.8 between tire and strut with the fitted wheel: 10.0 that the plan comes nearer, 5.0 to keep, 6.8 for what tires and a steel rule may be off.",
         ),
         (
             "outer-change",
             "18x8.5 ET35 245/40R18 97Y",
             Some(Axle::Rear),
-            Standing::Measure,
+            Severity::Measure,
             "Find 29.8 between tire and fender lip with the fitted wheel: 20.0 that the plan comes nearer, 3.0 to keep, 6.8 for what tires and a steel rule may be off.",
         ),
         (
             "inner-change",
             "18x8.5 ET35 245/40R18 97Y",
             Some(Axle::Front),
-            Standing::Good,
+            Severity::Good,
             "Reaches exactly as far as the fitted wheel.",
         ),
         (
             "inner-change",
             "17x7.5 ET40 225/45R17",
             Some(Axle::Front),
-            Standing::Good,
+            Severity::Good,
             "Leaves 5.0 more room between tire and strut than the fitted wheel.",
         ),
         (
             "arch-gap",
             "18x8.5 ET35 245/40R18 97Y",
             Some(Axle::Front),
-            Standing::Measure,
+            Severity::Measure,
             "A tire 18.9 larger in diameter closes the gap by half of it, 9.5. Find 40.2 between tire top and arch lip with the fitted wheel: 9.5 that the plan comes nearer, 25.0 to keep, 5.7 for what tires and a steel rule may be off.",
         ),
         (
             "overall-diameter",
             "17x7.5 ET45 215/45R17",
             Some(Axle::Front),
-            Standing::Good,
+            Severity::Good,
             "9.0 smaller than fitted: the car stands 4.5 lower here.",
         ),
-        ("overall-diameter", FITTED, Some(Axle::Rear), Standing::Good, "The same diameter as fitted."),
-        ("front-to-rear", FITTED, None, Standing::Good, "Front and rear stand equally tall."),
+        ("overall-diameter", FITTED, Some(Axle::Rear), Severity::Good, "The same diameter as fitted."),
+        ("front-to-rear", FITTED, None, Severity::Good, "Front and rear stand equally tall."),
         (
             "load-index",
             "17x7.5 ET45 225/45R17 91V",
             Some(Axle::Front),
-            Standing::Stop,
+            Severity::Stop,
             "Carries 55.0 less than the fitted tire: choose index 94 or more.",
         ),
         (
             "speed-symbol",
             "17x7.5 ET45 225/45R17 94V",
             Some(Axle::Front),
-            Standing::Stop,
+            Severity::Stop,
             "V is slower than the fitted W. Winter tires may go lower where the law allows.",
         ),
         (
             "listed-size",
             "17x7.5 ET45 227/45R17",
             Some(Axle::Front),
-            Standing::Mind,
+            Severity::Mind,
             "227/45R17 is not a listed size: computed all the same.",
         ),
     ] {
@@ -126,10 +128,10 @@ fn what_can_hurt_someone_carries_a_caution() {
     let lines = ledger(FITTED, planned, Some(Drive::Front));
     for code in ["outer-change", "tire-on-rim", "load-index", "speed-symbol", "tire-age"] {
         let line = find(&lines, code, Some(Axle::Front));
-        assert!(line.standing >= Standing::Measure, "{code}");
+        assert!(line.standing >= Severity::Measure, "{code}");
         assert!(line.caution.is_some_and(|caution| caution.len() > 20), "{code} has no caution");
     }
-    for line in lines.iter().filter(|line| line.standing == Standing::Stop) {
+    for line in lines.iter().filter(|line| line.standing == Severity::Stop) {
         let is_a_matter_of_taste = line.code == "overall-diameter";
         assert!(line.caution.is_some() || is_a_matter_of_taste, "{} stops without a caution", line.code);
     }
@@ -147,7 +149,7 @@ fn the_limit_that_was_used_is_the_houses() {
     assert_eq!(limit, "house limit 1.5");
     let roomy = HouseLimits { ratio_all_wheel_drive_pct: 5.0, ..HouseLimits::DEFAULT };
     let staggered = "F: 18x8.5 ET40 235/40R18 R: 18x9 ET40 255/40R18";
-    for (limits, standing) in [(HouseLimits::DEFAULT, Standing::Stop), (roomy, Standing::Good)] {
+    for (limits, standing) in [(HouseLimits::DEFAULT, Severity::Stop), (roomy, Severity::Good)] {
         let lines = ledger_with(&limits, FITTED, staggered, Some(Drive::All));
         assert_eq!(find(&lines, "front-to-rear", None).standing, standing);
     }
@@ -157,7 +159,7 @@ fn the_limit_that_was_used_is_the_houses() {
 fn an_axle_nobody_spoke_of_has_no_lines() {
     let lines = ledger("F: 17x7.5 ET45 225/45R17", "F: 18x8.5 ET35 245/40R18", None);
     assert!(lines.iter().all(|line| line.axle != Some(Axle::Rear)));
-    assert_eq!(find(&lines, "front-to-rear", None).standing, Standing::Unknown);
+    assert_eq!(find(&lines, "front-to-rear", None).standing, Severity::Unknown);
     assert_eq!(find(&lines, "speedometer", None).word, "under-reads", "the front axle is known");
 }
 
@@ -216,9 +218,9 @@ fn measured(planned: &str, gaps: &[(Feature, f64)], wanted: Option<StyleTarget>)
         })
         .collect();
     let front = Corner { readings, camber_deg: Some(0.0), ..Corner::default() };
-    let bay = Bay::new(Corners { front, ..Corners::default() }, PairLevers::default(), (wanted, None));
+    let bay = CarState::new(Corners { front, ..Corners::default() }, PairLevers::default(), (wanted, None));
     let planned = pair(planned);
-    Plan::new(&fitted, &planned, None, &HouseLimits::DEFAULT, None).in_bay(bay).ledger()
+    Case::new(&fitted, &planned, None, &HouseLimits::DEFAULT, None).in_state(bay).ledger()
 }
 
 #[test]
@@ -229,28 +231,28 @@ fn what_was_read_has_a_line_of_its_own() {
             "clear-strut",
             "18x8.5 ET40 245/40R18",
             14.0,
-            Standing::Mind,
+            Severity::Mind,
             "There is room to the strut, but it may be as little as 2.2 (at worst -2.4): under the house minimum of 5.0.",
         ),
         (
             "clear-strut",
             "18x8.5 ET40 245/40R18",
             30.0,
-            Standing::Good,
+            Severity::Good,
             "Likely at least 18.2 to the strut, at worst 13.6.",
         ),
         (
             "clear-strut",
             "18x8.5 ET58 245/40R18",
             14.0,
-            Standing::Stop,
+            Severity::Stop,
             "The plan and the strut overlap by 9.0.",
         ),
         (
             "clear-fender_lateral",
             "18x8.5 ET35 245/40R18",
             12.0,
-            Standing::Stop,
+            Severity::Stop,
             "The plan and the fender lip overlap by 8.0: it stands outside the lip.",
         ),
     ] {
@@ -258,7 +260,7 @@ fn what_was_read_has_a_line_of_its_own() {
         let lines = measured(planned, &[(part, gap)], None);
         let line = find(&lines, code, Some(Axle::Front));
         assert_eq!((line.standing, said(&line.says).as_str()), (standing, sentence), "{planned}");
-        assert_eq!(line.caution.is_some(), standing != Standing::Good, "{planned}");
+        assert_eq!(line.caution.is_some(), standing != Severity::Good, "{planned}");
         // The gap's own line is gone, the other axle's still asks for it.
         let asks = if code == "clear-strut" { "inner-change" } else { "outer-change" };
         assert!(lines.iter().all(|line| line.code != asks || line.axle == Some(Axle::Rear)));
@@ -276,28 +278,28 @@ fn the_style_is_said_of_rim_and_tire_and_held_against_the_wish() {
         (
             "17x7.5 ET45 225/45R17",
             None,
-            Standing::Good,
+            Severity::Good,
             "tucked",
             "Rim tucked, 16.5 inside the lip; tire tucked, 12.0 inside the lip.",
         ),
         (
             "17x7.5 ET45 225/45R17",
             Some(flush(false)),
-            Standing::Mind,
+            Severity::Mind,
             "tucked",
             "Rim tucked, 16.5 inside the lip; tire tucked, 12.0 inside the lip. Wanted is flush: the window shows the offsets that give it.",
         ),
         (
             "17x7.5 ET33 225/45R17",
             Some(flush(false)),
-            Standing::Good,
+            Severity::Good,
             "flush",
             "Rim tucked, 4.5 inside the lip; tire flush, 0.0 inside the lip.",
         ),
         (
             "17x7.5 ET20 225/45R17",
             None,
-            Standing::Mind,
+            Severity::Mind,
             "poke",
             "Rim poke, 8.5 outside the lip; tire poke, 13.0 outside the lip.",
         ),

@@ -1,8 +1,8 @@
 //! Published tables, row by row. "memory" marks figures written down from memory of the named source.
 use fitment::load_index::LoadIndex;
-use fitment::rubber::{RubberShape, rubber_on_rim};
 use fitment::speed_symbol::SpeedSymbol;
 use fitment::tire::{dimensions, rims};
+use fitment::tire_on_rim::{SidewallShape, tire_on_rim};
 use fitment::{RimDiameter, RimWidth, Tire};
 
 fn tire(size: &str) -> Tire {
@@ -190,8 +190,8 @@ fn measuring_rims_and_diameters_are_etrtos() {
 fn every_tire_of_the_table_is_permitted_and_square_on_its_measuring_rim() {
     for (size, rim, _) in PASSENGER_TIRES {
         let size = tire(size).size;
-        let on_rim = rubber_on_rim(&size, RimWidth::from_code(rim).unwrap());
-        assert_eq!((on_rim.shape, on_rim.is_permitted), (RubberShape::Square, true), "{size} on {rim}");
+        let on_rim = tire_on_rim(&size, RimWidth::from_code(rim).unwrap());
+        assert_eq!((on_rim.shape, on_rim.is_permitted), (SidewallShape::Square, true), "{size} on {rim}");
     }
 }
 

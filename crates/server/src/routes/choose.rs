@@ -2,9 +2,9 @@
 
 use axum::Json;
 use axum::extract::State;
-use fitment::ledger::Plan;
+use fitment::case::Case;
+use fitment::case::Needs;
 use fitment::limits::HouseLimits;
-use fitment::needs::Needs;
 use fitment::setup::{Axle, SetupPair};
 use store::{Store, house, jobs};
 
@@ -46,12 +46,12 @@ fn answered(
         return Ok(Json(request.answer(limits, &loaded.catalogue, None)?));
     };
     let nothing = SetupPair::default();
-    let plan = Plan::new(&content.fitted, &nothing, content.drive, limits, None)
-        .in_bay(bay_of(&Known::from(&content)));
+    let plan = Case::new(&content.fitted, &nothing, content.drive, limits, None)
+        .in_state(bay_of(&Known::from(&content)));
     let axle = Axle::from(request.axle.unwrap_or(AxleCode::Front));
     let load_kg =
         Needs::of(&content.measurements.car, &content.fitted).load_kg[usize::from(axle == Axle::Rear)];
-    let car = plan.trial(axle).map(|trial| LadderCar { trial, load_kg });
+    let car = plan.axle(axle).map(|trial| LadderCar { trial, load_kg });
     Ok(Json(request.answer(limits, &loaded.catalogue, car.as_ref())?))
 }
 

@@ -6,7 +6,7 @@ use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use exchange::profile;
 use fitment::brake::Limits;
-use fitment::needs::Needs;
+use fitment::case::Needs;
 use fitment::setup::Axle;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};

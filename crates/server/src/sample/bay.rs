@@ -2,9 +2,9 @@
 //! find in most of them.
 
 use fitment::car::Fact;
-use fitment::corner::{CarSide, ReadingUnit, Stance, Steer, Taken};
+use fitment::corner::ToRead;
+use fitment::corner::{CarSide, ReadingUnit, Steer, Suspension, Taken};
 use fitment::lever::PairLevers;
-use fitment::measure::ToRead;
 use fitment::setup::{Axle, SetupPair};
 use fitment::style::{Style, StyleTarget};
 use fitment::{Length, corner::instrument};
@@ -331,14 +331,14 @@ fn taken(line: &SampleReading, fitted: &SetupPair) -> Option<Taken> {
         instrument: instrument.to_owned(),
         plus_minus: Length::from_mm(plus_minus)?,
         on: fitted.on(axle).copied(),
-        stance: Stance::Ground,
+        stance: Suspension::AtRideHeight,
         steer: Steer::Straight,
         radius: None,
         is_copied: false,
     };
     while let Some(word) = words.next() {
         match word {
-            "hanging" => taken.stance = Stance::Hanging,
+            "hanging" => taken.stance = Suspension::Drooped,
             "bare" => taken.on = None,
             "r" => taken.radius = words.next()?.parse().ok().and_then(Length::from_mm),
             lock => taken.steer = Steer::from_code(lock).unwrap_or_default(),

@@ -1,9 +1,10 @@
 //! The bench: a plan drawn and judged, and plans side by side.
 
-use fitment::clearance::{Clearance, Trial};
+use fitment::case::AxleCase;
+use fitment::case::{CarState, Case};
+use fitment::clearance::Clearance;
 use fitment::corner::taken::corners;
 use fitment::date_code::Day;
-use fitment::ledger::{Bay, Plan};
 use fitment::limits::{Drive, HouseLimits};
 use fitment::setup::adjust::Adjustment;
 use fitment::setup::{Axle, Setup, SetupPair};
@@ -91,7 +92,7 @@ pub struct Ground {
     /// Today.
     pub today: Day,
     /// The car as measured.
-    pub bay: Bay,
+    pub bay: CarState,
     /// Setups kept so far, to be marked on the window.
     pub kept: Vec<Candidate>,
 }
@@ -121,7 +122,7 @@ impl From<&JobContent> for Known {
 }
 
 /// The corners that a job's readings, its record and what was tried on make.
-pub fn bay_of(known: &Known) -> Bay {
+pub fn bay_of(known: &Known) -> CarState {
     let Known { fitted, measurements, picked, workshop } = known;
     let (mut corners, _) = corners(&measurements.taken(fitted), &measurements.car);
     for tried in tries_of(workshop) {
@@ -131,7 +132,7 @@ pub fn bay_of(known: &Known) -> Bay {
         };
         corner.readings.extend(tried.reading());
     }
-    Bay::new(corners, measurements.levers, measurements.wanted)
+    CarState::new(corners, measurements.levers, measurements.wanted)
         .of_car(measurements.car.clone())
         .with_parts(parts_of(picked))
 }
@@ -141,7 +142,7 @@ impl BenchRequest {
     ///
     /// # Errors
     /// Every line that could not be read; the first step that cannot be taken.
-    pub fn read(&self, known: &Known) -> Result<(ReadBench, Bay), ApiError> {
+    pub fn read(&self, known: &Known) -> Result<(ReadBench, CarState), ApiError> {
         let mut reading = Reading::default();
         let fitted = reading.pair("/fitted", &self.fitted);
         let mut planned = reading.pair("/planned", &self.planned);
@@ -314,7 +315,7 @@ pub struct CostView {
 
 /// `None` for a setup that cannot be placed.
 fn mark(
-    trial: &Trial<'_>,
+    trial: &AxleCase<'_>,
     planned: &Setup,
     setup: &Setup,
     kind: MarkKind,
@@ -330,7 +331,12 @@ fn mark(
     })
 }
 
-fn axle_fit(trial: &Trial<'_>, planned: &Setup, choice: TireChoiceCode, ground: &Ground) -> Option<AxleFit> {
+fn axle_fit(
+    trial: &AxleCase<'_>,
+    planned: &Setup,
+    choice: TireChoiceCode,
+    ground: &Ground,
+) -> Option<AxleFit> {
     let bay = &ground.bay;
     let fit = trial.fit(planned)?;
     let widths = widths_round(Some(trial.fitted), Some(planned));
@@ -406,12 +412,12 @@ pub struct Bench {
 impl ReadBench {
     /// Draws and judges the plan.
     pub fn judge(&self, ground: &Ground) -> Bench {
-        let plan = Plan::new(&self.fitted, &self.planned, self.drive, &ground.limits, Some(ground.today))
-            .in_bay(ground.bay.clone());
+        let plan = Case::new(&self.fitted, &self.planned, self.drive, &ground.limits, Some(ground.today))
+            .in_state(ground.bay.clone());
         let axle = |axle: Axle| {
             let (fitted, planned) = (self.fitted.on(axle), self.planned.on(axle));
             let fit = plan
-                .trial(axle)
+                .axle(axle)
                 .zip(planned.or(fitted))
                 .and_then(|(trial, setup)| axle_fit(&trial, setup, self.tire_choice, ground));
             BenchAxle {
@@ -434,7 +440,7 @@ impl ReadBench {
     }
 }
 
-fn true_speeds(plan: &Plan<'_>) -> Option<TrueSpeeds> {
+fn true_speeds(plan: &Case<'_>) -> Option<TrueSpeeds> {
     let (axle, ratio) = plan.speedometer_ratio()?;
     let at = |speeds: [f64; 3]| {
         speeds.map(|shown| TrueSpeed { shown_kmh: shown, true_kmh: true_speed(shown, ratio.value()) }).into()
@@ -483,7 +489,7 @@ pub struct ColumnFit {
 }
 
 impl ColumnFit {
-    fn new(trial: &Trial<'_>, setup: &Setup) -> Option<Self> {
+    fn new(trial: &AxleCase<'_>, setup: &Setup) -> Option<Self> {
         let fit = trial.fit(setup)?;
         let to_spare = |line: &Clearance| Some((line.band.as_ref()?.likely_low() - line.limit).as_mm());
         let measured = fit.clearances.iter().filter_map(|line| Some((to_spare(line)?, line)));
@@ -507,10 +513,10 @@ impl Column {
         ground: &Ground,
     ) -> Self {
         let plan =
-            Plan::new(fitted, pair, drive, &ground.limits, Some(ground.today)).in_bay(ground.bay.clone());
+            Case::new(fitted, pair, drive, &ground.limits, Some(ground.today)).in_state(ground.bay.clone());
         let setup = |axle| pair.on(axle).map(SetupView::from);
         let change = |axle| plan.change(axle).map(AxleChangeView::from);
-        let fit = |axle| ColumnFit::new(&plan.trial(axle)?, pair.on(axle)?);
+        let fit = |axle| ColumnFit::new(&plan.axle(axle)?, pair.on(axle)?);
         Self {
             letter: letter.map(String::from),
             note: note.to_owned(),

@@ -7,10 +7,10 @@ use fitment::brake::{
     bounds_from_fitted, judge,
 };
 use fitment::car::Fact;
+use fitment::case::Case;
 use fitment::clearance::Verdict;
 use fitment::corner::Feature;
-use fitment::hub::{Hub, WheelSide, mount};
-use fitment::ledger::Plan;
+use fitment::rules::mount::{Hub, WheelSide, mount};
 use fitment::setup::{Axle, Setup, SetupPair};
 use fitment::{Spacer, Wheel};
 use serde::{Deserialize, Serialize};
@@ -355,9 +355,9 @@ fn smallest(
     if spacer_mm > now {
         costs.push(format!("The wheel stands {:.1} mm further out.", spacer_mm - now));
         let nothing = SetupPair::default();
-        let plan = Plan::new(&content.fitted, &nothing, content.drive, &ground.limits, None)
-            .in_bay(ground.bay.clone());
-        let line = plan.trial(axle).and_then(|trial| trial.fit(&with)?.line(Feature::FenderLateral).cloned());
+        let plan = Case::new(&content.fitted, &nothing, content.drive, &ground.limits, None)
+            .in_state(ground.bay.clone());
+        let line = plan.axle(axle).and_then(|trial| trial.fit(&with)?.line(Feature::FenderLateral).cloned());
         match line.and_then(|line| Some((line.band?.nominal.as_mm(), line.verdict))) {
             Some((gap, verdict)) => {
                 costs.push(format!("Fender lip with it: {gap:.1} mm, {}.", verdict.word()));
@@ -397,7 +397,7 @@ pub struct CatalogueWheel {
 
 impl CatalogueWheel {
     /// A row with what the sweep found.
-    pub fn new(row: &fitment::choose::catalogue::WheelRow, source: ProfileSource, found: SpacerStep) -> Self {
+    pub fn new(row: &fitment::catalogue::WheelRow, source: ProfileSource, found: SpacerStep) -> Self {
         Self {
             row: row.id,
             line: row.line.to_string(),

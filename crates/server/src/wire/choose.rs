@@ -1,10 +1,11 @@
 //! Choosing, on the wire: pressure, stagger, fasteners.
 
-use fitment::choose::pressure::{self, pressure_for};
-use fitment::choose::stagger::{Rotation, Stagger, rotations, stagger};
-use fitment::hub::{self, Hub, Mounting, ProblemKind, Seat, Thread, WheelSide, retorque_caution};
+use fitment::fastener::{Seat, Thread};
 use fitment::limits::HouseLimits;
+use fitment::pressure::{self, pressure_for};
+use fitment::rules::mount::{self, Hub, Mounting, ProblemKind, WheelSide, retorque_caution};
 use fitment::setup::line;
+use fitment::stagger::{Rotation, Stagger, rotations, stagger};
 use fitment::{CenterBore, Length, Spacer, Tire};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -298,7 +299,7 @@ impl FastenersRequest {
             reading.fault("/fitted_length_mm", "a wheel fastener is 5 to 150 mm long");
         }
         reading.finish(())?;
-        Ok(hub::mount(&hub, &wheel, spacer, fitted).into())
+        Ok(mount::mount(&hub, &wheel, spacer, fitted).into())
     }
 }
 

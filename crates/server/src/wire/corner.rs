@@ -2,9 +2,12 @@
 
 use std::collections::BTreeMap;
 
-use fitment::clearance::{Clearance, Fit, Trial, Verdict};
+use fitment::case::AxleCase;
+use fitment::clearance::{Clearance, Fit, Verdict};
 use fitment::corner::feature::Feature;
-use fitment::corner::{CarSide, Corner, Measured, Place, Reading as CornerReading, Resolved, Stance, Steer};
+use fitment::corner::{
+    CarSide, Corner, Measured, ObstacleShape, Reading as CornerReading, Resolved, Steer, Suspension,
+};
 use fitment::corner::{Trouble, TroubleKind};
 use fitment::lever::{Lever, Levers};
 use fitment::limits::HouseLimits;
@@ -114,10 +117,9 @@ impl GapReading {
             .side
             .as_deref()
             .and_then(|code| coded(reading, &at("side"), code, CarSide::from_code(code), choices!(CarSide)));
-        let stance = self
-            .stance
-            .as_deref()
-            .and_then(|code| coded(reading, &at("stance"), code, Stance::from_code(code), choices!(Stance)));
+        let stance = self.stance.as_deref().and_then(|code| {
+            coded(reading, &at("stance"), code, Suspension::from_code(code), choices!(Suspension))
+        });
         let steer = self
             .steer
             .as_deref()
@@ -294,9 +296,9 @@ pub struct ReadCorner {
 }
 
 impl ReadCorner {
-    fn with_trial<T>(&self, ask: impl FnOnce(&Trial<'_>, &Resolved) -> T) -> T {
+    fn with_trial<T>(&self, ask: impl FnOnce(&AxleCase<'_>, &Resolved) -> T) -> T {
         let resolved = self.corner.resolve();
-        let trial = Trial {
+        let trial = AxleCase {
             axle: Axle::Front,
             corner: &self.corner,
             resolved: &resolved,
@@ -437,17 +439,22 @@ impl ClearanceView {
         let mm = |of: fn(&fitment::clearance::Band) -> Length| band.map(|band| of(band).as_mm());
         let room = levers.room_to(line.feature).as_mm();
         let place = line.obstacle.and_then(|obstacle| {
-            let outward =
-                if line.feature.bears() == fitment::corner::feature::Bears::Outboard { 1.0 } else { -1.0 };
+            let outward = if line.feature.blocks_from() == fitment::corner::feature::BlocksFrom::Outboard {
+                1.0
+            } else {
+                -1.0
+            };
             match obstacle.place {
-                Place::Wall { y } => Some(PlaceView { y_mm: Some(y + outward * room), height_mm: None }),
-                Place::Spot { y, height } => {
+                ObstacleShape::Wall { y } => {
+                    Some(PlaceView { y_mm: Some(y + outward * room), height_mm: None })
+                }
+                ObstacleShape::Spot { y, height } => {
                     Some(PlaceView { y_mm: Some(y + outward * room), height_mm: Some(height) })
                 }
-                Place::Ceiling { z } => {
+                ObstacleShape::Ceiling { z } => {
                     Some(PlaceView { y_mm: None, height_mm: Some(z + levers.raised() + room) })
                 }
-                Place::Beside { .. } => None,
+                ObstacleShape::Beside { .. } => None,
             }
         });
         Self {
@@ -500,7 +507,7 @@ pub struct MeasureView {
 
 impl From<MeasureItem> for MeasureView {
     fn from(item: MeasureItem) -> Self {
-        let at_lock = matches!(item.to_read, fitment::measure::ToRead::Gap(part) if part.facts().at_lock);
+        let at_lock = matches!(item.to_read, fitment::corner::ToRead::Gap(part) if part.facts().at_lock);
         Self {
             axle: item.axle.into(),
             feature: item.to_read.code(),

@@ -153,7 +153,10 @@ impl From<ReadPart<Wheel>> for WheelView {
             bolt_count: wheel.bolt_circle.map(|circle| circle.count()),
             bolt_circle_mm: wheel.bolt_circle.map(|circle| circle.diameter().as_mm()),
             center_bore_mm: wheel.center_bore.map(|bore| bore.diameter().as_mm()),
-            bolt_circles: wheel.circles().map(|circle| [f64::from(circle.count()), circle.diameter().as_mm()]).collect(),
+            bolt_circles: wheel
+                .circles()
+                .map(|circle| [f64::from(circle.count()), circle.diameter().as_mm()])
+                .collect(),
             center_lock: wheel.center_lock,
             assumed,
             left_aside,

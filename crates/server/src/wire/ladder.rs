@@ -2,12 +2,13 @@
 
 use std::collections::HashMap;
 
-use fitment::choose::catalogue::Catalogue;
-use fitment::choose::ladder::{self, Rung};
-use fitment::clearance::{Clearance, Trial};
+use fitment::case::AxleCase;
+use fitment::catalogue::Catalogue;
+use fitment::clearance::Clearance;
 use fitment::corner::Feature;
 use fitment::limits::HouseLimits;
 use fitment::load_index::LoadIndex;
+use fitment::plus_sizes::{self, Rung};
 use fitment::tire::Size;
 use fitment::{Length, RimDiameter, RimWidth, Setup, Tire, Wheel};
 use serde::{Deserialize, Serialize};
@@ -92,7 +93,7 @@ pub struct LadderView {
 #[derive(Debug)]
 pub struct LadderCar<'a> {
     /// Its axle as measured.
-    pub trial: Trial<'a>,
+    pub trial: AxleCase<'a>,
     /// What one tire there must carry.
     pub load_kg: Option<f64>,
 }
@@ -115,7 +116,7 @@ impl LadderRequest {
             reading.fault("/band_pct", format!("a band goes from 0 to {WIDEST_BAND_PCT} %, not {band}"));
         }
         let rims = match &self.rim_diameters_in {
-            None => ladder::all_rims(),
+            None => plus_sizes::all_rims(),
             Some(given) if given.len() > MOST_RIMS => {
                 reading.fault(
                     "/rim_diameters_in",
@@ -139,7 +140,7 @@ impl LadderRequest {
                 .collect(),
         };
         let tire = reading.finish_with(tire, "/tire", "name a tire, as in 225/45R17")?;
-        let rungs = ladder::ladder(&tire.size, band, &rims);
+        let rungs = plus_sizes::ladder(&tire.size, band, &rims);
         let load_need_kg = car.and_then(|car| car.load_kg);
         let on_shelf = OnShelf::of(catalogue, load_need_kg);
         Ok(LadderView {
@@ -184,7 +185,7 @@ impl OnShelf {
 }
 
 /// The arch with a size on its measuring rim, where the fitted wheel stands.
-fn under_the_arch(rung: &Rung, trial: &Trial<'_>) -> Option<Clearance> {
+fn under_the_arch(rung: &Rung, trial: &AxleCase<'_>) -> Option<Clearance> {
     let wheel = Wheel { diameter: rung.size.rim(), width: rung.measuring_rim, ..trial.fitted.wheel? };
     let setup = Setup { wheel: Some(wheel), tire: Some(Tire::plain(rung.size)), ..*trial.fitted };
     trial.fit(&setup)?.line(Feature::Arch).cloned()

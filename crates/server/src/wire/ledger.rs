@@ -1,6 +1,7 @@
 //! The ledger and its workings.
 
-use fitment::ledger::{Line, Standing};
+use fitment::ledger::Line;
+use fitment::rules::Severity;
 use fitment::working::{Fragment, Phrase, Quantity, QuantityKind, Source, SourceKind, Step};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -148,7 +149,7 @@ impl From<Step> for StepView {
 /// How a line stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-#[allow(missing_docs, reason = "see fitment::ledger::Standing")]
+#[allow(missing_docs, reason = "see fitment::ledger::Severity")]
 pub enum StandingCode {
     Good,
     Unknown,
@@ -157,14 +158,14 @@ pub enum StandingCode {
     Stop,
 }
 
-impl From<Standing> for StandingCode {
-    fn from(standing: Standing) -> Self {
+impl From<Severity> for StandingCode {
+    fn from(standing: Severity) -> Self {
         match standing {
-            Standing::Good => Self::Good,
-            Standing::Unknown => Self::Unknown,
-            Standing::Measure => Self::Measure,
-            Standing::Mind => Self::Mind,
-            Standing::Stop => Self::Stop,
+            Severity::Good => Self::Good,
+            Severity::Unknown => Self::Unknown,
+            Severity::Measure => Self::Measure,
+            Severity::Mind => Self::Mind,
+            Severity::Stop => Self::Stop,
         }
     }
 }

@@ -1,10 +1,10 @@
 //! What a job knows of its car, on the wire: record, readings, levers, wanted style.
 
 use fitment::car::{Alternative, Car, Fact, Value};
+use fitment::corner::ToRead;
 use fitment::corner::instrument::Instrument;
-use fitment::corner::{CarSide, ReadingUnit, Stance, Steer, Taken};
+use fitment::corner::{CarSide, ReadingUnit, Steer, Suspension, Taken};
 use fitment::lever::PairLevers;
-use fitment::measure::ToRead;
 use fitment::setup::{Axle, SetupPair};
 use fitment::style::{Style, StyleTarget};
 use fitment::{Length, SetupPair as Pair};
@@ -125,7 +125,7 @@ pub struct WantedView {
     /// How far from level still counts; the house's tolerance when null.
     #[serde(default)]
     pub within_mm: Option<f64>,
-    /// Stance: a show setup, to be marked so.
+    /// Suspension: a show setup, to be marked so.
     #[serde(default)]
     pub stance: bool,
 }
@@ -348,10 +348,9 @@ impl NewReading {
             .side
             .as_deref()
             .and_then(|code| coded(reading, &at("side"), code, CarSide::from_code(code), choices!(CarSide)));
-        let stance = self
-            .stance
-            .as_deref()
-            .and_then(|code| coded(reading, &at("stance"), code, Stance::from_code(code), choices!(Stance)));
+        let stance = self.stance.as_deref().and_then(|code| {
+            coded(reading, &at("stance"), code, Suspension::from_code(code), choices!(Suspension))
+        });
         let steer = self
             .steer
             .as_deref()

@@ -4,8 +4,8 @@ use std::collections::BTreeMap;
 
 use exchange::field::Kind;
 use exchange::{Field, tires, wheels};
-use fitment::choose::catalogue::STICKY_QUESTIONS;
-use fitment::choose::parts::PickedParts;
+use fitment::catalogue::PickedParts;
+use fitment::catalogue::STICKY_QUESTIONS;
 use serde::{Deserialize, Serialize};
 use store::picked::{Picked, PickedRow};
 use utoipa::ToSchema;

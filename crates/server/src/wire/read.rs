@@ -199,7 +199,9 @@ impl AxleReading {
             version: tire.and_then(|tire| tire.stated_version()),
             load_range: tire.and_then(|tire| tire.load_range).map(|range| range.letter()),
             factory_mark: tire.and_then(|tire| tire.factory_mark).map(|mark| mark.to_string()),
-            bolt_circles: circles.map(|circle| [f64::from(circle.count()), circle.diameter().as_mm()]).collect(),
+            bolt_circles: circles
+                .map(|circle| [f64::from(circle.count()), circle.diameter().as_mm()])
+                .collect(),
             center_lock: wheel.map(|wheel| wheel.center_lock),
             spacer_mm: setup.spacer.map(|spacer| spacer.as_mm()),
             assumed: assumed.to_vec(),

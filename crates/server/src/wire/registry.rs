@@ -2,11 +2,11 @@
 
 use fitment::brake::BrakePart;
 use fitment::car::{FACTS, FactKind};
-use fitment::corner::feature::{Bears, Carrier};
+use fitment::corner::ToRead;
+use fitment::corner::feature::{BlocksFrom, Carrier};
 use fitment::corner::{Feature, ReadingUnit};
 use fitment::lever;
 use fitment::limits::{HouseLimits, LIMITS};
-use fitment::measure::ToRead;
 use fitment::proven::Rub;
 use fitment::trial::Contact;
 use serde::Serialize;
@@ -194,12 +194,12 @@ fn part(what: ToRead) -> PartEntry {
         Carrier::Arm => "arm",
     });
     let bears = facts.map(|facts| match facts.bears {
-        Bears::Inboard => "inboard",
-        Bears::Outboard => "outboard",
-        Bears::Above => "above",
-        Bears::AheadOrBehind => "ahead_or_behind",
-        Bears::Barrel => "barrel",
-        Bears::Spoke => "spoke",
+        BlocksFrom::Inboard => "inboard",
+        BlocksFrom::Outboard => "outboard",
+        BlocksFrom::Above => "above",
+        BlocksFrom::AheadOrBehind => "ahead_or_behind",
+        BlocksFrom::Barrel => "barrel",
+        BlocksFrom::Spoke => "spoke",
     });
     PartEntry {
         code: what.code(),
@@ -211,7 +211,7 @@ fn part(what: ToRead) -> PartEntry {
         at_lock: facts.is_some_and(|facts| facts.at_lock),
         from_bare_hub: facts.is_some_and(|facts| facts.bare_hub_mm.is_some()),
         takes_radius: facts.is_some_and(|facts| {
-            facts.carrier != Carrier::Body && matches!(facts.bears, Bears::Inboard | Bears::Barrel)
+            facts.carrier != Carrier::Body && matches!(facts.bears, BlocksFrom::Inboard | BlocksFrom::Barrel)
         }),
     }
 }

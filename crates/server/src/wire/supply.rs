@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use fitment::choose::catalogue::{TireRow, WheelRow};
+use fitment::catalogue::{TireRow, WheelRow};
 use fitment::wheel::Wheel;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};

@@ -1,6 +1,6 @@
 //! What a job's trials come to, on the wire.
 
-use fitment::ledger::Plan;
+use fitment::case::Case;
 use fitment::setup::{Axle, Setup, SetupPair};
 use fitment::trial::{Conclusion, Kind, conclude};
 use serde::Serialize;
@@ -63,12 +63,12 @@ const CAUTION: &str = "Chock the car and support it on stands before a wheel com
 /// Draws the conclusions of a job's trials.
 pub fn conclusions(content: &JobContent, ground: &Ground) -> TrialsView {
     let nothing = SetupPair::default();
-    let plan =
-        Plan::new(&content.fitted, &nothing, content.drive, &ground.limits, None).in_bay(ground.bay.clone());
+    let plan = Case::new(&content.fitted, &nothing, content.drive, &ground.limits, None)
+        .in_state(ground.bay.clone());
     let tries = tries_of(&content.workshop);
     let axle = |axle: Axle| {
         let at_hand = at_hand(content, axle);
-        let Some(trial) = plan.trial(axle) else {
+        let Some(trial) = plan.axle(axle) else {
             return AxleConclusion { lines: Vec::new(), next: None, judged: Vec::new() };
         };
         let setups: Vec<Setup> = at_hand.iter().map(|(_, setup)| *setup).collect();

@@ -1,10 +1,10 @@
 //! Jobs and the house: revisions, undo, crashes.
 
 use fitment::car::{Alternative, Fact};
-use fitment::corner::{CarSide, ReadingUnit, Stance, Steer, Taken};
+use fitment::corner::ToRead;
+use fitment::corner::{CarSide, ReadingUnit, Steer, Suspension, Taken};
 use fitment::lever::Lever;
 use fitment::limits::{Drive, HouseLimits};
-use fitment::measure::ToRead;
 use fitment::style::{Style, StyleTarget};
 use fitment::{Axle, Length, SetupPair};
 use jiff::Timestamp;
@@ -114,7 +114,7 @@ pub(crate) fn reading(id: &str) -> KeptReading {
             instrument: "steel_rule".to_owned(),
             plus_minus: Length::from_mm(1.0).unwrap(),
             on: Some("17x7.5 ET45 225/45R17".parse().unwrap()),
-            stance: Stance::Hanging,
+            stance: Suspension::Drooped,
             steer: Steer::LockRight,
             radius: Length::from_mm(291.5),
             is_copied: false,

@@ -6,11 +6,11 @@ use exchange::field::Kind;
 use exchange::{tires, wheels};
 use fitment::Length;
 use fitment::car::Fact;
-use fitment::choose::finder::{AxleChoice, Criterion, Found, Scene, Wish, reasons, why_above};
-use fitment::choose::parts::PickedParts;
-use fitment::hub::{self, Hub, ProblemKind, WheelSide, mount};
-use fitment::ledger::Plan;
+use fitment::case::Case;
+use fitment::catalogue::PickedParts;
+use fitment::finder::{AxleChoice, Criterion, Found, Scene, SearchCriteria, reasons, why_above};
 use fitment::lever::PairLevers;
+use fitment::rules::mount::{self, Hub, ProblemKind, WheelSide, mount};
 use fitment::setup::Axle;
 use serde::Serialize;
 use store::jobs::JobContent;
@@ -116,7 +116,7 @@ pub(super) struct Teller<'a> {
     pub loaded: &'a Loaded,
     pub ground: &'a Ground,
     pub scene: &'a Scene<'a>,
-    pub wish: &'a Wish,
+    pub wish: &'a SearchCriteria,
 }
 
 impl Teller<'_> {
@@ -126,7 +126,7 @@ impl Teller<'_> {
         let mut bay = self.ground.bay.clone().with_parts(self.parts(found));
         bay.levers = levers;
         let (limits, today) = (&self.ground.limits, Some(self.ground.today));
-        let plan = Plan::new(&self.content.fitted, &setups, self.content.drive, limits, today).in_bay(bay);
+        let plan = Case::new(&self.content.fitted, &setups, self.content.drive, limits, today).in_state(bay);
         let ledger = plan.ledger().into_iter().map(|line| {
             let mut line = LineOfLedger::from(line);
             line.working.clear();
@@ -155,23 +155,23 @@ impl Teller<'_> {
                 .collect(),
             ledger: ledger.collect(),
             why_above_next: next.map(|next| fragments(why_above(found, next, self.wish))).unwrap_or_default(),
-            fastener_caution: hub::retorque_caution(RETORQUE_KM),
+            fastener_caution: mount::retorque_caution(RETORQUE_KM),
         }
     }
 
     /// The least of the allowed work with which the setup clears; all of it where that cannot be told.
     fn least_work(&self, found: &Found) -> PairLevers {
-        let allowed = self.scene.plan.bay.levers;
-        let own = Plan::new(
+        let allowed = self.scene.plan.state.levers;
+        let own = Case::new(
             &self.content.fitted,
             self.scene.plan.planned,
             self.content.drive,
             &self.ground.limits,
             None,
         )
-        .in_bay(self.ground.bay.clone());
+        .in_state(self.ground.bay.clone());
         let least = |axle, choice: &AxleChoice| {
-            let trial = own.trial(axle)?;
+            let trial = own.axle(axle)?;
             trial.least_of(&choice.setup, allowed.on(axle))
         };
         PairLevers {

@@ -5,11 +5,11 @@ mod found;
 use std::collections::BTreeMap;
 
 use fitment::RimDiameter;
-use fitment::choose::catalogue::{STICKY_QUESTIONS, Season, Use};
-use fitment::choose::finder::{Arrangements, Criterion, Keeps, Scene, School, Weights, Wish, find};
-use fitment::ledger::Plan;
+use fitment::case::Case;
+use fitment::case::Needs;
+use fitment::catalogue::{STICKY_QUESTIONS, Season, Use};
+use fitment::finder::{Approach, Arrangements, Criterion, KeptParts, Scene, SearchCriteria, Weights, find};
 use fitment::lever::PairLevers;
-use fitment::needs::Needs;
 use fitment::setup::SetupPair;
 use serde::{Deserialize, Serialize};
 use store::jobs::Job;
@@ -84,14 +84,14 @@ impl FinderRequest {
     ///
     /// # Errors
     /// Every field at fault.
-    pub fn read(&self) -> Result<(Wish, Option<PairLevers>), ApiError> {
+    pub fn read(&self) -> Result<(SearchCriteria, Option<PairLevers>), ApiError> {
         let mut reading = Reading::default();
         let school = match self.school.as_deref() {
-            None | Some("tire_first") => School::TireFirst,
-            Some("wheel_first") => School::WheelFirst,
+            None | Some("tire_first") => Approach::TireFirst,
+            Some("wheel_first") => Approach::WheelFirst,
             Some(other) => {
                 reading.fault("/school", format!("{other:?} is not tire_first or wheel_first"));
-                School::TireFirst
+                Approach::TireFirst
             }
         };
         let arrangements = match self.arrangement.as_deref() {
@@ -116,12 +116,12 @@ impl FinderRequest {
             .as_deref()
             .and_then(|code| coded(&mut reading, "/season", code, Season::from_code(code), choices!(Season)));
         let keeps = match self.keeps.as_deref() {
-            None | Some("nothing") => Keeps::Nothing,
-            Some("wheels") => Keeps::Wheels,
-            Some("tires") => Keeps::Tires,
+            None | Some("nothing") => KeptParts::Nothing,
+            Some("wheels") => KeptParts::Wheels,
+            Some("tires") => KeptParts::Tires,
             Some(other) => {
                 reading.fault("/keeps", format!("{other:?} is not nothing, wheels or tires"));
-                Keeps::Nothing
+                KeptParts::Nothing
             }
         };
         let allowed = self.allowed.as_ref().map(|levers| read_pair_levers(&mut reading, "/allowed", levers));
@@ -159,7 +159,7 @@ impl FinderRequest {
             reading.fault("/count", format!("more than {MOST_SETUPS} setups are not listed"));
         }
         let rims = reading.finish_with(rims, "/rim_min_in", "is not a rim code")?;
-        let wish = Wish {
+        let wish = SearchCriteria {
             school,
             uses,
             season,
@@ -193,7 +193,7 @@ pub struct ObstructionView {
 
 /// A criterion and how much it counted.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::choose::finder::criteria")]
+#[allow(missing_docs, reason = "see fitment::finder::criteria")]
 pub struct CriterionView {
     pub code: &'static str,
     pub title: &'static str,
@@ -241,7 +241,7 @@ pub struct FinderView {
 pub fn search(
     job: &Job,
     loaded: &Loaded,
-    wish: &Wish,
+    wish: &SearchCriteria,
     allowed: Option<PairLevers>,
     ground: &Ground,
 ) -> FinderView {
@@ -250,7 +250,7 @@ pub fn search(
     let mut bay = ground.bay.clone();
     bay.levers = allowed.unwrap_or(bay.levers);
     let plan =
-        Plan::new(&content.fitted, &nothing, content.drive, &ground.limits, Some(ground.today)).in_bay(bay);
+        Case::new(&content.fitted, &nothing, content.drive, &ground.limits, Some(ground.today)).in_state(bay);
     let car = &content.measurements.car;
     let scene = Scene { plan: &plan, needs: Needs::of(car, &content.fitted), factory: car.factory() };
     let outcome = find(&scene, &loaded.catalogue, wish);

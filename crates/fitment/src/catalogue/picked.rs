@@ -1,0 +1,80 @@
+//! The very parts a job has picked from the price lists: what a setup line cannot say of them.
+//!
+//! A setup line names sizes. Rating, seat, tread width and turning direction belong to the row that was picked; they
+//! count for a setup only as long as it still has that row's size.
+
+use super::{TireRow, WheelRow};
+use crate::setup::Setup;
+use crate::tire::Tire;
+use crate::wheel::Wheel;
+
+/// Rows picked for a job.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct PickedParts {
+    /// Wheels.
+    pub wheels: Vec<WheelRow>,
+    /// Tires.
+    pub tires: Vec<TireRow>,
+}
+
+impl PickedParts {
+    /// The picked wheel that a setup has; `None` when it has another, or none was picked.
+    pub fn wheel_of(&self, setup: &Setup) -> Option<&WheelRow> {
+        let wheel = setup.wheel?;
+        self.wheels.iter().find(|row| is_same_wheel(&row.wheel, &wheel))
+    }
+
+    /// The picked tire that a setup has.
+    pub fn tire_of(&self, setup: &Setup) -> Option<&TireRow> {
+        let tire = setup.tire?;
+        self.tires.iter().find(|row| is_same_tire(&row.tire, &tire))
+    }
+
+    /// Whether nothing was picked.
+    pub fn is_empty(&self) -> bool {
+        self.wheels.is_empty() && self.tires.is_empty()
+    }
+}
+
+/// Size and offset; bolt circle and bore only where the setup line states them: it may be shorter than the list.
+fn is_same_wheel(row: &Wheel, planned: &Wheel) -> bool {
+    (row.diameter, row.width, row.offset) == (planned.diameter, planned.width, planned.offset)
+        && planned.center_bore.is_none_or(|bore| row.center_bore == Some(bore))
+}
+
+/// Size, and the service description where the setup line states one.
+fn is_same_tire(row: &Tire, planned: &Tire) -> bool {
+    row.size == planned.size && planned.service.is_none_or(|service| row.service == Some(service))
+}
+
+#[cfg(test)]
+pub(crate) mod tests {
+    use super::*;
+
+    /// A wheel row of a size, with nothing else known.
+    pub(crate) fn wheel_row(size: &str) -> WheelRow {
+        let setup: Setup = size.parse().unwrap();
+        WheelRow { id: 1, ..WheelRow::plain(setup.wheel.unwrap()) }
+    }
+
+    /// A tire row of a size, with nothing else known.
+    pub(crate) fn tire_row(size: &str) -> TireRow {
+        TireRow { id: 1, ..TireRow::plain(size.parse().unwrap()) }
+    }
+
+    #[test]
+    fn a_part_counts_only_for_a_setup_of_its_size() {
+        let parts = PickedParts {
+            wheels: vec![wheel_row("18x8 ET45 5x112 CB57.1")],
+            tires: vec![tire_row("225/40R18 92Y")],
+        };
+        let has = |line: &str| {
+            let setup: Setup = line.parse().unwrap();
+            (parts.wheel_of(&setup).is_some(), parts.tire_of(&setup).is_some())
+        };
+        assert_eq!(has("18x8 ET45 5x112 CB57.1 225/40R18 92Y"), (true, true));
+        assert_eq!(has("18x8 ET45 225/40R18"), (true, true), "a shorter line of the same sizes");
+        assert_eq!(has("18x8 ET44 225/40R18 96Y"), (false, false), "another offset, another index");
+        assert_eq!(has("18x8 ET45 CB66.6 225/45R18"), (false, false), "another bore, another size");
+    }
+}

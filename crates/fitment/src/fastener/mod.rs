@@ -1,0 +1,7 @@
+//! What holds a wheel: thread and seat.
+
+mod seat;
+mod thread;
+
+pub use seat::Seat;
+pub use thread::{Thread, ThreadError};

@@ -1,0 +1,166 @@
+//! The ledger: one judged line per question. It asks the rules ([`crate::rules`]) and judges nothing itself.
+//!
+//! A line has a word, a figure, a limit, a sentence, and the working behind the figure.
+
+use crate::case::Case;
+use crate::rules::{Asked, AxleCheck, Finding, RULES, Rule, Severity};
+use crate::setup::Axle;
+use crate::working::{Phrase, Quantity, Source, Step};
+
+/// One line of the ledger.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Line {
+    /// The rule's code, unique in the registry.
+    pub code: &'static str,
+    /// Which axle it is about; `None` for the car as a whole.
+    pub axle: Option<Axle>,
+    /// The question, in the trade's words.
+    pub title: &'static str,
+    /// How it stands.
+    pub standing: Severity,
+    /// The word for it.
+    pub word: &'static str,
+    /// The figure; `None` while it is not known.
+    pub figure: Option<Quantity>,
+    /// The limit it was held against.
+    pub limit: Phrase,
+    /// What it means for this car, in a sentence.
+    pub says: Phrase,
+    /// What a person must mind, where a mistake can hurt someone.
+    pub caution: Option<&'static str>,
+    /// The working behind the figure.
+    pub working: Vec<Step>,
+    /// Where the rule comes from.
+    pub source: Source,
+}
+
+impl Line {
+    fn of(finding: Finding, rule: &Rule, axle: Option<Axle>) -> Self {
+        Self {
+            code: rule.code,
+            axle,
+            title: rule.title,
+            standing: finding.standing,
+            word: finding.word,
+            figure: finding.figure,
+            limit: finding.limit,
+            says: finding.says,
+            caution: finding.caution,
+            working: finding.working,
+            source: rule.source,
+        }
+    }
+}
+
+impl Case<'_> {
+    /// The ledger: every line that applies, axle by axle, then the car as a whole.
+    pub fn ledger(&self) -> Vec<Line> {
+        let mut lines = Vec::with_capacity(24);
+        for axle in Axle::BOTH {
+            let (Some(axle_case), Some(fitted), Some(planned), Some(change)) =
+                (self.axle(axle), self.fitted.on(axle), self.planned.on(axle), self.change(axle))
+            else {
+                continue;
+            };
+            let fit = axle_case.fit(planned);
+            let check = AxleCheck { case: self, axle: axle_case, fit, fitted, planned, change };
+            for rule in RULES {
+                match rule.asked {
+                    Asked::PerAxle(ask) => {
+                        lines.extend(ask(&check).map(|finding| Line::of(finding, rule, Some(axle))));
+                    }
+                    Asked::PerPart(ask) => lines.extend(ask(&check).into_iter().map(|(part, finding)| {
+                        let facts = part.facts();
+                        let line = Line::of(finding, rule, Some(axle));
+                        Line { code: facts.ledger_code, title: facts.title, ..line }
+                    })),
+                    Asked::PerCar(_) => {}
+                }
+            }
+        }
+        for rule in RULES {
+            if let Asked::PerCar(ask) = rule.asked {
+                lines.extend(ask(self).map(|finding| Line::of(finding, rule, None)));
+            }
+        }
+        lines
+    }
+}
+
+#[cfg(test)]
+pub(crate) mod tests {
+    use super::*;
+    use crate::car::Car;
+    use crate::case::CarState;
+    use crate::catalogue::PickedParts;
+    use crate::date_code::Day;
+    use crate::limits::{Drive, HouseLimits};
+
+    /// A square plan's ledger line by code, from two setup lines.
+    #[track_caller]
+    pub(crate) fn line(code: &str, fitted: &str, planned: &str, drive: Option<Drive>) -> Line {
+        let reading = |text: &str| crate::setup::line::read(text).unwrap().setups.expect(text);
+        let (fitted, planned) = (reading(fitted), reading(planned));
+        let limits = HouseLimits::DEFAULT;
+        let today = Some(Day { year: 2026, day_of_year: 153 });
+        let plan = Case::new(&fitted, &planned, drive, &limits, today);
+        plan.ledger().into_iter().find(|line| line.code == code).expect("the line is there")
+    }
+
+    /// A front axle's line in a bay; `None` when the rule has nothing to say.
+    #[track_caller]
+    pub(crate) fn line_in_bay(bay: CarState, code: &str, fitted: &str, planned: &str) -> Option<Line> {
+        let reading = |text: &str| crate::setup::line::read(text).unwrap().setups.expect(text);
+        let (fitted, planned) = (reading(fitted), reading(planned));
+        let limits = HouseLimits::DEFAULT;
+        let plan = Case::new(&fitted, &planned, None, &limits, None).in_state(bay);
+        plan.ledger().into_iter().find(|line| line.code == code && line.axle != Some(Axle::Rear))
+    }
+
+    /// The same on a car of which something is written down.
+    #[track_caller]
+    pub(crate) fn line_on(car: Car, code: &str, fitted: &str, planned: &str) -> Option<Line> {
+        line_in_bay(CarState::default().of_car(car), code, fitted, planned)
+    }
+
+    /// The same with parts that were picked.
+    #[track_caller]
+    pub(crate) fn line_with_parts(parts: PickedParts, code: &str, planned: &str) -> Option<Line> {
+        line_in_bay(CarState::default().with_parts(parts), code, "17x7.5 ET45 225/45R17", planned)
+    }
+
+    #[test]
+    fn codes_are_unique_and_every_rule_names_its_source() {
+        for (at, rule) in RULES.iter().enumerate() {
+            assert!(RULES[..at].iter().all(|other| other.code != rule.code), "{} is there twice", rule.code);
+            assert!(!rule.source.cite.is_empty() && !rule.title.is_empty(), "{}", rule.code);
+        }
+    }
+
+    #[test]
+    fn every_known_figure_has_a_working_and_a_word() {
+        let reading = |text: &str| crate::setup::line::read(text).unwrap().setups.unwrap();
+        let fitted = reading("17x7.5 ET45 225/45R17 94W");
+        let planned = reading("F: 18x8.5 ET35 235/40R18 91Y DOT 2318 R: 18x9.5 ET30 255/40R18 99Y");
+        let limits = HouseLimits::DEFAULT;
+        let today = Some(Day { year: 2026, day_of_year: 1 });
+        let lines = Case::new(&fitted, &planned, None, &limits, today).ledger();
+        assert!(lines.len() > 14);
+        for line in lines {
+            assert!(!line.word.is_empty() && !line.says.0.is_empty(), "{}", line.code);
+            assert_eq!(line.figure.is_some(), !line.working.is_empty(), "{}: {line:?}", line.code);
+        }
+    }
+
+    #[test]
+    fn what_was_not_stated_is_called_unknown() {
+        for (code, planned) in [
+            ("inner-change", "18x8.5 245/40R18"),
+            ("overall-diameter", "18x8.5 ET35"),
+            ("tire-on-rim", "245/40R18"),
+        ] {
+            let line = line(code, "17x7.5 ET45 225/45R17", planned, None);
+            assert_eq!((line.standing, line.figure), (Severity::Unknown, None), "{code} with {planned}");
+        }
+    }
+}

@@ -1,0 +1,6 @@
+//! What turns a verdict: the mildest levers that make a plan clear, and how much of the allowed work it really needs.
+
+mod least_work;
+mod mildest;
+
+pub use mildest::{Proposal, THICKEST_SPACER_MM, helps};

@@ -1,0 +1,109 @@
+//! Front share of the total tread width against the factory's.
+
+use super::{Asked, Case, Finding, Rule, Severity};
+use crate::length::Length;
+use crate::setup::{Axle, SetupPair};
+use crate::tire::rims::estimated_tread_width;
+use crate::working::{Phrase, Quantity, Source, Step};
+
+const SOURCE: Source = Source::common_practice("less front share of the tread leans to understeer");
+
+pub(super) const RULE: Rule =
+    Rule { code: "balance", title: "Balance of tread", source: SOURCE, asked: Asked::PerCar(judge) };
+
+/// `None` while not all tires are stated, or when front and rear are alike as they were.
+fn judge(plan: &Case<'_>) -> Option<Finding> {
+    let factory = plan.state.car.factory();
+    let of = |pair: &SetupPair| Some((tread(plan, pair, Axle::Front)?, tread(plan, pair, Axle::Rear)?));
+    let (reference, which) = match of(&factory) {
+        Some(treads) => (treads, "factory"),
+        None => (of(plan.fitted)?, "fitted"),
+    };
+    let planned = of(plan.planned)?;
+    let share = |(front, rear): (Length, Length)| front / (front + rear) * 100.0;
+    let (was, is) = (share(reference), share(planned));
+    let change = is - was;
+    if change.abs() < 1e-9 {
+        return None;
+    }
+    let limit_pct = plan.limits.balance_pct;
+    let (standing, word, says) = if change < -limit_pct {
+        (Severity::Mind, "to understeer", "Less of the tread is in front: it leans to understeer.")
+    } else if change > limit_pct {
+        (Severity::Mind, "to oversteer", "More of the tread is in front: the rear lets go sooner.")
+    } else {
+        (Severity::Good, "kept", "Front and rear keep their shares.")
+    };
+    let step = |what, (front, rear): (Length, Length)| Step {
+        what,
+        formula: "front / (front + rear) × 100",
+        put_in: vec![("front", Quantity::length(front)), ("rear", Quantity::length(rear))],
+        gives: Quantity::percent(share((front, rear))),
+        source: SOURCE,
+    };
+    let figure = Quantity::percent(change).signed();
+    Some(Finding {
+        standing,
+        word,
+        figure: Some(figure),
+        limit: Phrase::new("house limit ")
+            .quantity(Quantity::percent(limit_pct))
+            .text(format!(" either way of the {which} share")),
+        says: Phrase::new(says).text(" Tread widths are the list's where known, else estimated."),
+        caution: None,
+        working: vec![
+            step("front share before", reference),
+            step("front share planned", planned),
+            Step {
+                what: "change of the front share",
+                formula: "planned − before",
+                put_in: vec![("planned", Quantity::percent(is)), ("before", Quantity::percent(was))],
+                gives: figure,
+                source: SOURCE,
+            },
+        ],
+    })
+}
+
+/// The list's figure only for both axles alike: an estimate on one side would lie about the other.
+fn tread(plan: &Case<'_>, pair: &SetupPair, axle: Axle) -> Option<Length> {
+    let listed = |axle| {
+        pair.on(axle).and_then(|setup| plan.state.parts.tire_of(setup)).and_then(|row| row.tread_width)
+    };
+    let both = listed(Axle::Front).zip(listed(Axle::Rear));
+    let size = pair.on(axle)?.tire?.size;
+    Some(match (both, axle) {
+        (Some((front, _)), Axle::Front) => front,
+        (Some((_, rear)), Axle::Rear) => rear,
+        (None, _) => estimated_tread_width(&size),
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::car::{Car, Fact};
+    use crate::ledger::tests::{line, line_on};
+
+    #[test]
+    fn a_wider_rear_leans_to_understeer() {
+        // By hand: 0.88 × 235 and 0.90 × 265 against equal ones: 206.8 / 445.3 = 46.44 %, −3.56 points.
+        let planned = "F: 18x8.5 ET40 235/40R18 R: 18x9.5 ET40 265/35R18";
+        let wider = line("balance", "17x7.5 ET45 225/45R17", planned, None);
+        assert_eq!((wider.standing, wider.word), (Severity::Mind, "to understeer"));
+        assert!((wider.figure.unwrap().value + 3.56).abs() < 0.005, "{:?}", wider.figure);
+        let square = line("balance", planned, "18x8.5 ET40 235/40R18", None);
+        assert_eq!(square.word, "to oversteer");
+    }
+
+    #[test]
+    fn the_factorys_share_is_the_reference_and_square_on_square_says_nothing() {
+        let mut car = Car::default();
+        car.note(Fact::FactorySetup, Some(Axle::Front), "18x8 ET40 235/40R18").unwrap();
+        car.note(Fact::FactorySetup, Some(Axle::Rear), "18x9 ET40 265/35R18").unwrap();
+        let planned = "F: 18x8.5 ET40 235/40R18 R: 18x9.5 ET40 265/35R18";
+        assert!(line_on(car, "balance", "18x8 ET40 235/40R18", planned).is_none(), "as the factory has it");
+        let alike = line_on(Car::default(), "balance", "17x7.5 ET45 225/45R17", "18x8 ET45 225/40R18");
+        assert!(alike.is_none());
+    }
+}

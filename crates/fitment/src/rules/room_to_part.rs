@@ -1,0 +1,157 @@
+//! A line for each part of the car that was read: the room to it, how sure that is, and the house minimum.
+
+use super::reach::CAUTION;
+use super::{Asked, Finding, Rule};
+use crate::clearance::{Band, Clearance, Verdict, quick_rule};
+use crate::corner::Feature;
+use crate::corner::feature::BlocksFrom;
+use crate::working::{Phrase, Quantity, Source, SourceKind, Step};
+
+const SOURCE: Source =
+    Source { kind: SourceKind::Measured, cite: "read in the bay, carried over by geometry" };
+
+pub(super) const RULE: Rule = Rule {
+    code: "clearance",
+    title: "Room to what was measured",
+    source: SOURCE,
+    asked: Asked::PerPart(|check| {
+        let lines = check.fit.iter().flat_map(|fit| &fit.clearances);
+        lines.filter_map(|line| Some((line.feature, judge(line)?))).collect()
+    }),
+};
+
+const BRAKE_CAUTION: &str = "Turn the bare wheel by hand through a full turn before it is fastened and driven: a caliper that touches locks a wheel.";
+
+/// `None` for what was not read: the lines about reach say what must be found.
+fn judge(line: &Clearance) -> Option<Finding> {
+    let band = line.band.as_ref()?;
+    let is_torn = line.obstacle.is_some_and(|obstacle| obstacle.is_contradicted);
+    let standing = line.verdict.severity();
+    let limit = Phrase::new("house minimum ")
+        .quantity(Quantity::length(line.limit))
+        .text(", likely ")
+        .quantity(Quantity::length(band.likely_low()))
+        .text(" to ")
+        .quantity(Quantity::length(band.likely_high()));
+    let bears = line.feature.blocks_from();
+    Some(Finding {
+        standing,
+        word: line.verdict.word(),
+        figure: Some(Quantity::length(band.nominal)),
+        limit,
+        says: says(line, band, is_torn),
+        caution: (line.verdict != Verdict::Clears).then_some(match bears {
+            BlocksFrom::Barrel | BlocksFrom::Spoke => BRAKE_CAUTION,
+            _ => CAUTION,
+        }),
+        working: working(line, band),
+    })
+}
+
+fn says(line: &Clearance, band: &Band, is_torn: bool) -> Phrase {
+    let facts = line.feature.facts();
+    let length = Quantity::length;
+    let side = match line.obstacle.and_then(|obstacle| obstacle.side) {
+        Some(crate::corner::CarSide::Left) => " on the left",
+        Some(crate::corner::CarSide::Right) => " on the right",
+        None => "",
+    };
+    if is_torn && line.verdict == Verdict::MeasureFirst {
+        return Phrase::new(format!(
+            "Two readings of the {} contradict each other{side} by more than their ±, and they lead to different answers: read it again. By the nearer one there is room for ",
+            facts.name
+        ))
+        .quantity(length(band.nominal))
+        .text(".");
+    }
+    match line.verdict {
+        Verdict::Touches => Phrase::new(format!("The plan and the {} overlap{side} by ", facts.name))
+            .quantity(length(-band.nominal))
+            .text(if line.feature == Feature::FenderLateral { ": it stands outside the lip." } else { "." }),
+        Verdict::Tight => {
+            Phrase::new(format!("There is room to the {}{side}, but it may be as little as ", facts.name))
+                .quantity(length(band.likely_low()))
+                .text(" (at worst ")
+                .quantity(length(band.worst_low()))
+                .text("): under the house minimum of ")
+                .quantity(length(line.limit))
+                .text(".")
+        }
+        Verdict::Clears | Verdict::MeasureFirst => Phrase::new("Likely at least ")
+            .quantity(length(band.likely_low()))
+            .text(format!(" to the {}{side}, at worst ", facts.name))
+            .quantity(length(band.worst_low()))
+            .text("."),
+    }
+}
+
+/// The reading, what the plan takes of it, what may be off (largest first), and the band that makes.
+fn working(line: &Clearance, band: &Band) -> Vec<Step> {
+    let mut steps = Vec::with_capacity(band.contributions.len() + 4);
+    if let Some(obstacle) = line.obstacle {
+        let reading = obstacle.reading;
+        let (what, formula) = match reading.on {
+            Some(_) => ("gap read with the fitted wheel", "as read"),
+            None => ("distance read from the bare hub", "as read"),
+        };
+        steps.push(Step {
+            what,
+            formula,
+            put_in: vec![("±", Quantity::length(reading.plus_minus))],
+            gives: Quantity::length(reading.gap),
+            source: SOURCE,
+        });
+        let (formula, source) = match (line.feature.blocks_from(), reading.steer.is_at_lock()) {
+            (BlocksFrom::AheadOrBehind, true) => {
+                ("gap − larger radius − half of the extra poke", quick_rule::SOURCE)
+            }
+            (BlocksFrom::AheadOrBehind, false) => ("gap − larger radius", Source::GEOMETRY),
+            (BlocksFrom::Above, _) => ("arch lip − top of the planned tire", Source::GEOMETRY),
+            (BlocksFrom::Barrel, _) => (
+                "gap + larger rim radius",
+                Source::estimate("rim code alone: the barrel's own shape is not known"),
+            ),
+            (BlocksFrom::Spoke, _) => ("gap + spacer", Source::GEOMETRY),
+            (BlocksFrom::Inboard | BlocksFrom::Outboard, _) => {
+                ("smallest distance from the planned section to where the part begins", Source::GEOMETRY)
+            }
+        };
+        steps.push(Step {
+            what: "room with the plan",
+            formula,
+            put_in: vec![("gap", Quantity::length(reading.gap))],
+            gives: Quantity::length(band.nominal),
+            source,
+        });
+    }
+    steps.extend(band.contributions.iter().map(|one| Step {
+        what: one.what,
+        formula: "may be off, either way",
+        put_in: Vec::new(),
+        gives: Quantity::length(one.plus_minus),
+        source: one.source,
+    }));
+    let likely = Quantity::length(band.likely());
+    steps.push(Step {
+        what: "likely band, either way",
+        formula: "√ (sum of squares)",
+        put_in: Vec::new(),
+        gives: likely,
+        source: Source::GEOMETRY,
+    });
+    steps.push(Step {
+        what: "worst case, either way",
+        formula: "straight sum",
+        put_in: Vec::new(),
+        gives: Quantity::length(band.worst()),
+        source: Source::GEOMETRY,
+    });
+    steps.push(Step {
+        what: "likely low, held against the house minimum",
+        formula: "room − likely band",
+        put_in: vec![("room", Quantity::length(band.nominal)), ("band", likely)],
+        gives: Quantity::length(band.likely_low()),
+        source: Source::GEOMETRY,
+    });
+    steps
+}
