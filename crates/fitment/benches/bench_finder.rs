@@ -10,7 +10,6 @@
 use std::hint::black_box;
 use std::time::Instant;
 
-use fitment::case::Needs;
 use fitment::case::{CarState, Case};
 use fitment::catalogue::{Catalogue, TireKind, TireRow, WheelRow};
 use fitment::corner::{Corner, Corners, Feature, Reading};
@@ -141,12 +140,11 @@ fn main() {
         PairLevers::default(),
         (Some(flush), Some(flush)),
     ));
-    let needs = Needs::of(&fitment::car::Car::default(), &fitted);
-    let scene = Scene { plan: &plan, needs, factory: SetupPair::default() };
+    let scene = Scene { plan: &plan };
     let wish = SearchCriteria {
         season: None,
         keeps: KeptParts::Nothing,
-        school: Approach::WheelFirst,
+        approach: Approach::WheelFirst,
         uses: vec![fitment::catalogue::Use::Daily],
         arrangements: Arrangements::Either,
         mixed_diameters: true,

@@ -54,6 +54,8 @@ pub enum Fact {
     KerbMass,
     FrontShare,
     TopSpeed,
+    VehicleClass,
+    DialOverRead,
     FactorySetup,
     PlacardPressure,
     AxleRating,
@@ -62,6 +64,7 @@ pub enum Fact {
     BoltCircle,
     Thread,
     Seat,
+    FastenerKind,
     FastenerLength,
     Torque,
     PressureSensors,
@@ -152,6 +155,26 @@ pub const FACTS: &[FactFacts] = &[
         "the tire's speed symbol is held against it"
     ),
     fact!(
+        VehicleClass,
+        "vehicle_class",
+        "Class",
+        "The car",
+        FactKind::OneOf(&["passenger car", "light truck", "van", "trailer"]),
+        false,
+        false,
+        "passenger tires carry a tenth less on a truck, van or trailer"
+    ),
+    fact!(
+        DialOverRead,
+        "dial_over_read_pct",
+        "Dial over-reads by",
+        "The car",
+        FactKind::Number("%", 0.0, 12.0),
+        false,
+        true,
+        "measured with satellite speed, on the factory's tires; unknown until then"
+    ),
+    fact!(
         FactorySetup,
         "factory_setup",
         "Factory wheel and tire",
@@ -232,6 +255,16 @@ pub const FACTS: &[FactFacts] = &[
         "a cone in a ball seat works loose"
     ),
     fact!(
+        FastenerKind,
+        "fastener_kind",
+        "Bolts or studs",
+        "Hub and fasteners",
+        FactKind::OneOf(&["bolts", "studs and nuts"]),
+        false,
+        false,
+        "a slip-on spacer eats a stud's length, and asks for a longer bolt"
+    ),
+    fact!(
         FastenerLength,
         "fastener_length_mm",
         "Fitted fastener length",
@@ -239,7 +272,7 @@ pub const FACTS: &[FactFacts] = &[
         FactKind::Number("mm", 10.0, 120.0),
         false,
         true,
-        "under the head; a spacer asks for as much more"
+        "under the head"
     ),
     fact!(
         Torque,

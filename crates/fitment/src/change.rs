@@ -11,7 +11,6 @@
 use crate::codes::Offset;
 use crate::length::Length;
 use crate::setup::{Setup, SetupPair};
-use crate::tire::dimensions::{overall_diameter, overall_diameter_worked};
 use crate::working::{Figure, Quantity, Source, Step};
 
 /// What reaches furthest toward one side of the car.
@@ -51,7 +50,7 @@ impl Faces {
     /// Where a setup's faces lie; `None` without a wheel and its offset.
     pub fn of(setup: &Setup) -> Option<Self> {
         let effective = setup.effective_offset()?.length();
-        let half_rim = setup.wheel?.width.over_flanges() / 2.0;
+        let half_rim = setup.over_flanges()? / 2.0;
         let half_tire = setup.section_width().map(|width| width / 2.0);
         Some(Self {
             rim_outer: half_rim - effective,
@@ -134,15 +133,12 @@ pub fn axle_change(fitted: &Setup, planned: &Setup) -> AxleChange {
         Some(side_change(part, side, width, offsets))
     };
     let diameters = fitted
-        .tire
-        .zip(planned.tire)
-        .map(|(a, b)| Diameters { fitted: overall_diameter(&a.size), planned: overall_diameter(&b.size) });
+        .overall_diameter()
+        .zip(planned.overall_diameter())
+        .map(|(fitted, planned)| Diameters { fitted, planned });
     let diameter_steps = || {
-        fitted.tire.zip(planned.tire).map_or_else(Vec::new, |(a, b)| {
-            let mut steps = overall_diameter_worked(&a.size).working;
-            steps.append(&mut overall_diameter_worked(&b.size).working);
-            steps
-        })
+        let worked = [fitted, planned].into_iter().filter_map(Setup::overall_diameter_worked);
+        worked.flat_map(|figure| figure.working).collect()
     };
     AxleChange {
         effective_offset: planned.effective_offset().map(|_| effective_offset(planned)),
@@ -307,14 +303,14 @@ pub struct PairChange {
     pub front_overall_diameter: Option<Figure>,
     /// Overall diameter planned behind.
     pub rear_overall_diameter: Option<Figure>,
-    /// Drift of the front-to-rear diameter ratio against the fitted one, in per cent.
+    /// Drift of the front-to-rear diameter ratio against the set before, in per cent.
     pub front_to_rear_ratio_pct: Option<Figure>,
 }
 
 /// Works out what changes between the axles.
 pub fn pair_change(fitted: &SetupPair, planned: &SetupPair) -> PairChange {
-    let diameter = |setup: Option<Setup>| Some(overall_diameter(&setup?.tire?.size));
-    let worked = |setup: Option<Setup>| Some(overall_diameter_worked(&setup?.tire?.size));
+    let diameter = |setup: Option<Setup>| setup?.overall_diameter();
+    let worked = |setup: Option<Setup>| setup?.overall_diameter_worked();
     let old = diameter(fitted.front).zip(diameter(fitted.rear));
     let new = diameter(planned.front).zip(diameter(planned.rear));
     PairChange {
@@ -324,12 +320,12 @@ pub fn pair_change(fitted: &SetupPair, planned: &SetupPair) -> PairChange {
             let (old, new) = (old_front / old_rear, new_front / new_rear);
             Figure::of(Step {
                 what: "drift of the front-to-rear diameter ratio",
-                formula: "((OD front / OD rear) planned / (OD front / OD rear) fitted − 1) × 100 %",
+                formula: "((OD front / OD rear) planned / (OD front / OD rear) before − 1) × 100 %",
                 put_in: vec![
                     ("OD front planned", Quantity::length(new_front)),
                     ("OD rear planned", Quantity::length(new_rear)),
-                    ("OD front fitted", Quantity::length(old_front)),
-                    ("OD rear fitted", Quantity::length(old_rear)),
+                    ("OD front before", Quantity::length(old_front)),
+                    ("OD rear before", Quantity::length(old_rear)),
                 ],
                 gives: Quantity::percent((new / old - 1.0) * 100.0).signed(),
                 source: Source::GEOMETRY,

@@ -300,6 +300,13 @@ impl CenterBore {
     }
 }
 
+impl CenterBore {
+    /// In hundredths of a millimetre, in which bores are held against hubs.
+    pub fn hundredths(self) -> u16 {
+        self.hundredths
+    }
+}
+
 impl fmt::Display for CenterBore {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         write!(f, "CB{}", self.diameter().as_mm())

@@ -109,24 +109,24 @@ pub(crate) mod tests {
 
     /// A front axle's line in a bay; `None` when the rule has nothing to say.
     #[track_caller]
-    pub(crate) fn line_in_bay(bay: CarState, code: &str, fitted: &str, planned: &str) -> Option<Line> {
+    pub(crate) fn line_in_state(state: CarState, code: &str, fitted: &str, planned: &str) -> Option<Line> {
         let reading = |text: &str| crate::setup::line::read(text).unwrap().setups.expect(text);
         let (fitted, planned) = (reading(fitted), reading(planned));
         let limits = HouseLimits::DEFAULT;
-        let plan = Case::new(&fitted, &planned, None, &limits, None).in_state(bay);
+        let plan = Case::new(&fitted, &planned, None, &limits, None).in_state(state);
         plan.ledger().into_iter().find(|line| line.code == code && line.axle != Some(Axle::Rear))
     }
 
     /// The same on a car of which something is written down.
     #[track_caller]
     pub(crate) fn line_on(car: Car, code: &str, fitted: &str, planned: &str) -> Option<Line> {
-        line_in_bay(CarState::default().of_car(car), code, fitted, planned)
+        line_in_state(CarState::default().of_car(car), code, fitted, planned)
     }
 
     /// The same with parts that were picked.
     #[track_caller]
     pub(crate) fn line_with_parts(parts: PickedParts, code: &str, planned: &str) -> Option<Line> {
-        line_in_bay(CarState::default().with_parts(parts), code, "17x7.5 ET45 225/45R17", planned)
+        line_in_state(CarState::default().with_parts(parts), code, "17x7.5 ET45 225/45R17", planned)
     }
 
     #[test]

@@ -9,7 +9,7 @@
 //!   [`setup`] (what sits on one axle, and the setup line it is spoken in), [`catalogue`] (what can be ordered),
 //!   [`change`] (from one setup to another).
 //! - car: [`limits`] (the house's), [`car`] (its record), [`section`] (the cut through wheel and tire), [`corner`] (what
-//!   was measured), [`lever`] (what can be done), [`brake`], [`style`], [`speedometer`], [`pressure`], [`stagger`].
+//!   was measured), [`lever`] (what can be done), [`brake`], [`style`].
 //! - [`case`]: what is judged; decides what a plan is held against.
 //! - [`clearance`], [`window`]: the room to what was measured, and the offsets that clear.
 //! - [`rules`]: one module a rule.
@@ -43,14 +43,11 @@ pub mod measure;
 pub mod mend;
 pub mod notation;
 pub mod plus_sizes;
-pub mod pressure;
 pub mod proven;
 pub mod rules;
 pub mod section;
 pub mod setup;
 pub mod speed_symbol;
-pub mod speedometer;
-pub mod stagger;
 pub mod style;
 pub mod tire;
 pub mod tire_on_rim;

@@ -3,7 +3,7 @@
 use crate::codes::{RimDiameter, RimWidth};
 use crate::length::Length;
 use crate::tire::dimensions::{overall_diameter, sidewall};
-use crate::tire::rims::{measuring_rim, permitted_rims};
+use crate::tire::rims::{PermittedRims, measuring_rim};
 use crate::tire::{Construction, MetricSize, Prefix, Size};
 use crate::working::{Figure, Quantity, Source, Step};
 
@@ -32,7 +32,7 @@ pub struct Rung {
     /// The rim it is measured on.
     pub measuring_rim: RimWidth,
     /// Narrowest and widest rim it may be put on, estimated.
-    pub permitted: (RimWidth, RimWidth),
+    pub permitted: PermittedRims,
     /// Rim code against the tire's own, in inches: +1 is "plus one".
     pub plus_in: f64,
 }
@@ -73,7 +73,7 @@ pub fn ladder(tire: &Size, band_pct: f64, rims: &[RimDiameter]) -> Vec<Rung> {
                         change_pct,
                         sidewall: sidewall(&size),
                         measuring_rim: measuring_rim(&size),
-                        permitted: permitted_rims(&size),
+                        permitted: PermittedRims::estimated(&size),
                         plus_in: rim.code() - tire.rim().code(),
                     });
                 }

@@ -5,7 +5,6 @@ use std::collections::BTreeMap;
 use crate::coded::coded;
 use crate::limits::Drive;
 use crate::setup::{Axle, Setup, SetupPair};
-use crate::tire::dimensions::overall_diameter;
 use crate::working::{Figure, Quantity, Source, Step};
 
 /// Where nearness and envelope come from.
@@ -138,10 +137,9 @@ impl ProvenFit {
 /// further), and crown.
 fn reach(setup: &Setup) -> Option<(f64, f64, f64)> {
     let (wheel, offset) = (setup.wheel?, setup.effective_offset()?);
-    let half = (wheel.width.over_flanges().as_mm() / 2.0)
+    let half = (setup.over_flanges()?.as_mm() / 2.0)
         .max(setup.section_width().map_or(0.0, |section| section.as_mm() / 2.0));
-    let crown =
-        setup.tire.map_or(wheel.diameter.everyday(), |tire| overall_diameter(&tire.size)).as_mm() / 2.0;
+    let crown = setup.overall_diameter().unwrap_or(wheel.diameter.everyday()).as_mm() / 2.0;
     Some((half - offset.as_mm(), half + offset.as_mm(), crown))
 }
 

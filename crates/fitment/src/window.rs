@@ -11,10 +11,10 @@ use crate::corner::feature::BlocksFrom;
 use crate::corner::{CarSide, Carrier, Feature, Obstacle, ObstacleShape};
 use crate::length::Length;
 use crate::section::Toward;
-use crate::setup::Setup;
+use crate::setup::{ListedTire, Setup};
 use crate::style::StyleTarget;
 use crate::tire::dimensions::{overall_diameter, sidewall};
-use crate::tire::rims::{measuring_rim, permitted_rims};
+use crate::tire::rims::{PermittedRims, RimFit, measuring_rim};
 use crate::tire::{Construction, MetricSize, Prefix, Size, Tire};
 use crate::working::{Phrase, Quantity};
 
@@ -171,20 +171,25 @@ impl AxleCase<'_> {
         wheel.width = width;
         // Where the wheel stands is what is sought; the offset only has to be there.
         wheel.offset = Offset::from_mm(0.0);
+        let mut listed = planned.listed;
         let tire = planned.tire.map(|tire| match nearest_square(squarest, width, &tire.size) {
-            Some(size) if size != tire.size => Tire { size, service: None, ..tire },
+            Some(size) if size != tire.size => {
+                listed.tire = ListedTire::default();
+                Tire { size, service: None, ..tire }
+            }
             _ => tire,
         });
-        let setup = Setup { wheel: Some(wheel), tire, ..*planned };
+        // What a list says of a wheel's width over its flanges is of its own width alone.
+        if planned.wheel.is_some_and(|planned| planned.width != width) {
+            listed.wheel_overall_width = None;
+        }
+        let setup = Setup { wheel: Some(wheel), tire, listed, ..*planned };
         let stand = MountedSetup::of(&setup, self.planned_camber())?;
         let spacer = stand.spacer();
         let mut window = WidthWindow {
             rim_width: width,
             tire,
-            is_permitted: tire.is_none_or(|tire| {
-                let (least, most) = permitted_rims(&tire.size);
-                (least..=most).contains(&width)
-            }),
+            is_permitted: setup.permitted_rims().is_none_or(|rims| rims.judge(width) == RimFit::Permitted),
             least: None,
             most: None,
             blocked_by: Vec::new(),
@@ -309,10 +314,7 @@ fn nearest_square(sizes: &[Size], width: RimWidth, like: &Size) -> Option<Size> 
     };
     sizes
         .iter()
-        .filter(|size| {
-            let (least, most) = permitted_rims(size);
-            (least..=most).contains(&width)
-        })
+        .filter(|size| PermittedRims::estimated(size).judge(width) == RimFit::Permitted)
         .min_by(|a, b| {
             let (a, b) = (rank(a), rank(b));
             a.0.total_cmp(&b.0).then(a.1.total_cmp(&b.1))

@@ -129,6 +129,9 @@ impl Source {
     /// What the size itself says.
     pub const SIZE: Self = Self { kind: SourceKind::Standard, cite: "the size as marked" };
 
+    /// What a price list says of the very part.
+    pub const LISTED: Self = Self { kind: SourceKind::Measured, cite: "the price list's own figure" };
+
     /// A published standard, written down from memory.
     pub const fn from_memory(cite: &'static str) -> Self {
         Self { kind: SourceKind::FromMemory, cite }

@@ -6,6 +6,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 
 use fitment::brake::{Limits, Package, verdict};
 use fitment::case::Needs;
+use fitment::rules::mount;
 use fitment::setup::Axle;
 use store::workshop::WheelTemplate;
 
@@ -51,7 +52,6 @@ impl Ask {
 
     /// Each line's size that goes on the hub, smallest rim first, over the brakes.
     fn sweep(&self, loaded: &Loaded, ticket: &Ticket) -> Vec<CatalogueWheel> {
-        let at = usize::from(self.axle == Axle::Rear);
         let rows = &loaded.catalogue.wheels;
         // Like insides are tried once: a line's own where it was measured, else the size alone.
         let mut known = HashMap::new();
@@ -61,8 +61,7 @@ impl Ask {
             if count % 1000 == 0 {
                 ticket.tell("comparing", count, rows.len());
             }
-            let goes_on = self.needs.bolt_circle.is_none_or(|circle| row.circles().any(|one| one == circle))
-                && self.needs.hub[at].zip(row.wheel.center_bore).is_none_or(|(hub, bore)| bore >= hub);
+            let goes_on = mount::goes_on(&self.needs, self.axle, row);
             if !goes_on || !seen.insert((row.line.clone(), template_size(&row.wheel))) {
                 continue;
             }

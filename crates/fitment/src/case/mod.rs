@@ -9,9 +9,11 @@
 
 mod axle_case;
 mod needs;
+mod reference;
 
 pub use axle_case::AxleCase;
-pub use needs::{Needs, Reference, SOURCE, half_rating_kg};
+pub use needs::{Needs, half_rating_kg};
+pub use reference::{Reference, ReferenceKind};
 
 use crate::car::Car;
 use crate::catalogue::PickedParts;
@@ -20,30 +22,31 @@ use crate::corner::{Corners, Resolved};
 use crate::date_code::Day;
 use crate::lever::PairLevers;
 use crate::limits::{Drive, HouseLimits};
-use crate::setup::{Axle, SetupPair};
+use crate::setup::{Axle, PerAxle, Setup, SetupPair};
 use crate::style::StyleTarget;
 
 /// All that the rules look at.
 #[derive(Debug)]
 pub struct Case<'a> {
     /// What is fitted.
-    pub fitted: &'a SetupPair,
-    /// What is planned.
-    pub planned: &'a SetupPair,
+    pub fitted: SetupPair,
+    /// What is planned, its picked parts with what their lists say of them.
+    pub planned: SetupPair,
     /// Driven axles, when known.
     pub drive: Option<Drive>,
     /// The house's limits.
     pub limits: &'a HouseLimits,
     /// Today, for the age of used tires.
     pub today: Option<Day>,
-    /// The front axle's change, when both its setups are known.
-    pub front: Option<AxleChange>,
-    /// The rear axle's change, when both its setups are known.
-    pub rear: Option<AxleChange>,
-    /// What changes between the axles.
-    pub pair: PairChange,
     /// What the bay measured, what is done to the car, and what the owner wants to see.
     pub state: CarState,
+    /// Each axle's change from what is fitted: what clearance goes by.
+    changes: PerAxle<Option<AxleChange>>,
+    /// What each axle is held against on the road, and the change from it.
+    references: PerAxle<Option<Reference>>,
+    road: PerAxle<Option<AxleChange>>,
+    /// What changes between the axles from the reference set.
+    pair: Option<(ReferenceKind, PairChange)>,
 }
 
 /// What is known of the car beside its setups.
@@ -107,31 +110,50 @@ impl CarState {
 impl<'a> Case<'a> {
     /// Works out every change once, for all the rules.
     pub fn new(
-        fitted: &'a SetupPair,
-        planned: &'a SetupPair,
+        fitted: &SetupPair,
+        planned: &SetupPair,
         drive: Option<Drive>,
         limits: &'a HouseLimits,
         today: Option<Day>,
     ) -> Self {
-        let change = |axle| Some(axle_change(fitted.on(axle)?, planned.on(axle)?));
-        let pair = pair_change(fitted, planned);
         Self {
-            fitted,
-            planned,
+            fitted: *fitted,
+            planned: *planned,
             drive,
             limits,
             today,
-            front: change(Axle::Front),
-            rear: change(Axle::Rear),
-            pair,
             state: CarState::default(),
+            changes: PerAxle::default(),
+            references: PerAxle::default(),
+            road: PerAxle::default(),
+            pair: None,
         }
+        .worked_out()
     }
 
-    /// The same plan on a car that was measured.
+    /// The same plan on a car that was measured, with what lists say of its picked parts.
     #[must_use]
     pub fn in_state(mut self, state: CarState) -> Self {
         self.state = state;
+        self.worked_out()
+    }
+
+    fn worked_out(mut self) -> Self {
+        for axle in Axle::BOTH {
+            if let Some(setup) = self.planned.on_mut(axle) {
+                setup.listed = self.state.parts.listed(setup);
+            }
+        }
+        let (car, fitted, planned) = (&self.state.car, self.fitted, self.planned);
+        let references = PerAxle::of(|axle| Reference::of(car, &fitted, axle));
+        let change = |from: Option<&Setup>, axle| Some(axle_change(from?, planned.on(axle)?));
+        self.changes = PerAxle::of(|axle| change(fitted.on(axle), axle));
+        self.road = PerAxle::of(|axle| change(references.on(axle).as_ref().map(|one| &one.setup), axle));
+        self.pair = Reference::pair_of(car, &fitted).map(|pair| {
+            let setups = SetupPair { front: Some(pair.front.setup), rear: Some(pair.rear.setup) };
+            (pair.front.kind, pair_change(&setups, &planned))
+        });
+        self.references = references;
         self
     }
 
@@ -147,11 +169,31 @@ impl<'a> Case<'a> {
         })
     }
 
-    /// One axle's change.
+    /// One axle's change from what is fitted.
     pub fn change(&self, axle: Axle) -> Option<&AxleChange> {
-        match axle {
-            Axle::Front => self.front.as_ref(),
-            Axle::Rear => self.rear.as_ref(),
+        self.changes.on(axle).as_ref()
+    }
+
+    /// What an axle is held against on the road.
+    pub fn reference(&self, axle: Axle) -> Option<&Reference> {
+        self.references.on(axle).as_ref()
+    }
+
+    /// One axle's change from what it is held against on the road.
+    pub fn on_the_road(&self, axle: Axle) -> Option<&AxleChange> {
+        self.road.on(axle).as_ref()
+    }
+
+    /// What changes between the axles from the reference set, else from what is fitted.
+    pub fn pair_change(&self) -> PairChange {
+        match &self.pair {
+            Some((_, change)) => change.clone(),
+            None => pair_change(&self.fitted, &self.planned),
         }
+    }
+
+    /// What changes between the axles, and against whose set.
+    pub fn between_the_axles(&self) -> Option<(ReferenceKind, &PairChange)> {
+        self.pair.as_ref().map(|(kind, change)| (*kind, change))
     }
 }

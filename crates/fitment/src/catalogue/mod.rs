@@ -13,8 +13,8 @@ use crate::coded::coded;
 use crate::codes::{BoltCircle, RimWidth};
 use crate::fastener::Seat;
 use crate::length::Length;
+use crate::setup::{Hundredths, Listed, ListedTire, Setup};
 use crate::tire::Tire;
-use crate::tire::rims::{estimated_tread_width, permitted_rims};
 use crate::wheel::Wheel;
 
 /// How a wheel is made.
@@ -83,6 +83,13 @@ coded!(Use:
     WinterRoads = "winter",
     Gravel = "gravel",
 );
+
+impl Use {
+    /// Driven hard: what a tire's tread then asks of its rim is stricter.
+    pub fn is_hard(self) -> bool {
+        matches!(self, Self::OccasionalTrack | Self::RegularTrack | Self::Autocross)
+    }
+}
 
 /// When the set is driven.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -290,16 +297,23 @@ impl TireRow {
         }
     }
 
-    /// Narrowest and widest rim: the maker's table, else the estimate.
-    pub fn rims(&self) -> (RimWidth, RimWidth) {
-        self.permitted.unwrap_or_else(|| permitted_rims(&self.tire.size))
+    /// The tire by itself, with its own measures.
+    pub fn alone(&self) -> Setup {
+        Setup {
+            tire: Some(self.tire),
+            listed: Listed { tire: self.listed(), ..Listed::default() },
+            ..Setup::default()
+        }
     }
 
-    /// Tread width: the maker's figure, else a rough estimate. The second says whether it is the maker's.
-    pub fn tread(&self) -> (Length, bool) {
-        match self.tread_width {
-            Some(width) => (width, true),
-            None => (estimated_tread_width(&self.tire.size), false),
+    /// The tire's own measures, as the list states them.
+    pub fn listed(&self) -> ListedTire {
+        ListedTire {
+            section: self.section.and_then(Hundredths::of),
+            overall_diameter: self.overall_diameter.and_then(Hundredths::of),
+            tread_width: self.tread_width.and_then(Hundredths::of),
+            measuring_rim: self.measuring_rim,
+            permitted: self.permitted,
         }
     }
 }

@@ -4,7 +4,7 @@
 //! count for a setup only as long as it still has that row's size.
 
 use super::{TireRow, WheelRow};
-use crate::setup::Setup;
+use crate::setup::{Hundredths, Listed, Setup};
 use crate::tire::Tire;
 use crate::wheel::Wheel;
 
@@ -28,6 +28,17 @@ impl PickedParts {
     pub fn tire_of(&self, setup: &Setup) -> Option<&TireRow> {
         let tire = setup.tire?;
         self.tires.iter().find(|row| is_same_tire(&row.tire, &tire))
+    }
+
+    /// What the picked rows say of a setup's parts.
+    pub fn listed(&self, setup: &Setup) -> Listed {
+        Listed {
+            tire: self.tire_of(setup).map(TireRow::listed).unwrap_or_default(),
+            wheel_overall_width: self
+                .wheel_of(setup)
+                .and_then(|row| row.overall_width)
+                .and_then(Hundredths::of),
+        }
     }
 
     /// Whether nothing was picked.

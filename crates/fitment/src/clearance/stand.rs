@@ -5,7 +5,6 @@ use std::cell::OnceCell;
 use crate::length::Length;
 use crate::section::{Silhouette, Toward, silhouette};
 use crate::setup::Setup;
-use crate::tire::dimensions::{overall_diameter, sidewall};
 
 /// A setup where it stands: rim centre plane at y = spacer − ET, leaned by its camber about the wheel centre.
 ///
@@ -92,7 +91,7 @@ impl MountedSetup {
     /// applied. The tire's is `None` without one.
     pub fn outer_faces_at_the_top(&self) -> (f64, Option<f64>) {
         let (sin, cos) = self.camber_deg.to_radians().sin_cos();
-        let half_rim = self.setup.wheel.map_or(0.0, |wheel| wheel.width.over_flanges().as_mm() / 2.0);
+        let half_rim = self.setup.over_flanges().map_or(0.0, |width| width.as_mm() / 2.0);
         let flange = silhouette::flange_top(&self.setup).unwrap_or(0.0);
         let rim = self.center_y + half_rim * cos + flange * sin;
         let tire = self
@@ -105,10 +104,11 @@ impl MountedSetup {
     /// Radius at which it is widest: the tire's sidewall, or the flange where that stands proud.
     pub fn widest_radius(&self) -> f64 {
         let flange = silhouette::flange_top(&self.setup).unwrap_or(0.0);
-        let half_rim = self.setup.wheel.map_or(0.0, |wheel| wheel.width.over_flanges().as_mm() / 2.0);
-        match (self.setup.tire, self.setup.section_width()) {
-            (Some(tire), Some(width)) if width.as_mm() / 2.0 >= half_rim => {
-                (overall_diameter(&tire.size) - sidewall(&tire.size)).as_mm() / 2.0
+        let half_rim = self.setup.over_flanges().map_or(0.0, |width| width.as_mm() / 2.0);
+        let heights = self.setup.overall_diameter().zip(self.setup.sidewall());
+        match (heights, self.setup.section_width()) {
+            (Some((overall, sidewall)), Some(width)) if width.as_mm() / 2.0 >= half_rim => {
+                (overall - sidewall).as_mm() / 2.0
             }
             _ => flange,
         }
@@ -127,6 +127,6 @@ impl MountedSetup {
     /// # Source
     /// UN R30 §6.1 (from memory): d + 2H × 0.97 … d + 2H × 1.04.
     pub fn height_tolerance(&self) -> Length {
-        self.setup.tire.map_or(Length::ZERO, |tire| sidewall(&tire.size) * 0.04)
+        self.setup.sidewall().map_or(Length::ZERO, |height| height * 0.04)
     }
 }

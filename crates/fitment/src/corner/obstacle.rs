@@ -9,7 +9,6 @@ use super::{CarSide, Carrier, Corner, Feature, Reading, Steer, Suspension, Tried
 use crate::length::Length;
 use crate::section::{Silhouette, Toward};
 use crate::setup::Setup;
-use crate::tire::dimensions;
 use crate::working::{Phrase, Quantity};
 
 /// Where an obstacle begins.
@@ -243,7 +242,7 @@ impl Corner {
         let Some((measured, named)) = self.fitted_section.zip(fitted.section_width()) else {
             return 0.0;
         };
-        let half_rim = fitted.wheel.map_or(0.0, |wheel| wheel.width.over_flanges().as_mm() / 2.0);
+        let half_rim = fitted.over_flanges().map_or(0.0, |width| width.as_mm() / 2.0);
         let reaches = |section: Length| (section.as_mm() / 2.0).max(half_rim);
         reaches(measured.value) - reaches(named)
     }
@@ -408,7 +407,7 @@ fn contradict(a: &Obstacle, b: &Obstacle) -> bool {
 /// How far a new tire's face or crown may stand from where its size puts it, the larger of the two.
 fn tire_tolerance(setup: &Setup) -> f64 {
     let wide = setup.section_width().map_or(0.0, |width| width.as_mm() * 0.02);
-    let high = setup.tire.map_or(0.0, |tire| dimensions::sidewall(&tire.size).as_mm() * 0.04);
+    let high = setup.sidewall().map_or(0.0, |height| height.as_mm() * 0.04);
     wide.max(high)
 }
 

@@ -6,6 +6,8 @@ use crate::catalogue::{TireRow, WheelRow};
 use crate::coded::coded;
 use crate::codes::RimWidth;
 use crate::length::Length;
+use crate::rules::tread_width::{self as tread_width_rule, HALF_INCH};
+use crate::setup::Setup;
 use crate::window::WidthWindow;
 use crate::working::Source;
 
@@ -14,7 +16,7 @@ use crate::working::Source;
 pub enum Criterion {
     /// Room to what was measured.
     Fit,
-    /// Overall diameter against the fitted tire.
+    /// Overall diameter against the reference tire.
     Diameter,
     /// Front against rear.
     Ratio,
@@ -70,7 +72,7 @@ impl Criterion {
             Self::Ratio => "drift of the front-to-rear diameter ratio against the house limit for this drive",
             Self::Style => "millimetres of offset from the wanted style, 15 counting nothing",
             Self::TreadWidth => {
-                "tread width between rim width − ½ in and rim width; an inch outside counts nothing"
+                "the rim within half an inch of the measuring rim; driven hard, a listed tread between rim width − ½ in and rim width; an inch outside counts nothing"
             }
             Self::HeatWidth => {
                 "section width against the factory's on that axle: the car's weight asks for about that much"
@@ -86,7 +88,7 @@ impl Criterion {
         match self {
             Self::Fit | Self::Style => Source::GEOMETRY,
             Self::Diameter | Self::Ratio => crate::limits::HouseLimits::SOURCE,
-            Self::TreadWidth => Source::common_practice("tread between rim − ½ in and rim"),
+            Self::TreadWidth => tread_width_rule::SOURCE,
             Self::HeatWidth => Source::estimate("the factory's width for the weight; a judgement of ours"),
             Self::Mass | Self::Price | Self::Availability => Source::estimate("the price list's figure"),
         }
@@ -147,14 +149,20 @@ pub fn style(window: &WidthWindow, offset_mm: f64) -> f64 {
     clamped(1.0 - under.max(over) / 15.0)
 }
 
-/// Tread width on a rim: between rim width − ½ in and rim width.
-///
-/// # Source
-/// Common practice: over the rim's width the sidewall bulges and squirms, far under it turns harsh.
-pub fn tread_width(tread: Length, rim: RimWidth) -> f64 {
-    let over = (tread - rim.between_flanges()).as_mm();
-    let under = (rim.between_flanges() - tread).as_mm() - 12.7;
-    clamped(1.0 - over.max(under).max(0.0) / 25.4)
+/// Tread on its rim: as the rule has it, an inch beyond what it calls right counting nothing. Driven hard, a listed tread is
+/// held between the rim's width and half an inch less; an estimate never is.
+pub fn tread_width(setup: &Setup, rim: RimWidth, is_driven_hard: bool) -> f64 {
+    let hard = is_driven_hard.then(|| tread_width_rule::beyond_for_hard_driving(setup, rim)).flatten();
+    let off = match hard {
+        Some(beyond) => beyond.abs(),
+        None => match setup.measuring_rim() {
+            Some(measuring) => {
+                ((measuring.between_flanges() - rim.between_flanges()).abs() - HALF_INCH).max(Length::ZERO)
+            }
+            None => return UNKNOWN,
+        },
+    };
+    clamped(1.0 - off.as_mm() / 25.4)
 }
 
 /// Width for the weight: section width against the factory's, a third off counting nothing.
@@ -192,9 +200,15 @@ pub fn of_wheel(row: &WheelRow, dearest: u32, weights: &super::Weights) -> f64 {
 }
 
 /// A tire row's own scores on a rim, as a weighted sum.
-pub fn of_tire(row: &TireRow, rim: RimWidth, dearest: u32, weights: &super::Weights) -> f64 {
+pub fn of_tire(
+    row: &TireRow,
+    rim: RimWidth,
+    dearest: u32,
+    is_driven_hard: bool,
+    weights: &super::Weights,
+) -> f64 {
     half(weights, mass(row.mass_kg), price(row.price, dearest), stock(row.stock))
-        + weights.on(Criterion::TreadWidth) * tread_width(row.tread().0, rim)
+        + weights.on(Criterion::TreadWidth) * tread_width(&row.alone(), rim, is_driven_hard)
 }
 
 /// Wheel and tire each make half of what both are scored by.
@@ -210,11 +224,25 @@ mod tests {
     use super::*;
 
     #[test]
-    fn tread_goes_between_the_rim_and_half_an_inch_less() {
-        let on = |tread: f64, rim: f64| tread_width(Length::mm(tread), RimWidth::from_code(rim).unwrap());
-        // 8.5 in is 215.9 mm: 203.2 to 215.9 is right, 25.4 mm outside counts nothing.
+    fn tread_scores_as_the_rule_has_it() {
+        // 8.5 in is 215.9 mm: driven hard 203.2 to 215.9 is right, 25.4 mm outside counts nothing. The measuring rim of
+        // 245/40R18 is 8.5 (ISO 4000-1, memory): else half an inch round it is right.
+        let on = |tread: Option<f64>, rim: f64, hard| {
+            let mut row = crate::catalogue::picked::tests::tire_row("245/40R18");
+            row.tread_width = tread.and_then(Length::from_mm);
+            tread_width(&row.alone(), RimWidth::from_code(rim).unwrap(), hard)
+        };
         for (tread, score) in [(203.2, 1.0), (215.9, 1.0), (241.3, 0.0), (177.8, 0.0), (228.6, 0.5)] {
-            assert!((on(tread, 8.5) - score).abs() < 1e-9, "{tread}");
+            assert!((on(Some(tread), 8.5, true) - score).abs() < 1e-9, "{tread}");
+            assert_eq!(on(Some(tread), 8.5, false), 1.0, "{tread}");
+        }
+        for (rim, score) in [(8.0, 1.0), (9.0, 1.0), (9.5, 0.5), (7.5, 0.5)] {
+            for hard in [false, true] {
+                assert!(
+                    (on(None, rim, hard) - score).abs() < 1e-9,
+                    "{rim}: an estimate is never held to the hard rule"
+                );
+            }
         }
     }
 

@@ -1,13 +1,10 @@
 //! What a setup must hold to be proposed, each by name.
 
-use crate::case::Needs;
-use crate::catalogue::{TireKind, TireRow, WheelRow};
+use crate::catalogue::{TireRow, WheelRow};
 use crate::coded::coded;
 
+use super::requirements::Requirements;
 use super::{KeptParts, SearchCriteria};
-
-/// No winter tire slower than this is proposed, whatever the car: symbol Q, the slowest sold as such. Common practice.
-pub const LEAST_WINTER_KMH: f64 = 160.0;
 
 /// A condition that rows or setups must hold.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -32,6 +29,8 @@ pub enum Filter {
     PermittedRim,
     /// Overall diameter inside the house limit.
     Diameter,
+    /// What the dial shows.
+    Speedometer,
     /// Room to everything that was measured.
     Fit,
     /// Front against rear.
@@ -55,6 +54,7 @@ coded!(Filter:
     Speed = "speed",
     PermittedRim = "permitted_rim",
     Diameter = "diameter",
+    Speedometer = "speedometer",
     Fit = "fit",
     Ratio = "ratio",
     Arrangement = "arrangement",
@@ -76,6 +76,7 @@ impl Filter {
             Self::Speed => "the speed symbol",
             Self::PermittedRim => "the rims the tires may be put on",
             Self::Diameter => "the house limit on overall diameter",
+            Self::Speedometer => "what the dial would show",
             Self::Fit => "the room on the car",
             Self::Ratio => "the limit on front against rear",
             Self::Arrangement => "square, staggered or mixed diameters as asked for",
@@ -98,6 +99,9 @@ impl Filter {
             Self::PermittedRim => "Nothing opens it: outside of the permitted rims is a \"do not fit\".",
             Self::Diameter => {
                 "The house's limit on the change of diameter, with what the speedometer then shows."
+            }
+            Self::Speedometer => {
+                "Have the dial measured by satellite speed: what it over-reads is room for a larger tire."
             }
             Self::Fit => "A lever on the car, or another offset on the list.",
             Self::Ratio => "Equal diameters; the car maker's own limit rules.",
@@ -122,22 +126,14 @@ impl InForce {
 pub(super) fn wheel_may(
     row: &WheelRow,
     axle: usize,
-    needs: &Needs,
+    asks: &Requirements,
     wish: &SearchCriteria,
     force: InForce,
 ) -> bool {
     row.wheel.offset.is_some()
-        && force.holds(Filter::BoltCircle, || {
-            needs.bolt_circle.is_none_or(|circle| row.circles().any(|drilled| drilled == circle))
-        })
-        && force.holds(Filter::Bore, || match (needs.hub[axle], row.wheel.center_bore) {
-            (Some(hub), Some(bore)) => bore >= hub,
-            _ => true,
-        })
-        && force.holds(Filter::WheelLoad, || match (needs.wheel_load_kg, row.load_kg) {
-            (Some(need), Some(rating)) => rating >= need,
-            _ => true,
-        })
+        && force.holds(Filter::BoltCircle, || asks.bolt_circle_fits(row))
+        && force.holds(Filter::Bore, || asks.bore_fits(axle, row))
+        && force.holds(Filter::WheelLoad, || asks.rating_is_enough(axle, row))
         && force.holds(Filter::RimSize, || (wish.rims.0..=wish.rims.1).contains(&row.wheel.diameter))
         && force.holds(Filter::Lines, || {
             wish.keeps == KeptParts::Wheels
@@ -150,7 +146,7 @@ pub(super) fn wheel_may(
 pub(super) fn tire_may(
     row: &TireRow,
     axle: usize,
-    needs: &Needs,
+    asks: &Requirements,
     wish: &SearchCriteria,
     force: InForce,
 ) -> bool {
@@ -161,15 +157,10 @@ pub(super) fn tire_may(
         None => is_own || wish.uses.is_empty(),
     }) && force.holds(Filter::Season, || {
         wish.season.is_none_or(|season| row.kind.map_or(is_own, |kind| kind.suits_season(season)))
-    }) && force.holds(Filter::Load, || {
-        needs.load_kg[axle]
-            .is_none_or(|need| row.tire.service.is_some_and(|service| service.single.capacity_kg() >= need))
-    }) && force.holds(Filter::Speed, || {
-        needs.speed_kmh.is_none_or(|need| {
-            let least = if row.kind.is_some_and(TireKind::may_be_slower) { LEAST_WINTER_KMH } else { need };
-            row.tire.top_speed_kmh().is_some_and(|speed| speed >= need.min(least))
+    }) && force.holds(Filter::Load, || asks.load_is_enough(axle, row))
+        && force.holds(Filter::Speed, || asks.speed_is_enough(axle, row))
+        && force.holds(Filter::Lines, || {
+            is_own || wish.tire_line.as_deref().is_none_or(|line| line == &*row.line)
         })
-    }) && force
-        .holds(Filter::Lines, || is_own || wish.tire_line.as_deref().is_none_or(|line| line == &*row.line))
         && force.holds(Filter::Budget, || wish.budget.is_none() || row.price.is_some())
 }

@@ -13,13 +13,14 @@
 pub mod criteria;
 mod filters;
 mod options;
+mod requirements;
 mod search;
 mod stock;
 mod why;
 mod wish;
 
 pub use criteria::{Criterion, Scores};
-pub use filters::{Filter, LEAST_WINTER_KMH};
+pub use filters::Filter;
 pub use search::{AxleChoice, Found, Obstruction, Outcome, Scene, find};
 pub use why::{Reason, reasons, why_above};
 pub use wish::{Approach, Arrangements, KeptParts, SearchCriteria, Weights};

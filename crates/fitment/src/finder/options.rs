@@ -22,6 +22,28 @@ pub(super) struct Row {
     pub points: Points,
     /// Price of one; 0 when it has none.
     pub price: u32,
+    /// Bolt circles of a wheel as bits; all of them where it names none.
+    pub circles: u64,
+    /// Whether a wheel may stand on either axle when the set is rotated.
+    pub may_be_rotated: bool,
+}
+
+/// What the rows of a pair must have in common.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub(super) struct Alike {
+    /// Like parts on both axles: one row for both.
+    pub is_alike: bool,
+    /// The set may be rotated: its wheels must do for either axle.
+    pub is_rotated: bool,
+    /// The wheels must share a bolt circle.
+    pub one_circle: bool,
+}
+
+impl Alike {
+    fn allows(self, front: &Row, rear: &Row) -> bool {
+        (!self.is_rotated || front.may_be_rotated && rear.may_be_rotated)
+            && (!self.one_circle || front.circles & rear.circles != 0)
+    }
 }
 
 /// Rows for both axles: two of each.
@@ -50,12 +72,12 @@ impl PairOfRows {
 pub(super) fn pairs(
     front: &[Row],
     rear: &[Row],
-    is_alike: bool,
+    alike: Alike,
     any_lines: bool,
     has_budget: bool,
 ) -> Vec<PairOfRows> {
     let mut all = Vec::new();
-    if is_alike {
+    if alike.is_alike {
         // Like parts on both axles are one row, if it may stand on both.
         let rear_of: HashMap<u32, &Row> = rear.iter().map(|row| (row.at, row)).collect();
         all.extend(
@@ -75,6 +97,7 @@ pub(super) fn pairs(
             all.extend(same.map(|rear| PairOfRows { front: *front, rear: **rear }));
         }
     }
+    all.retain(|pair| alike.allows(&pair.front, &pair.rear));
     if !has_budget {
         return all.into_iter().min_by_key(rank).into_iter().collect();
     }

@@ -8,33 +8,29 @@ use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use super::criteria::{self, Criterion, Scores};
 use super::filters::{Filter, InForce, tire_may, wheel_may};
-use super::options::{self, PairOfRows, Points, Row, pairs, points};
+use super::options::{self, Alike, PairOfRows, Points, Row, pairs, points};
+use super::requirements::Requirements;
 use super::stock::{Own, Stock};
 use super::{Arrangements, KeptParts, SearchCriteria};
-use crate::case::AxleCase;
 use crate::case::Case;
-use crate::case::Needs;
 use crate::catalogue::{Catalogue, TireRow, WheelRow};
 use crate::clearance::MountedSetup;
-use crate::codes::{Offset, RimDiameter, RimWidth, Spacer};
+use crate::codes::{BoltCircle, Offset, RimDiameter, RimWidth, Spacer};
 use crate::length::Length;
 use crate::limits::Drive;
+use crate::rules::permitted_rim::rim_fit;
 use crate::section::Toward;
-use crate::setup::{Axle, Setup, SetupPair};
-use crate::tire::dimensions::overall_diameter;
+use crate::setup::{Axle, Hundredths, Listed, ListedTire, Setup, SetupPair};
+use crate::tire::rims::RimFit;
 use crate::tire::{Size, Tire};
 use crate::wheel::Wheel;
 use crate::window::{TireChoice, WidthWindow};
 
 /// The car a setup is sought for.
-#[derive(Debug)]
+#[derive(Debug, Clone, Copy)]
 pub struct Scene<'a> {
     /// What is fitted, the house's limits, the drive, and what was measured; its planned setup plays no part.
     pub plan: &'a Case<'a>,
-    /// What the car asks of every wheel and tire.
-    pub needs: Needs,
-    /// What the factory fitted, where that is known.
-    pub factory: SetupPair,
 }
 
 /// One axle of a setup that was found.
@@ -94,7 +90,7 @@ pub struct Outcome {
 
 /// Searches the catalogue.
 pub fn find(scene: &Scene<'_>, catalogue: &Catalogue, wish: &SearchCriteria) -> Outcome {
-    let own = Own::of(scene.plan.fitted, wish.keeps);
+    let own = Own::of(&scene.plan.fitted, wish.keeps);
     let stock = own.beside(catalogue);
     let (found, rows, _) = search(scene, &stock, wish, InForce(None));
     let obstruction = if found.is_empty() { obstruction(scene, &stock, wish) } else { None };
@@ -119,13 +115,28 @@ fn obstruction(scene: &Scene<'_>, stock: &Stock<'_>, wish: &SearchCriteria) -> O
 /// Like wheels: one size and offset.
 struct WheelClass {
     wheel: Wheel,
+    /// Width over the flanges, as listed.
+    overall_width: Option<Hundredths>,
     rows: Vec<Row>,
 }
 
-/// Like tires: one size.
+/// Like tires: one size, and the same measures on their lists.
 struct TireClass {
     size: Size,
+    listed: ListedTire,
     rows: Vec<u32>,
+}
+
+impl TireClass {
+    /// One of them on a wheel of a class, with what their lists say.
+    fn on(&self, class: &WheelClass, wheel: Wheel) -> Setup {
+        Setup {
+            wheel: Some(wheel),
+            tire: Some(Tire::plain(self.size)),
+            listed: Listed { tire: self.listed, wheel_overall_width: class.overall_width },
+            ..Setup::default()
+        }
+    }
 }
 
 /// A wheel class with a tire class on one axle, placed.
@@ -134,13 +145,14 @@ struct Candidate {
     /// Which wheel and tire size it is, offset left out: of these only the best is told.
     shape: usize,
     size: Size,
+    listed: ListedTire,
     spacer: Option<Spacer>,
     /// Points of the place: room, diameter, style, width.
     place: Points,
     /// Score by criterion, rows left out.
     scores: Scores,
-    /// Overall diameter of its tire, in millimetres.
-    diameter: f64,
+    /// Overall diameter of its tire.
+    diameter: Length,
     /// Tire rows that may stand on this rim.
     tires: usize,
 }
@@ -174,10 +186,11 @@ fn search(
     force: InForce,
 ) -> (Vec<Found>, [(usize, usize); 2], usize) {
     let lines = Lines::of(stock);
-    let sides = Axle::BOTH.map(|axle| side(scene, stock, wish, force, axle, &lines));
+    let asks = Requirements::of(scene.plan);
+    let sides = Axle::BOTH.map(|axle| side(scene, &asks, stock, wish, force, axle, &lines));
     let rows = [sides[0].rows, sides[1].rows];
     let opened = sides[0].candidates.len() * sides[1].candidates.len();
-    let found = pair_axles(scene, stock, wish, force, &sides);
+    let found = pair_axles(scene, &asks, stock, wish, force, &sides);
     (found, rows, opened)
 }
 
@@ -219,6 +232,7 @@ struct OnRim {
 
 fn side(
     scene: &Scene<'_>,
+    asks: &Requirements,
     stock: &Stock<'_>,
     wish: &SearchCriteria,
     force: InForce,
@@ -228,33 +242,30 @@ fn side(
     let at = usize::from(axle == Axle::Rear);
     let mut side = AxleSide::default();
     let Some(trial) = scene.plan.axle(axle) else { return side };
-    let classes = wheel_classes(scene, stock, wish, force, at, lines);
-    let tires = tire_classes(scene, stock, wish, force, at, &trial);
+    let classes = wheel_classes(asks, stock, wish, force, at, lines);
+    let tires = tire_classes(asks, stock, wish, force, at);
     side.rows = (
         classes.iter().map(|class| class.rows.len()).sum(),
         tires.values().flatten().map(|class| class.rows.len()).sum(),
     );
     let camber = trial.corner.camber() + trial.levers.camber_deg();
     let fitted = MountedSetup::of(trial.fitted, trial.corner.camber());
-    let fitted_diameter = trial.fitted.tire.map(|tire| overall_diameter(&tire.size).as_mm());
-    let factory = scene.factory.on(axle).or(Some(trial.fitted)).and_then(Setup::section_width);
+    let heat_width = Requirements::heat_width(scene.plan, axle);
     let wanted = scene.plan.state.wanted(axle);
-    let mut on_rims: HashMap<(RimDiameter, RimWidth, usize), Option<(OnRim, usize)>> = HashMap::new();
+    type Shape = (RimDiameter, RimWidth, Option<Hundredths>, usize);
+    let mut on_rims: HashMap<Shape, Option<(OnRim, usize)>> = HashMap::new();
     let mut shapes: HashMap<(RimDiameter, RimWidth, Size), usize> = HashMap::new();
     for (class_at, class) in classes.iter().enumerate() {
         for (tire_at, tires) in tires.get(&class.wheel.diameter).into_iter().flatten().enumerate() {
-            let key = (class.wheel.diameter, class.wheel.width, tire_at);
+            let key = (class.wheel.diameter, class.wheel.width, class.overall_width, tire_at);
             let on_rim = on_rims.entry(key).or_insert_with(|| {
                 let width = class.wheel.width;
-                let rows = tire_rows_on(stock, at, tires, width, wish, force, lines);
+                let setup = tires.on(class, Wheel { offset: Offset::from_mm(0.0), ..class.wheel });
+                let may = force.holds(Filter::PermittedRim, || rim_fit(&setup) != Some(RimFit::NotPermitted));
+                let rows = if may { tire_rows_on(stock, at, tires, width, wish, lines) } else { Vec::new() };
                 if rows.is_empty() {
                     return None;
                 }
-                let setup = Setup {
-                    wheel: Some(Wheel { offset: Offset::from_mm(0.0), ..class.wheel }),
-                    tire: Some(Tire::plain(tires.size)),
-                    ..Setup::default()
-                };
                 let window = trial.window(&setup, TireChoice::Same, &[width], wanted).pop()?;
                 let stand = MountedSetup::of(&setup, camber)?;
                 let reach = (stand.reach(Toward::Inboard, false), stand.reach(Toward::Outboard, true));
@@ -263,15 +274,13 @@ fn side(
                 Some((OnRim { window, reach }, side.tire_rows.len() - 1))
             });
             let Some((on_rim, rows_at)) = on_rim else { continue };
-            let change = fitted_diameter
-                .map_or(0.0, |old| (overall_diameter(&tires.size).as_mm() / old - 1.0) * 100.0);
-            let section =
-                Setup { wheel: Some(class.wheel), tire: Some(Tire::plain(tires.size)), ..Setup::default() }
-                    .section_width()
-                    .unwrap_or(Length::ZERO);
+            let setup = tires.on(class, class.wheel);
+            let diameter = setup.overall_diameter().unwrap_or(Length::ZERO);
+            let change = asks.change_pct(at, diameter);
+            let section = setup.section_width().unwrap_or(Length::ZERO);
             let mut scores = Scores::default();
             scores.set(Criterion::Diameter, criteria::diameter(change, scene.plan.limits.diameter_limit_pct));
-            scores.set(Criterion::HeatWidth, criteria::heat_width(section, factory));
+            scores.set(Criterion::HeatWidth, criteria::heat_width(section, heat_width));
             let Some(stands) = placed(&class.wheel, on_rim, fitted.as_ref(), wish, force) else { continue };
             scores.set(Criterion::Fit, stands.room);
             scores.set(Criterion::Style, stands.style);
@@ -285,10 +294,11 @@ fn side(
                 class: class_at,
                 shape,
                 size: tires.size,
+                listed: tires.listed,
                 spacer: stands.spacer,
                 place,
                 scores,
-                diameter: overall_diameter(&tires.size).as_mm(),
+                diameter,
                 tires: *rows_at,
             });
         }
@@ -338,61 +348,82 @@ fn placed(
 }
 
 fn wheel_classes(
-    scene: &Scene<'_>,
+    asks: &Requirements,
     stock: &Stock<'_>,
     wish: &SearchCriteria,
     force: InForce,
     axle: usize,
     lines: &Lines,
 ) -> Vec<WheelClass> {
-    let mut classes: BTreeMap<(RimDiameter, RimWidth, Offset), WheelClass> = BTreeMap::new();
+    let mut classes: BTreeMap<(RimDiameter, RimWidth, Offset, Option<Hundredths>), WheelClass> =
+        BTreeMap::new();
+    let circles = CirclesByBit::of(stock);
     for (at, row) in stock.wheels[axle].iter().enumerate() {
         let Some(offset) = row.wheel.offset else { continue };
-        if !wheel_may(row, axle, &scene.needs, wish, force) {
+        if !wheel_may(row, axle, asks, wish, force) {
             continue;
         }
         let wheel = row.wheel.placed();
+        let overall_width = row.overall_width.and_then(Hundredths::of);
         let class = classes
-            .entry((wheel.diameter, wheel.width, offset))
-            .or_insert_with(|| WheelClass { wheel, rows: Vec::new() });
+            .entry((wheel.diameter, wheel.width, offset, overall_width))
+            .or_insert_with(|| WheelClass { wheel, overall_width, rows: Vec::new() });
         class.rows.push(Row {
             at: at as u32,
             id: row.id,
             line: lines.wheels[axle][at],
             points: points(criteria::of_wheel(row, lines.dearest_wheel, &wish.weights)),
             price: row.price.unwrap_or(0),
+            circles: circles.bits(row),
+            may_be_rotated: force.holds(Filter::WheelLoad, || asks.rating_is_enough_when_rotated(row)),
         });
     }
     classes.into_values().collect()
 }
 
+/// The bolt circles of a stock as bits, so that two wheels' can be held together at once.
+struct CirclesByBit(Vec<BoltCircle>);
+
+impl CirclesByBit {
+    /// More circles than bits are not told apart: such wheels count as drilled for any.
+    fn of(stock: &Stock<'_>) -> Self {
+        let mut known: Vec<BoltCircle> = Vec::new();
+        for circle in stock.wheels.iter().flat_map(|rows| rows.iter()).flat_map(WheelRow::circles) {
+            if !known.contains(&circle) && known.len() < 64 {
+                known.push(circle);
+            }
+        }
+        Self(known)
+    }
+
+    /// A row's circles; all of them for a row that names none.
+    fn bits(&self, row: &WheelRow) -> u64 {
+        let bit = |circle| self.0.iter().position(|known| *known == circle).map_or(u64::MAX, |at| 1 << at);
+        row.circles().map(bit).reduce(|a, b| a | b).unwrap_or(u64::MAX)
+    }
+}
+
 /// Tire classes of an axle, by rim code: those whose overall diameter is inside the house limit.
 fn tire_classes(
-    scene: &Scene<'_>,
+    asks: &Requirements,
     stock: &Stock<'_>,
     wish: &SearchCriteria,
     force: InForce,
     axle: usize,
-    trial: &AxleCase<'_>,
 ) -> HashMap<RimDiameter, Vec<TireClass>> {
-    let fitted = trial.fitted.tire.map(|tire| overall_diameter(&tire.size).as_mm());
-    let limit = scene.plan.limits.diameter_limit_pct;
-    let mut of: HashMap<Size, Option<usize>> = HashMap::new();
+    let mut of: HashMap<(Size, ListedTire), Option<usize>> = HashMap::new();
     let mut classes: HashMap<RimDiameter, Vec<TireClass>> = HashMap::new();
     for (at, row) in stock.tires[axle].iter().enumerate() {
-        if !tire_may(row, axle, &scene.needs, wish, force) {
+        if !tire_may(row, axle, asks, wish, force) {
             continue;
         }
-        let size = row.tire.size;
-        let place = *of.entry(size).or_insert_with(|| {
-            let inside = force.holds(Filter::Diameter, || {
-                fitted.is_none_or(|old| {
-                    ((overall_diameter(&size).as_mm() / old - 1.0) * 100.0).abs() <= limit + 1e-9
-                })
-            });
+        let (size, listed) = (row.tire.size, row.listed());
+        let place = *of.entry((size, listed)).or_insert_with(|| {
+            let diameter = row.alone().overall_diameter().unwrap_or(Length::ZERO);
+            let inside = force.holds(Filter::Diameter, || asks.diameter_is_inside(axle, diameter));
             inside.then(|| {
                 let on = classes.entry(size.rim()).or_default();
-                on.push(TireClass { size, rows: Vec::new() });
+                on.push(TireClass { size, listed, rows: Vec::new() });
                 on.len() - 1
             })
         });
@@ -403,31 +434,29 @@ fn tire_classes(
     classes
 }
 
-/// The tires of a class that may stand on a rim, with their points there.
+/// The tires of a class with their points on a rim.
 fn tire_rows_on(
     stock: &Stock<'_>,
     axle: usize,
     class: &TireClass,
     width: RimWidth,
     wish: &SearchCriteria,
-    force: InForce,
     lines: &Lines,
 ) -> Vec<Row> {
-    let mut rows = Vec::new();
-    for at in &class.rows {
-        let Some(row) = stock.tires[axle].get(*at as usize) else { continue };
-        let (least, most) = row.rims();
-        if force.holds(Filter::PermittedRim, || (least..=most).contains(&width)) {
-            rows.push(Row {
-                at: *at,
-                id: row.id,
-                line: lines.tires[axle][*at as usize],
-                points: points(criteria::of_tire(row, width, lines.dearest_tire, &wish.weights)),
-                price: row.price.unwrap_or(0),
-            });
-        }
-    }
-    rows
+    let hard = wish.is_driven_hard();
+    let row_of = |at: &u32| {
+        let row = stock.tires[axle].get(*at as usize)?;
+        Some(Row {
+            at: *at,
+            id: row.id,
+            line: lines.tires[axle][*at as usize],
+            points: points(criteria::of_tire(row, width, lines.dearest_tire, hard, &wish.weights)),
+            price: row.price.unwrap_or(0),
+            circles: u64::MAX,
+            may_be_rotated: true,
+        })
+    };
+    class.rows.iter().filter_map(row_of).collect()
 }
 
 /// A setup among the best; the better one is the smaller.
@@ -509,19 +538,21 @@ fn by_line(side: &AxleSide, any_lines: bool) -> HashMap<u32, Vec<InLine>> {
 
 fn pair_axles(
     scene: &Scene<'_>,
+    asks: &Requirements,
     stock: &Stock<'_>,
     wish: &SearchCriteria,
     force: InForce,
     sides: &[AxleSide; 2],
 ) -> Vec<Found> {
     let [front, rear] = sides;
-    let ratio_limit = scene.plan.limits.ratio_pct(scene.plan.drive);
-    let ratio_now = fitted_ratio(scene);
-    let ratio_of = |front: f64, rear: f64| {
-        let drift = ratio_now.map_or(0.0, |now| (front / rear / now - 1.0) * 100.0);
-        let keeps = force.holds(Filter::Ratio, || drift.abs() <= ratio_limit);
-        keeps.then(|| criteria::diameter(drift, ratio_limit))
+    let ratio_of = |front: Length, rear: Length| {
+        let drift = asks.ratio.drift_pct(front, rear);
+        let keeps = force.holds(Filter::Ratio, || asks.ratio.allows(drift))
+            && force.holds(Filter::Speedometer, || asks.dial_takes(front, rear));
+        keeps.then(|| criteria::diameter(drift, asks.ratio.limit_pct))
     };
+    // One bolt circle holds all four wheels; where the car's is not known they must at least agree.
+    let one_circle = asks.bolt_circle().is_none() && force.0 != Some(Filter::BoltCircle);
     let weigh_ratio = |score: f64| 2 * points(wish.weights.on(Criterion::Ratio) * score);
     let most_ratio = weigh_ratio(1.0);
     let any_lines = force.0 == Some(Filter::Lines);
@@ -559,7 +590,9 @@ fn pair_axles(
                 }
                 let r = &rear.candidates[r_in.candidate];
                 let r_wheel = rear.classes[r.class].wheel;
-                let (same_wheel, same_tire) = (f_wheel == r_wheel, f.size == r.size);
+                let same_wheel = (f_wheel, front.classes[f.class].overall_width)
+                    == (r_wheel, rear.classes[r.class].overall_width);
+                let same_tire = (f.size, f.listed) == (r.size, r.listed);
                 let is_asked_for = force.holds(Filter::Arrangement, || {
                     (wish.mixed_diameters || f_wheel.diameter == r_wheel.diameter)
                         && !(front_stays_narrow && is_narrower_behind(f, r, f_wheel, r_wheel))
@@ -581,7 +614,13 @@ fn pair_axles(
                 let cell = &mut tire_pairs[f.tires * rear.tire_rows.len() + r.tires];
                 let tires = cell.get_or_insert_with(|| {
                     let (front, rear) = (&front.tire_rows[f.tires], &rear.tire_rows[r.tires]);
-                    pairs(front, rear, same_tire, any_lines, budget.is_some())
+                    pairs(
+                        front,
+                        rear,
+                        Alike { is_alike: same_tire, ..Alike::default() },
+                        any_lines,
+                        budget.is_some(),
+                    )
                 });
                 // With its tires known the setup's reach is narrower.
                 let Some(most_tires) = tires.iter().map(PairOfRows::points).max() else { continue };
@@ -592,7 +631,8 @@ fn pair_axles(
                 if best.is_out_of_reach(place + wheels_at_most + most_tires) {
                     continue;
                 }
-                let wheels = pairs(&f_in.rows, &r_in.rows, same_wheel, true, budget.is_some());
+                let alike = Alike { is_alike: same_wheel, is_rotated: same_wheel && same_tire, one_circle };
+                let wheels = pairs(&f_in.rows, &r_in.rows, alike, true, budget.is_some());
                 let Some((wheels, tires)) = options::best(&wheels, tires, budget) else { continue };
                 let ids = [wheels.front.id, wheels.rear.id, tires.front.id, tires.rear.id];
                 let total = place + wheels.points() + tires.points();
@@ -616,15 +656,6 @@ fn pair_axles(
 /// Wider in front than behind. Common practice: only where the front axle drives, and only when it is asked for.
 fn is_narrower_behind(front: &Candidate, rear: &Candidate, front_wheel: Wheel, rear_wheel: Wheel) -> bool {
     rear_wheel.width < front_wheel.width || rear.size.named_section_width() < front.size.named_section_width()
-}
-
-/// The reference for front against rear: the factory's own ratio, else what is fitted.
-fn fitted_ratio(scene: &Scene<'_>) -> Option<f64> {
-    let of = |pair: &SetupPair| {
-        let diameter = |axle| Some(overall_diameter(&pair.on(axle)?.tire?.size));
-        Some(diameter(Axle::Front)? / diameter(Axle::Rear)?)
-    };
-    of(&scene.factory).or_else(|| of(scene.plan.fitted))
 }
 
 /// A setup with its rows and its scores by criterion.
@@ -664,7 +695,8 @@ fn into_found(
         four(&|row| criteria::stock(row.stock), &|row| criteria::stock(row.stock)),
     );
     let on = |axle, tire_row: &Row, wheel_row: &Row| {
-        criteria::tread_width(tire(axle, tire_row).tread().0, wheel(axle, wheel_row).wheel.width)
+        let width = wheel(axle, wheel_row).wheel.width;
+        criteria::tread_width(&tire(axle, tire_row).alone(), width, wish.is_driven_hard())
     };
     scores.set(
         Criterion::TreadWidth,
@@ -676,6 +708,10 @@ fn into_found(
             tire: Some(tire(axle, tire_row).tire),
             spacer: place.spacer,
             date_code: None,
+            listed: Listed {
+                tire: tire(axle, tire_row).listed(),
+                wheel_overall_width: wheel(axle, wheel_row).overall_width.and_then(Hundredths::of),
+            },
         },
         wheel_row: (wish.keeps != KeptParts::Wheels).then_some(wheel_row.at as usize),
         tire_row: (wish.keeps != KeptParts::Tires).then_some(tire_row.at as usize),

@@ -5,7 +5,8 @@ use super::{Approach, AxleChoice, Found, KeptParts, Scene, SearchCriteria};
 use crate::case::AxleCase;
 use crate::catalogue::{Catalogue, TireRow};
 use crate::length::Length;
-use crate::setup::{Axle, Setup};
+use crate::rules::tread_width::{self, Tread, beyond_for_hard_driving};
+use crate::setup::Axle;
 use crate::tire_on_rim::{SidewallShape, tire_on_rim};
 use crate::window::TireChoice;
 use crate::working::{Phrase, Quantity, Source};
@@ -26,7 +27,6 @@ pub struct Reason {
 const WIDTH: Source =
     Source::common_practice("width buys heat capacity and lower pressure, not grip by itself");
 const KIND: Source = Source::common_practice("use and season, then kind of tire, then width");
-const TREAD: Source = Source::common_practice("tread between rim width − ½ in and rim width");
 const SMALL_WHEEL: Source =
     Source::common_practice("the smallest wheel that clears the brakes usually accelerates and rides best");
 
@@ -45,13 +45,13 @@ pub fn reasons(
     for (axle, choice) in [(Axle::Front, &found.front), (Axle::Rear, &found.rear)] {
         let Some(trial) = scene.plan.axle(axle) else { continue };
         let tire = choice.tire_row.and_then(|at| catalogue.tires.get(at));
-        let of = match wish.school {
-            Approach::TireFirst => from_the_tire(scene, wish, axle, &trial, choice, tire),
+        let of = match wish.approach {
+            Approach::TireFirst => from_the_tire(scene, wish, axle, choice, tire),
             Approach::WheelFirst => from_the_wheel(scene, axle, &trial, choice),
         };
         all.extend(of.into_iter().map(|reason| Reason { axle: Some(axle), ..reason }));
     }
-    if wish.school == Approach::TireFirst && wish.keeps != KeptParts::Wheels {
+    if wish.approach == Approach::TireFirst && wish.keeps != KeptParts::Wheels {
         let rims = [&found.front, &found.rear].map(|one| one.setup.wheel.map_or(0.0, |w| w.diameter.code()));
         let says = Phrase::new("On ")
             .quantity(Quantity::rim_inches(rims[0]))
@@ -87,7 +87,6 @@ fn from_the_tire(
     scene: &Scene<'_>,
     wish: &SearchCriteria,
     axle: Axle,
-    trial: &AxleCase<'_>,
     choice: &AxleChoice,
     tire: Option<&TireRow>,
 ) -> Vec<Reason> {
@@ -106,7 +105,7 @@ fn from_the_tire(
         );
         all.push(caution(Phrase::new(says), KIND));
     }
-    let factory = scene.factory.on(axle).or(Some(trial.fitted)).and_then(Setup::section_width);
+    let factory = scene.plan.reference(axle).and_then(|reference| reference.setup.section_width());
     if let (Some(factory), Some(section)) = (factory, choice.setup.section_width()) {
         let ratio = section / factory;
         let says = Phrase::new("Section ")
@@ -121,19 +120,28 @@ fn from_the_tire(
             reason(says.text(": about what the car's weight asks for."), WIDTH)
         });
     }
-    if let (Some(row), Some(wheel)) = (tire, choice.setup.wheel) {
-        let (tread, is_listed) = row.tread();
-        let rim = wheel.width.between_flanges();
+    if let (Some(wheel), Some((tread, is_listed))) = (choice.setup.wheel, choice.setup.tread_width()) {
         let says = Phrase::new("Tread ")
             .quantity(Quantity::length(tread))
             .text(if is_listed { " on a rim of " } else { " (estimated) on a rim of " })
-            .quantity(Quantity::length(rim));
-        all.push(if tread > rim {
-            caution(says.text(": the sidewall bulges, vague and hot when driven hard."), TREAD)
-        } else if tread < rim - Length::inches(0.5) {
-            caution(says.text(": harsh, and snappy at the limit."), TREAD)
-        } else {
-            reason(says.text(": it stands square."), TREAD)
+            .quantity(Quantity::length(wheel.width.between_flanges()));
+        let hard =
+            wish.is_driven_hard().then(|| beyond_for_hard_driving(&choice.setup, wheel.width)).flatten();
+        let beyond = tread_width::beyond(&choice.setup).unwrap_or(Length::ZERO);
+        let stands = match hard {
+            Some(hard) if hard > Length::ZERO => Tread::OverTheRim,
+            Some(hard) if hard < Length::ZERO => Tread::FarUnder,
+            Some(_) => Tread::Right,
+            None => Tread::of(beyond),
+        };
+        let says = says.text(": ").text(stands.says().to_lowercase());
+        all.push(match stands {
+            Tread::Right => reason(says, tread_width::SOURCE),
+            _ if is_listed => caution(says, tread_width::SOURCE),
+            _ => reason(
+                Phrase::new("The tread's width is not listed: ask the maker how it stands on this rim."),
+                tread_width::SOURCE,
+            ),
         });
     }
     all
@@ -182,9 +190,8 @@ fn from_the_wheel(scene: &Scene<'_>, axle: Axle, trial: &AxleCase<'_>, choice: &
             }
         }
     }
-    if let (Some(tire), Some(wheel)) = (choice.setup.tire, choice.setup.wheel) {
-        let on_rim = tire_on_rim(&tire.size, wheel.width);
-        let says = Phrase::new("Rubber over the rim flange, each side: ")
+    if let Some(on_rim) = tire_on_rim(&choice.setup) {
+        let says = Phrase::new("Tire over the rim flange, each side: ")
             .quantity(Quantity::length(on_rim.over_flange).signed());
         all.push(match on_rim.shape {
             SidewallShape::Square => reason(says.text(", square."), Source::GEOMETRY),

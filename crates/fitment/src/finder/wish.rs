@@ -95,7 +95,7 @@ impl Weights {
 #[derive(Debug, Clone, PartialEq)]
 pub struct SearchCriteria {
     /// From where one starts.
-    pub school: Approach,
+    pub approach: Approach,
     /// What the car is used for: a tire must answer every one.
     pub uses: Vec<Use>,
     /// When it is driven; `None` when it does not matter.
@@ -120,4 +120,11 @@ pub struct SearchCriteria {
     pub weights: Weights,
     /// How many setups are wanted.
     pub count: usize,
+}
+
+impl SearchCriteria {
+    /// Driven hard: from the tire, for the track or a canyon road.
+    pub fn is_driven_hard(&self) -> bool {
+        self.approach == Approach::TireFirst && self.uses.iter().any(|wanted| wanted.is_hard())
+    }
 }

@@ -11,9 +11,10 @@ use crate::corner::Feature;
 use crate::corner::feature::BlocksFrom;
 use crate::length::Length;
 use crate::lever::{Lever, Levers};
-use crate::setup::Setup;
+use crate::rules::permitted_rim::rim_fit;
+use crate::setup::{Listed, ListedTire, Setup};
 use crate::tire::Tire;
-use crate::tire::rims::permitted_rims;
+use crate::tire::rims::{PermittedRims, RimFit};
 use crate::window::{TireChoice, WidthWindow, sizes_near};
 use crate::working::{Phrase, Quantity};
 
@@ -124,11 +125,8 @@ impl AxleCase<'_> {
             let mut setup = *planned;
             let wheel = setup.wheel.as_mut()?;
             wheel.width = wheel.width.stepped(quarters)?;
-            if let Some(tire) = setup.tire {
-                let (least, most) = permitted_rims(&tire.size);
-                if !(least..=most).contains(&wheel.width) {
-                    return None;
-                }
+            if rim_fit(&setup).is_some_and(|fit| fit != RimFit::Permitted) {
+                return None;
             }
             let pulled = vec![(Lever::RimWidth, f64::from(quarters) / 4.0)];
             self.with_the_wheel_moved(&setup, self.levers, pulled)
@@ -145,7 +143,8 @@ impl AxleCase<'_> {
             .rev()
             .take(2);
         mildest_of(narrower.filter_map(|size| {
-            let setup = Setup { tire: Some(Tire { size, service: None, ..tire }), ..*planned };
+            let listed = Listed { tire: ListedTire::default(), ..planned.listed };
+            let setup = Setup { tire: Some(Tire { size, service: None, ..tire }), listed, ..*planned };
             self.with_the_wheel_moved(&setup, self.levers, vec![(Lever::Tire, 0.0)])
         }))
     }
@@ -240,8 +239,7 @@ fn at_offset(setup: &Setup, offset: f64) -> Option<Setup> {
 }
 
 fn may_go_on(size: &crate::tire::Size, width: RimWidth) -> bool {
-    let (least, most) = permitted_rims(size);
-    (least..=most).contains(&width)
+    PermittedRims::estimated(size).judge(width) == RimFit::Permitted
 }
 
 /// Whether work on the car with this lever can make room to a part.

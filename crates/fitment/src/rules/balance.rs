@@ -1,8 +1,9 @@
 //! Front share of the total tread width against the factory's.
 
-use super::{Asked, Case, Finding, Rule, Severity};
+use super::{Asked, Finding, Rule, Severity};
+use crate::case::{Case, Reference};
 use crate::length::Length;
-use crate::setup::{Axle, SetupPair};
+use crate::setup::{Axle, Setup};
 use crate::tire::rims::estimated_tread_width;
 use crate::working::{Phrase, Quantity, Source, Step};
 
@@ -12,21 +13,18 @@ pub(super) const RULE: Rule =
     Rule { code: "balance", title: "Balance of tread", source: SOURCE, asked: Asked::PerCar(judge) };
 
 /// `None` while not all tires are stated, or when front and rear are alike as they were.
-fn judge(plan: &Case<'_>) -> Option<Finding> {
-    let factory = plan.state.car.factory();
-    let of = |pair: &SetupPair| Some((tread(plan, pair, Axle::Front)?, tread(plan, pair, Axle::Rear)?));
-    let (reference, which) = match of(&factory) {
-        Some(treads) => (treads, "factory"),
-        None => (of(plan.fitted)?, "fitted"),
-    };
-    let planned = of(plan.planned)?;
+fn judge(case: &Case<'_>) -> Option<Finding> {
+    let pair = Reference::pair_of(&case.state.car, &case.fitted)?;
+    let which = pair.front.which();
+    let reference = treads(&pair.front.setup, &pair.rear.setup)?;
+    let planned = treads(case.planned.on(Axle::Front)?, case.planned.on(Axle::Rear)?)?;
     let share = |(front, rear): (Length, Length)| front / (front + rear) * 100.0;
     let (was, is) = (share(reference), share(planned));
     let change = is - was;
     if change.abs() < 1e-9 {
         return None;
     }
-    let limit_pct = plan.limits.balance_pct;
+    let limit_pct = case.limits.balance_pct;
     let (standing, word, says) = if change < -limit_pct {
         (Severity::Mind, "to understeer", "Less of the tread is in front: it leans to understeer.")
     } else if change > limit_pct {
@@ -65,18 +63,14 @@ fn judge(plan: &Case<'_>) -> Option<Finding> {
     })
 }
 
-/// The list's figure only for both axles alike: an estimate on one side would lie about the other.
-fn tread(plan: &Case<'_>, pair: &SetupPair, axle: Axle) -> Option<Length> {
-    let listed = |axle| {
-        pair.on(axle).and_then(|setup| plan.state.parts.tire_of(setup)).and_then(|row| row.tread_width)
-    };
-    let both = listed(Axle::Front).zip(listed(Axle::Rear));
-    let size = pair.on(axle)?.tire?.size;
-    Some(match (both, axle) {
-        (Some((front, _)), Axle::Front) => front,
-        (Some((_, rear)), Axle::Rear) => rear,
-        (None, _) => estimated_tread_width(&size),
-    })
+/// Both axles' tread widths. The list's figure only for both alike: an estimate on one side would lie about the other.
+fn treads(front: &Setup, rear: &Setup) -> Option<(Length, Length)> {
+    let (listed_front, listed_rear) = (front.tread_width()?, rear.tread_width()?);
+    if listed_front.1 && listed_rear.1 {
+        return Some((listed_front.0, listed_rear.0));
+    }
+    let estimated = |setup: &Setup| Some(estimated_tread_width(&setup.tire?.size));
+    Some((estimated(front)?, estimated(rear)?))
 }
 
 #[cfg(test)]

@@ -1,9 +1,12 @@
-//! Front against rear: the drift of the diameter ratio from the fitted one, and which axle stands taller.
+//! Front against rear: the drift of the diameter ratio from the factory's own, and which axle stands taller.
 
-use super::{Asked, Case, Finding, Rule, Severity};
+use super::{Asked, Finding, Rule, Severity};
+use crate::case::{Case, Reference};
+use crate::change::pair_change;
+use crate::length::Length;
 use crate::limits::{Drive, HouseLimits};
-use crate::tire::dimensions::overall_diameter;
-use crate::working::{Phrase, Quantity};
+use crate::setup::{Arrangement, Axle, SetupPair};
+use crate::working::{Figure, Phrase, Quantity};
 
 pub(super) const RULE: Rule = Rule {
     code: "front-to-rear",
@@ -12,30 +15,113 @@ pub(super) const RULE: Rule = Rule {
     asked: Asked::PerCar(judge),
 };
 
-fn judge(plan: &Case<'_>) -> Option<Finding> {
-    let Some(drift) = &plan.pair.front_to_rear_ratio_pct else {
+/// What must stand beside a ratio.
+pub const CAUTION: &str = "The car maker's own limit rules, and many ask for less.";
+
+/// What a car asks of its axles' diameters.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct AxleRatio {
+    /// Front over rear diameter of the reference set; `None` while no set states both.
+    pub reference: Option<f64>,
+    /// What the house allows it to drift for this drive, in per cent.
+    pub limit_pct: f64,
+}
+
+impl AxleRatio {
+    /// A case's.
+    pub fn of(case: &Case<'_>) -> Self {
+        let pair = Reference::pair_of(&case.state.car, &case.fitted);
+        let reference = pair.and_then(|pair| {
+            Some(pair.front.setup.overall_diameter()? / pair.rear.setup.overall_diameter()?)
+        });
+        Self { reference, limit_pct: case.limits.ratio_pct(case.drive) }
+    }
+
+    /// How far a planned pair drifts, in per cent; zero while there is no reference.
+    pub fn drift_pct(&self, front: Length, rear: Length) -> f64 {
+        self.reference.map_or(0.0, |reference| (front / rear / reference - 1.0) * 100.0)
+    }
+
+    /// Whether a drift is inside the limit.
+    pub fn allows(&self, drift_pct: f64) -> bool {
+        drift_pct.abs() <= self.limit_pct + 1e-9
+    }
+}
+
+/// A planned pair against a reference pair.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Stagger {
+    /// Drift of the front-to-rear diameter ratio from the reference's, in per cent, with its working.
+    pub ratio_change: Figure,
+    /// What the house allows for this drive, in per cent.
+    pub limit_pct: f64,
+    /// Whether it is inside.
+    pub keeps_ratio: bool,
+    /// The axle that stands taller; `None` when both are equal.
+    pub taller: Option<Axle>,
+    /// How much taller in diameter.
+    pub height_difference: Length,
+    /// Square or staggered.
+    pub arrangement: Arrangement,
+}
+
+/// Judges a planned pair against another; `None` while not all four tires are stated.
+pub fn stagger(
+    reference: &SetupPair,
+    planned: &SetupPair,
+    drive: Option<Drive>,
+    limits: &HouseLimits,
+) -> Option<Stagger> {
+    judged(pair_change(reference, planned).front_to_rear_ratio_pct?, planned, limits.ratio_pct(drive))
+}
+
+fn judged(ratio_change: Figure, planned: &SetupPair, limit_pct: f64) -> Option<Stagger> {
+    let diameter = |axle| planned.on(axle)?.overall_diameter();
+    let difference = diameter(Axle::Front)? - diameter(Axle::Rear)?;
+    let ratio = AxleRatio { reference: None, limit_pct };
+    Some(Stagger {
+        keeps_ratio: ratio.allows(ratio_change.value()),
+        ratio_change,
+        limit_pct,
+        taller: match difference.as_mm() {
+            d if d > 0.0 => Some(Axle::Front),
+            d if d < 0.0 => Some(Axle::Rear),
+            _ => None,
+        },
+        height_difference: difference.abs(),
+        arrangement: planned.arrangement()?,
+    })
+}
+
+fn judge(case: &Case<'_>) -> Option<Finding> {
+    let found = case.between_the_axles().and_then(|(kind, change)| {
+        let drift = change.front_to_rear_ratio_pct.clone()?;
+        Some((kind, judged(drift, &case.planned, AxleRatio::of(case).limit_pct)?))
+    });
+    let Some((kind, found)) = found else {
         return Some(Finding::unknown("All four tires must be stated."));
     };
-    let allowed = plan.limits.ratio_pct(plan.drive);
-    let drive = match plan.drive {
+    let drive = match case.drive {
         Some(Drive::All) => "all-wheel drive, limit ",
         Some(Drive::Front) => "front drive, limit ",
         Some(Drive::Rear) => "rear drive, limit ",
         None => "drive not known, limit ",
     };
-    let limit = Phrase::new(drive).quantity(Quantity::percent(allowed));
-    let diameter = |axle| plan.planned.on(axle).and_then(|s| s.tire).map(|t| overall_diameter(&t.size));
-    let (front, rear) =
-        (diameter(crate::Axle::Front).unwrap_or_default(), diameter(crate::Axle::Rear).unwrap_or_default());
-    let taller = if front > rear { "The front tire is " } else { "The rear tire is " };
-    let mut says = if front == rear {
-        Phrase::new("Front and rear stand equally tall.")
-    } else {
-        Phrase::new(taller).quantity(Quantity::length((front - rear).abs())).text(" taller.")
+    let which = Reference { setup: Default::default(), kind }.which();
+    let limit = Phrase::new(drive)
+        .quantity(Quantity::percent(found.limit_pct))
+        .text(format!(" from the {which} set's ratio"));
+    let mut says = match found.taller {
+        None => Phrase::new("Front and rear stand equally tall."),
+        Some(axle) => Phrase::new(match axle {
+            Axle::Front => "The front tire is ",
+            Axle::Rear => "The rear tire is ",
+        })
+        .quantity(Quantity::length(found.height_difference))
+        .text(" taller."),
     };
-    let over = drift.value().abs() > allowed;
-    if over {
-        says = says.text(match plan.drive {
+    if !found.keeps_ratio {
+        says = says.text(match case.drive {
             Some(Drive::All) => {
                 " The coupling between the axles would work all the time: choose closer diameters."
             }
@@ -44,20 +130,25 @@ fn judge(plan: &Case<'_>) -> Option<Finding> {
         });
     }
     Some(Finding {
-        standing: if over { Severity::Stop } else { Severity::Good },
-        word: if over { "drifts" } else { "keeps ratio" },
-        figure: Some(drift.quantity),
+        standing: if found.keeps_ratio { Severity::Good } else { Severity::Stop },
+        word: if found.keeps_ratio { "keeps ratio" } else { "drifts" },
+        figure: Some(found.ratio_change.quantity),
         limit,
         says,
-        caution: over.then_some("The car maker's own limit rules, and many ask for less."),
-        working: drift.working.clone(),
+        caution: (!found.keeps_ratio).then_some(CAUTION),
+        working: found.ratio_change.working,
     })
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::ledger::tests::line;
+    use crate::car::{Car, Fact};
+    use crate::ledger::tests::{line, line_on};
+
+    fn pair(text: &str) -> SetupPair {
+        crate::setup::line::read(text).unwrap().setups.unwrap()
+    }
 
     #[test]
     fn the_limit_follows_the_drive() {
@@ -74,5 +165,34 @@ mod tests {
             assert_eq!(line.standing, standing, "{drive:?}");
             assert!((line.figure.unwrap().value + 2.4198).abs() < 1e-3);
         }
+    }
+
+    #[test]
+    fn a_square_set_made_staggered() {
+        // By hand: 645.2 / 661.2 = 0.97580 against 1: −2.420 %; 16.0 mm in diameter.
+        let planned = pair("F: 18x8.5 ET40 235/40R18 R: 18x9 ET40 255/40R18");
+        let of =
+            |drive| stagger(&pair("17x7.5 ET45 225/45R17"), &planned, drive, &HouseLimits::DEFAULT).unwrap();
+        let rear = of(Some(Drive::Rear));
+        assert!((rear.ratio_change.value() + 2.4198).abs() < 1e-3);
+        assert_eq!((rear.taller, rear.keeps_ratio, rear.limit_pct), (Some(Axle::Rear), true, 2.5));
+        assert!((rear.height_difference.as_mm() - 16.0).abs() < 1e-9);
+        assert!(!of(Some(Drive::All)).keeps_ratio, "common practice: 1 % on all-wheel drive");
+        assert_eq!(of(None).limit_pct, 1.0, "an unknown drive takes the stricter limit");
+    }
+
+    #[test]
+    fn the_factorys_own_stagger_is_the_reference() {
+        let factory = pair("F: 18x8 ET34 225/45R18 R: 18x8.5 ET47 245/40R18");
+        let same = stagger(&factory, &factory, Some(Drive::All), &HouseLimits::DEFAULT).unwrap();
+        assert!(same.ratio_change.value().abs() < 1e-12 && same.keeps_ratio);
+        assert_eq!(same.taller, Some(Axle::Front), "659.7 in front of 653.2");
+        // The same on a car that stands on square winter wheels now: going back is no drift.
+        let mut car = Car::default();
+        car.note(Fact::FactorySetup, Some(Axle::Front), "18x8 ET34 225/45R18").unwrap();
+        car.note(Fact::FactorySetup, Some(Axle::Rear), "18x8.5 ET47 245/40R18").unwrap();
+        let planned = "F: 18x8 ET34 225/45R18 R: 18x8.5 ET47 245/40R18";
+        let back = line_on(car, "front-to-rear", "17x7.5 ET45 225/50R17", planned).unwrap();
+        assert_eq!((back.standing, back.figure.unwrap().value.abs() < 1e-9), (Severity::Good, true));
     }
 }

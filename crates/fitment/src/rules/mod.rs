@@ -6,24 +6,26 @@
 
 mod arch_gap;
 mod balance;
+pub mod dial;
 mod direction;
 mod fender_line;
-mod front_to_rear;
+pub mod front_to_rear;
 mod listed_size;
-mod load;
+pub mod load;
 pub mod mount;
 mod on_the_hub;
-mod overall_diameter;
-mod permitted_rim;
-mod pressure;
+pub mod overall_diameter;
+pub mod permitted_rim;
+pub mod pressure;
 mod reach;
 mod room_to_part;
-mod rotation;
+pub mod rotation;
 mod sensors;
-mod speedometer;
+pub mod speed;
+pub mod speedometer;
 mod tire_age;
-mod tread_width;
-mod wheel_rating;
+pub mod tread_width;
+pub mod wheel_rating;
 
 use crate::case::{AxleCase, Case};
 use crate::change::AxleChange;
@@ -118,8 +120,8 @@ pub const RULES: &[Rule] = &[
     permitted_rim::RULE,
     tread_width::RULE,
     overall_diameter::RULE,
-    load::LOAD_INDEX,
-    load::SPEED_SYMBOL,
+    load::RULE,
+    speed::RULE,
     wheel_rating::RULE,
     pressure::RULE,
     on_the_hub::RULE,

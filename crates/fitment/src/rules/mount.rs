@@ -1,7 +1,9 @@
 //! Whether a wheel goes on a hub, and what must be ordered with it.
 
 use crate::car::{Car, Fact};
+use crate::case::Needs;
 use crate::catalogue::WheelRow;
+use crate::coded::coded;
 use crate::codes::{BoltCircle, CenterBore, Spacer};
 use crate::fastener::{Seat, Thread};
 use crate::length::Length;
@@ -9,8 +11,9 @@ use crate::setup::Axle;
 use crate::wheel::Wheel;
 use crate::working::{Figure, Quantity, Source, Step};
 
-/// A bore this much over the hub still centres by itself: machining and paint. Common practice.
-pub const BORE_CLEARANCE: Length = Length::mm(0.1);
+/// From this much over the hub a bore needs a ring, in hundredths of a millimetre: less is machining and paint. Common
+/// practice.
+pub const RING_FROM_HUNDREDTHS: u16 = 20;
 /// What a slip-on spacer must leave of the hub's lip to centre the wheel. Common practice.
 pub const LEAST_LIP: Length = Length::mm(5.0);
 
@@ -32,7 +35,20 @@ pub struct Hub {
     pub thread: Option<Thread>,
     /// Seat of the fasteners at hand.
     pub seat: Option<Seat>,
+    /// Whether bolts or studs with nuts hold it.
+    pub fasteners: Option<FastenerKind>,
 }
+
+/// What holds a wheel on its hub.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum FastenerKind {
+    /// Bolts, screwed into the hub.
+    Bolts,
+    /// Studs in the hub, with nuts.
+    Studs,
+}
+
+coded!(FastenerKind: Bolts = "bolts", Studs = "studs and nuts");
 
 impl Hub {
     /// What the car's record says of an axle's hub; where it names no bolt circle the fitted wheel's stands for it.
@@ -44,6 +60,7 @@ impl Hub {
             bolt_circle: written.or(fitted.and_then(|wheel| wheel.bolt_circle)),
             thread: car.words(Fact::Thread, None).and_then(|text| text.parse().ok()),
             seat: car.words(Fact::Seat, None).and_then(Seat::read),
+            fasteners: car.words(Fact::FastenerKind, None).and_then(FastenerKind::from_code),
         }
     }
 }
@@ -57,17 +74,34 @@ pub struct WheelSide {
     pub bolt_circles: Vec<BoltCircle>,
     /// Seat of its holes.
     pub seat: Option<Seat>,
+    /// From its mounting pad to the seat of its holes, measured on it.
+    pub pad_to_seat: Option<Length>,
+    /// Whether it is the very wheel that the fitted fasteners hold now.
+    pub is_the_fitted_one: bool,
+    /// Held by one nut in the middle.
+    pub center_lock: bool,
 }
 
 impl WheelSide {
     /// A wheel as its size says it: the seat is not known.
     pub fn of_size(wheel: &Wheel) -> Self {
-        Self { bore: wheel.center_bore, bolt_circles: wheel.bolt_circle.into_iter().collect(), seat: None }
+        Self {
+            bore: wheel.center_bore,
+            bolt_circles: wheel.circles().collect(),
+            center_lock: wheel.center_lock,
+            ..Self::default()
+        }
     }
 
     /// A wheel as its row says it.
     pub fn of_row(row: &WheelRow) -> Self {
-        Self { bore: row.wheel.center_bore, bolt_circles: row.circles().collect(), seat: row.seat }
+        Self {
+            bore: row.wheel.center_bore,
+            bolt_circles: row.circles().collect(),
+            seat: row.seat,
+            center_lock: row.wheel.center_lock,
+            ..Self::default()
+        }
     }
 }
 
@@ -96,7 +130,7 @@ pub enum ProblemKind {
 pub struct Problem {
     /// How bad.
     pub kind: ProblemKind,
-    /// A short code: `bolt_circle`, `bore`, `seat`, `lip`, `thread`, `length`.
+    /// A short code: `bolt_circle`, `bore`, `seat`, `lip`, `thread`, `length`, `center_lock`.
     pub code: &'static str,
     /// In a sentence.
     pub says: String,
@@ -107,7 +141,9 @@ pub struct Problem {
 pub struct Mounting {
     /// The ring it needs; `None` when the bore is direct, too small, or not known.
     pub ring: Option<Ring>,
-    /// How long fasteners must be, when the fitted ones' length is known: longer by the spacer.
+    /// How long bolts must be at least, where that can be said: the fitted ones' length and the spacer on the very wheel
+    /// they hold now, else spacer, pad-to-seat depth and one diameter of thread. `None` where nobody measured what
+    /// decides, and for studs.
     pub length: Option<Length>,
     /// Least turns of thread that must engage, when the thread is known.
     pub least_turns: Option<f64>,
@@ -139,10 +175,66 @@ pub fn retorque_caution(retorque_km: f64) -> String {
     )
 }
 
+/// What stands against a wheel's bolt circle.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum CircleIssue {
+    /// The car's is not known.
+    CarUnknown,
+    /// The wheel's is not stated.
+    WheelUnknown,
+    /// They do not match.
+    DoesNotMatch,
+}
+
+/// Holds a wheel's bolt circles against the car's; `None` when one of them matches. Count and diameter must be the same;
+/// what is written and what is meant are one (5x114 is 5x114.3).
+pub fn bolt_circle(car: Option<BoltCircle>, drilled: &[BoltCircle]) -> Option<CircleIssue> {
+    match (car, drilled) {
+        (None, _) => Some(CircleIssue::CarUnknown),
+        (_, []) => Some(CircleIssue::WheelUnknown),
+        (Some(circle), drilled) => (!drilled.contains(&circle)).then_some(CircleIssue::DoesNotMatch),
+    }
+}
+
+/// What stands against a wheel's bore.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum BoreIssue {
+    /// The hub's diameter is not known.
+    HubUnknown,
+    /// The wheel's bore is not stated.
+    WheelUnknown,
+    /// It does not go over the hub.
+    TooSmall,
+    /// It needs a ring.
+    NeedsRing(Ring),
+}
+
+/// Holds a wheel's bore against the hub, in hundredths of a millimetre; `None` when it centres by itself.
+pub fn center_bore(hub: Option<CenterBore>, bore: Option<CenterBore>) -> Option<BoreIssue> {
+    let (Some(hub), Some(bore)) = (hub, bore) else {
+        return Some(if hub.is_none() { BoreIssue::HubUnknown } else { BoreIssue::WheelUnknown });
+    };
+    if bore < hub {
+        Some(BoreIssue::TooSmall)
+    } else if bore.hundredths() - hub.hundredths() >= RING_FROM_HUNDREDTHS {
+        Some(BoreIssue::NeedsRing(Ring { outer: bore.diameter(), inner: hub.diameter() }))
+    } else {
+        None
+    }
+}
+
+/// Whether a wheel of a list goes on a car's hub as far as circle and bore are known: nothing there stops it.
+pub fn goes_on(needs: &Needs, axle: Axle, row: &WheelRow) -> bool {
+    let drilled: Vec<BoltCircle> = row.circles().collect();
+    let hub = needs.hub[usize::from(axle == Axle::Rear)];
+    bolt_circle(needs.bolt_circle, &drilled) != Some(CircleIssue::DoesNotMatch)
+        && center_bore(hub, row.wheel.center_bore) != Some(BoreIssue::TooSmall)
+}
+
 /// Tries a wheel on a hub, with a spacer between.
 ///
 /// # Units
-/// `fitted_length` is the fastener's length now, under its head or from the wheel's seat, however it was read.
+/// `fitted_length` is the length now of bolts under their heads, or of the studs out of the hub face.
 pub fn mount(
     hub: &Hub,
     wheel: &WheelSide,
@@ -151,43 +243,61 @@ pub fn mount(
 ) -> Mounting {
     let mut all =
         Mounting { least_turns: hub.thread.map(|thread| thread.least_turns()), ..Mounting::default() };
-    let mut say = |kind, code, says: String| all.problems.push(Problem { kind, code, says });
-    match (hub.bolt_circle, wheel.bolt_circles.as_slice()) {
-        (None, _) => say(
+    if wheel.center_lock {
+        all.problems.push(Problem {
+            kind: ProblemKind::Stop,
+            code: "center_lock",
+            says:
+                "A center-lock wheel goes on a center-lock hub alone, by its own nut, torque and safety clip."
+                    .into(),
+        });
+        return all;
+    }
+    let mut problems = Vec::new();
+    let mut say = |kind, code, says: String| problems.push(Problem { kind, code, says });
+    match bolt_circle(hub.bolt_circle, &wheel.bolt_circles) {
+        Some(CircleIssue::CarUnknown) => say(
             ProblemKind::Unknown,
             "bolt_circle",
             "The car's bolt circle is not known: count and diameter must match exactly.".into(),
         ),
-        (_, []) => {
+        Some(CircleIssue::WheelUnknown) => {
             say(ProblemKind::Unknown, "bolt_circle", "The wheel's bolt circle is not stated.".into());
         }
-        (Some(circle), drilled) if !drilled.contains(&circle) => {
-            let drilled: Vec<String> = drilled.iter().map(ToString::to_string).collect();
+        Some(CircleIssue::DoesNotMatch) => {
+            let drilled: Vec<String> = wheel.bolt_circles.iter().map(ToString::to_string).collect();
+            let takes = hub.bolt_circle.map(|circle| circle.to_string()).unwrap_or_default();
             say(
                 ProblemKind::Stop,
                 "bolt_circle",
                 format!(
-                    "The wheel is drilled {}, the hub takes {circle}: count and diameter must match exactly.",
+                    "The wheel is drilled {}, the hub takes {takes}: count and diameter must match exactly.",
                     drilled.join(" and ")
                 ),
             );
         }
-        _ => {}
+        None => {}
     }
-    match (hub.bore, wheel.bore) {
-        (None, _) => say(ProblemKind::Unknown, "bore", "The hub's diameter is not known.".into()),
-        (_, None) => say(ProblemKind::Unknown, "bore", "The wheel's center bore is not stated.".into()),
-        (Some(hub), Some(bore)) if bore < hub => say(
-            ProblemKind::Stop,
-            "bore",
-            format!(
-                "The bore of {} mm is smaller than the hub of {} mm: it does not go on.",
-                bore.diameter().as_mm(),
-                hub.diameter().as_mm()
-            ),
-        ),
-        (Some(hub), Some(bore)) if bore.diameter() - hub.diameter() > BORE_CLEARANCE => {
-            let ring = Ring { outer: bore.diameter(), inner: hub.diameter() };
+    match center_bore(hub.bore, wheel.bore) {
+        Some(BoreIssue::HubUnknown) => {
+            say(ProblemKind::Unknown, "bore", "The hub's diameter is not known.".into())
+        }
+        Some(BoreIssue::WheelUnknown) => {
+            say(ProblemKind::Unknown, "bore", "The wheel's center bore is not stated.".into());
+        }
+        Some(BoreIssue::TooSmall) => {
+            let mm = |bore: Option<CenterBore>| bore.map_or(0.0, |bore| bore.diameter().as_mm());
+            say(
+                ProblemKind::Stop,
+                "bore",
+                format!(
+                    "The bore of {} mm is smaller than the hub of {} mm: it does not go on.",
+                    mm(wheel.bore),
+                    mm(hub.bore)
+                ),
+            );
+        }
+        Some(BoreIssue::NeedsRing(ring)) => {
             say(
                 ProblemKind::Mind,
                 "bore",
@@ -195,9 +305,8 @@ pub fn mount(
             );
             all.ring = Some(ring);
         }
-        _ => {}
+        None => {}
     }
-    let mut say = |kind, code, says: String| all.problems.push(Problem { kind, code, says });
     match (hub.seat, wheel.seat) {
         (None, _) => say(ProblemKind::Unknown, "seat", "The fasteners' seat is not known.".into()),
         (_, None) => say(ProblemKind::Unknown, "seat", "The wheel's seat is not stated.".into()),
@@ -234,28 +343,109 @@ pub fn mount(
             ),
             Some(_) => {}
         }
-        say(
-            ProblemKind::Mind,
-            "length",
-            match fitted_length {
-                Some(length) => format!(
-                    "Fasteners longer by the spacer: {:.1} mm in place of {:.1} mm.",
-                    (length + spacer.length()).as_mm(),
-                    length.as_mm()
-                ),
-                None => format!(
-                    "Fasteners longer by the spacer: {} mm more than the fitted ones.",
-                    spacer.as_mm()
-                ),
-            },
-        );
     }
     if hub.thread.is_none() {
         say(ProblemKind::Unknown, "thread", "The fasteners' thread is not known.".into());
     }
-    all.length = fitted_length.map(|length| length + spacer.map_or(Length::ZERO, Spacer::length));
-    all.problems.sort_by_key(|problem| std::cmp::Reverse(problem.kind));
+    all.length = fastener_length(hub, wheel, spacer, fitted_length, &mut say);
+    problems.sort_by_key(|problem| std::cmp::Reverse(problem.kind));
+    all.problems = problems;
     all
+}
+
+/// How long bolts must be, and what is to be measured or minded where that cannot be said.
+///
+/// Engagement = length − (spacer + pad-to-seat depth of this very wheel), at least one diameter of thread. The depth
+/// differs from wheel to wheel by a centimetre: with another wheel's nothing is said. Too long is as bad: what stands
+/// behind the hub is met, so turns are counted by hand on the real wheel.
+///
+/// # Source
+/// Common practice, no published source.
+fn fastener_length(
+    hub: &Hub,
+    wheel: &WheelSide,
+    spacer: Option<Spacer>,
+    fitted: Option<Length>,
+    say: &mut impl FnMut(ProblemKind, &'static str, String),
+) -> Option<Length> {
+    const BY_HAND: &str = "Count the turns by hand on the real wheel, and see that nothing behind the hub is met: too long is as bad as too short.";
+    let thickness = spacer.map_or(Length::ZERO, Spacer::length);
+    let diameter = hub.thread.map(|thread| thread.diameter());
+    match hub.fasteners {
+        Some(FastenerKind::Studs) => {
+            if let Some(spacer) = spacer {
+                say(
+                    ProblemKind::Mind,
+                    "length",
+                    format!(
+                        "A slip-on spacer takes {} mm of the studs: longer studs, or a spacer that bolts on and carries its own. {BY_HAND}",
+                        spacer.as_mm()
+                    ),
+                );
+            } else if !wheel.is_the_fitted_one {
+                say(
+                    ProblemKind::Mind,
+                    "length",
+                    format!("Nuts must engage by one diameter of thread. {BY_HAND}"),
+                );
+            }
+            None
+        }
+        None if spacer.is_none() => fitted.filter(|_| wheel.is_the_fitted_one),
+        None => {
+            say(
+                ProblemKind::Mind,
+                "length",
+                "Bolts or studs? A slip-on spacer asks for longer bolts, and eats a stud's length: note it in the car's record, and how long they are.".into(),
+            );
+            None
+        }
+        Some(FastenerKind::Bolts) if wheel.is_the_fitted_one => {
+            let length = fitted.map(|fitted| fitted + thickness);
+            if let Some(spacer) = spacer {
+                say(
+                    ProblemKind::Mind,
+                    "length",
+                    match (fitted, length) {
+                        (Some(fitted), Some(length)) => format!(
+                            "Bolts longer by the spacer: {:.1} mm in place of {:.1} mm. {BY_HAND}",
+                            length.as_mm(),
+                            fitted.as_mm()
+                        ),
+                        _ => format!(
+                            "Bolts longer by the spacer: {} mm more than the fitted ones. {BY_HAND}",
+                            spacer.as_mm()
+                        ),
+                    },
+                );
+            }
+            length
+        }
+        Some(FastenerKind::Bolts) => match (wheel.pad_to_seat, diameter) {
+            (Some(depth), Some(diameter)) => {
+                let least = thickness + depth + diameter;
+                say(
+                    ProblemKind::Mind,
+                    "length",
+                    format!(
+                        "Bolts of at least {:.1} mm: spacer, pad to seat, and one diameter of thread. {BY_HAND}",
+                        least.as_mm()
+                    ),
+                );
+                Some(least)
+            }
+            _ => {
+                say(
+                    ProblemKind::Mind,
+                    "length",
+                    format!(
+                        "Another wheel asks for other bolts: measure from its mounting pad to the seat of its holes. {BY_HAND}"
+                    ),
+                );
+                None
+            }
+        },
+    }
 }
 
 /// Turns of thread that must engage, with the working.
@@ -280,6 +470,7 @@ mod tests {
             bolt_circle: BoltCircle::new(5, 112.0),
             thread: "M14x1.5".parse().ok(),
             seat: Some(Seat::BallR13),
+            fasteners: Some(FastenerKind::Bolts),
         }
     }
 
@@ -288,6 +479,8 @@ mod tests {
             bore: CenterBore::from_mm(bore),
             bolt_circles: circles.iter().filter_map(|(count, mm)| BoltCircle::new(*count, *mm)).collect(),
             seat: Some(seat),
+            is_the_fitted_one: true,
+            ..WheelSide::default()
         }
     }
 
@@ -327,6 +520,54 @@ mod tests {
         let unread = mount(&Hub { lip: None, ..hub() }, &on, Spacer::from_mm(5.0), None);
         assert_eq!((unread.verdict(), unread.length), ("fits_with_parts", None));
         assert_eq!(codes(&unread), ["lip", "length"], "what to do about the lip is said");
+    }
+
+    #[test]
+    fn another_wheels_bolts_go_by_its_own_depth_and_studs_are_no_bolts() {
+        // Common practice: engagement = length − (spacer + pad to seat), at least one diameter.
+        let other = WheelSide { is_the_fitted_one: false, ..wheel(57.1, &[(5, 112.0)], Seat::BallR13) };
+        let unknown = mount(&hub(), &other, None, Some(Length::mm(28.0)));
+        assert_eq!((unknown.length, codes(&unknown)), (None, vec!["length"]));
+        assert!(unknown.problems[0].says.contains("pad to the seat"), "{:?}", unknown.problems);
+        let measured = WheelSide { pad_to_seat: Some(Length::mm(9.0)), ..other };
+        let bolts = mount(&hub(), &measured, Spacer::from_mm(5.0), Some(Length::mm(28.0)));
+        assert_eq!(bolts.length, Some(Length::mm(5.0 + 9.0 + 14.0)));
+        let studs = Hub { fasteners: Some(FastenerKind::Studs), ..hub() };
+        let fitted = wheel(57.1, &[(5, 112.0)], Seat::BallR13);
+        let eaten = mount(&studs, &fitted, Spacer::from_mm(5.0), Some(Length::mm(28.0)));
+        assert_eq!(eaten.length, None);
+        assert!(
+            eaten.problems.iter().any(|one| one.says.contains("takes 5 mm of the studs")),
+            "{:?}",
+            eaten.problems
+        );
+    }
+
+    #[test]
+    fn bores_are_held_together_in_hundredths() {
+        // Common practice: a ring from 0.2 mm on.
+        let ring = |hub: f64, bore: f64| {
+            matches!(
+                center_bore(CenterBore::from_mm(hub), CenterBore::from_mm(bore)),
+                Some(BoreIssue::NeedsRing(_))
+            )
+        };
+        for (hub, bore, needs) in [
+            (57.0, 57.1, false),
+            (66.5, 66.6, false),
+            (72.56, 72.6, false),
+            (57.1, 57.3, true),
+            (66.6, 66.8, true),
+            (57.06, 66.6, true),
+        ] {
+            assert_eq!(ring(hub, bore), needs, "{hub} in {bore}");
+        }
+    }
+
+    #[test]
+    fn a_center_lock_wheel_goes_on_no_bolted_hub() {
+        let mounting = mount(&hub(), &WheelSide { center_lock: true, ..WheelSide::default() }, None, None);
+        assert_eq!((mounting.verdict(), codes(&mounting)), ("does_not_fit", vec!["center_lock"]));
     }
 
     #[test]

@@ -22,7 +22,10 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         return None;
     }
     let picked = check.case.state.parts.wheel_of(check.planned);
-    let side = picked.map_or_else(|| WheelSide::of_size(&wheel), WheelSide::of_row);
+    let side = WheelSide {
+        is_the_fitted_one: check.fitted.wheel.is_some_and(|fitted| fitted.placed() == wheel.placed()),
+        ..picked.map_or_else(|| WheelSide::of_size(&wheel), WheelSide::of_row)
+    };
     let fitted_length = car.number(Fact::FastenerLength, None).and_then(Length::from_mm);
     let mounting = mount(&hub, &side, check.planned.spacer, fitted_length);
     Some(found(mounting, picked.is_some(), hub.thread))
@@ -33,7 +36,11 @@ fn found(mounting: Mounting, is_picked: bool, thread: Option<Thread>) -> Finding
     let problems: Vec<_> = mounting
         .problems
         .into_iter()
-        .filter(|one| is_picked || !matches!(one.code, "seat" | "thread"))
+        .filter(|one| {
+            is_picked
+                || !matches!(one.code, "seat" | "thread")
+                    && !(one.code == "length" && one.kind == ProblemKind::Unknown)
+        })
         .collect();
     let worst = problems.iter().map(|one| one.kind).max();
     // Another seat is mended by other fasteners; with those at hand the wheel works loose.
@@ -80,7 +87,7 @@ mod tests {
     use crate::catalogue::PickedParts;
     use crate::catalogue::picked::tests::wheel_row;
     use crate::fastener::Seat;
-    use crate::ledger::tests::{line_in_bay, line_on};
+    use crate::ledger::tests::{line_in_state, line_on};
 
     fn car(bore: &str) -> Car {
         let mut car = Car::default();
@@ -111,17 +118,19 @@ mod tests {
         car.note(Fact::Seat, None, "ball R13").unwrap();
         car.note(Fact::Thread, None, "M14x1.5").unwrap();
         car.note(Fact::FastenerLength, None, "28").unwrap();
+        car.note(Fact::FastenerKind, None, "bolts").unwrap();
         for (seat, standing) in [(Seat::BallR13, Severity::Good), (Seat::Cone60, Severity::Mind)] {
             let mut row = wheel_row("18x8 ET45 5x112 CB57.1");
             row.seat = Some(seat);
             let parts = PickedParts { wheels: vec![row], ..PickedParts::default() };
             let bay = CarState::default().of_car(car.clone()).with_parts(parts);
             let planned = "18x8 ET45 225/40R18";
-            let line = line_in_bay(bay.clone(), "hub", "17x7.5 ET45 225/45R17", planned).unwrap();
+            // The very wheel that the bolts hold now.
+            let line = line_in_state(bay.clone(), "hub", planned, planned).unwrap();
             assert_eq!(line.standing, standing, "{seat:?}");
             // Common practice: one diameter of thread, 14 / 1.5 turns.
             assert!((line.figure.unwrap().value - 9.333).abs() < 1e-3);
-            let spaced = line_in_bay(bay, "hub", "17x7.5 ET45 225/45R17", "18x8 ET45 225/40R18 5 mm spacer");
+            let spaced = line_in_state(bay, "hub", planned, "18x8 ET45 225/40R18 5 mm spacer");
             assert!(format!("{:?}", spaced.unwrap().says).contains("33.0 mm in place of 28.0 mm"));
         }
     }

@@ -1,19 +1,64 @@
 //! What of the planned set can be rotated.
 
-use super::{Asked, Case, Finding, Rule, Severity};
+use super::{Asked, Finding, Rule, Severity};
+use crate::case::Case;
+use crate::coded::coded;
 use crate::setup::{Arrangement, Axle};
-use crate::stagger::{ROTATION_SOURCE, rotations};
-use crate::working::Phrase;
+use crate::working::{Phrase, Source};
+
+/// Where the rotation rules come from.
+pub const SOURCE: Source =
+    Source::common_practice("staggered sets cannot change axles, directional ones cannot change sides");
 
 pub(super) const RULE: Rule =
-    Rule { code: "rotation", title: "Rotation", source: ROTATION_SOURCE, asked: Asked::PerCar(judge) };
+    Rule { code: "rotation", title: "Rotation", source: SOURCE, asked: Asked::PerCar(judge) };
 
-fn judge(plan: &Case<'_>) -> Option<Finding> {
-    let arrangement = plan.planned.arrangement()?;
-    plan.planned.front?.tire?;
-    plan.planned.rear?.tire?;
-    let parts = &plan.state.parts;
-    let is_directional = Axle::BOTH.into_iter().filter_map(|axle| plan.planned.on(axle)).any(|setup| {
+/// A way to rotate tires.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Rotation {
+    /// Front to rear on the same side.
+    FrontToRear,
+    /// Left to right on the same axle.
+    SideToSide,
+    /// Front to rear, crossing over.
+    Cross,
+}
+
+coded!(Rotation: FrontToRear = "front_to_rear", SideToSide = "side_to_side", Cross = "cross");
+
+impl Rotation {
+    /// In words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::FrontToRear => "front to rear on the same side",
+            Self::SideToSide => "left to right on the same axle",
+            Self::Cross => "front to rear, crossing over",
+        }
+    }
+}
+
+/// Which rotations a set allows. Directional: tires or wheels with a turning direction, not remounted. Spacers stay on
+/// their axle: they make no set staggered.
+pub fn rotations(arrangement: Arrangement, is_directional: bool) -> &'static [Rotation] {
+    match (arrangement, is_directional) {
+        (Arrangement::Square, false) => &[Rotation::FrontToRear, Rotation::SideToSide, Rotation::Cross],
+        (Arrangement::Square, true) => &[Rotation::FrontToRear],
+        (Arrangement::Staggered, false) => &[Rotation::SideToSide],
+        (Arrangement::Staggered, true) => &[],
+    }
+}
+
+/// Whether a set's wheels may come to stand on either axle.
+pub fn changes_axles(arrangement: Option<Arrangement>) -> bool {
+    arrangement == Some(Arrangement::Square)
+}
+
+fn judge(case: &Case<'_>) -> Option<Finding> {
+    let arrangement = case.planned.arrangement()?;
+    case.planned.front?.tire?;
+    case.planned.rear?.tire?;
+    let parts = &case.state.parts;
+    let is_directional = Axle::BOTH.into_iter().filter_map(|axle| case.planned.on(axle)).any(|setup| {
         parts.wheel_of(setup).is_some_and(|wheel| wheel.is_directional)
             || parts.tire_of(setup).is_some_and(|tire| tire.is_directional)
     });
@@ -36,12 +81,19 @@ fn judge(plan: &Case<'_>) -> Option<Finding> {
             format!("{set}: {words}. Directional tires or wheels only front to rear, unless remounted."),
         ),
     };
+    let spacers = |axle| case.planned.on(axle).and_then(|setup| setup.spacer);
+    let says = Phrase::new(says);
+    let says = if changes_axles(Some(arrangement)) && spacers(Axle::Front) != spacers(Axle::Rear) {
+        says.text(" The spacers stay on their axle.")
+    } else {
+        says
+    };
     Some(Finding {
         standing: Severity::Good,
         word,
         figure: None,
         limit: Phrase::new("by the planned sizes"),
-        says: Phrase::new(says),
+        says,
         caution: None,
         working: Vec::new(),
     })
@@ -49,13 +101,26 @@ fn judge(plan: &Case<'_>) -> Option<Finding> {
 
 #[cfg(test)]
 mod tests {
+    use super::*;
     use crate::ledger::tests::line;
 
+    /// Common practice: a staggered set cannot be rotated front to rear, directional tires not side to side
+    /// without remounting; so no rotation at all for directional staggered sets.
     #[test]
-    fn a_staggered_set_stays_on_its_axles() {
-        let fitted = "17x7.5 ET45 225/45R17";
-        assert_eq!(line("rotation", fitted, "18x8 ET45 225/40R18", None).word, "rotates");
-        let staggered = "F: 18x8 ET45 225/40R18 R: 18x8.5 ET45 245/35R18";
-        assert_eq!(line("rotation", fitted, staggered, None).word, "side to side");
+    fn what_can_be_rotated() {
+        use Arrangement::{Square, Staggered};
+        assert_eq!(rotations(Square, false).len(), 3);
+        assert_eq!(rotations(Square, true), [Rotation::FrontToRear]);
+        assert_eq!(rotations(Staggered, false), [Rotation::SideToSide]);
+        assert!(rotations(Staggered, true).is_empty());
+    }
+
+    #[test]
+    fn other_spacers_make_no_set_staggered() {
+        // Common practice: they rotate, the spacers stay.
+        let planned = "F: 18x8 ET45 225/40R18 R: 18x8 ET45 225/40R18 15 mm spacer";
+        let line = line("rotation", "17x7.5 ET45 225/45R17", planned, None);
+        assert_eq!(line.word, "rotates");
+        assert!(format!("{:?}", line.says).contains("spacers stay"), "{:?}", line.says);
     }
 }

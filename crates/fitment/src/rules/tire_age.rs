@@ -7,6 +7,9 @@ use crate::working::{Figure, Phrase, Quantity, Step};
 pub(super) const RULE: Rule =
     Rule { code: "tire-age", title: "Tire age", source: date_code::SOURCE, asked: Asked::PerAxle(judge) };
 
+/// From here on a tire is not used again, in years. Common practice, and several makers' rule.
+const NEVER_USED_AGAIN_YEARS: f64 = 10.0;
+
 fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let (code, today) = (check.planned.date_code?, check.case.today?);
     let age = code.age_in_years(today);
@@ -23,6 +26,8 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     });
     let (standing, word, says) = if age < -0.03 {
         (Severity::Stop, "not possible", "The date code lies in the future: read it again.")
+    } else if age >= NEVER_USED_AGAIN_YEARS {
+        (Severity::Stop, "too old", "Ten years and more: not to be used again, the spare included.")
     } else if age >= old {
         (Severity::Mind, "old", "Rubber hardens with age: inspect it inside and out before it is used again.")
     } else {

@@ -2,6 +2,7 @@
 
 use super::{Point, arc, cubic};
 use crate::codes::{FLANGE_WIDTH, J_FLANGE_HEIGHT};
+use crate::setup::Setup;
 use crate::wheel::Wheel;
 
 /// A wheel cut through a spoke.
@@ -36,11 +37,10 @@ const PAD_THICKNESS: f64 = 34.0;
 
 /// Where the outer side of a flange, seat and hump runs, from its edge to the inner end of the hump; rim
 /// coordinates, outboard side, `a` half the rim width.
-fn seat_side(a: f64, seat: f64) -> Vec<Point> {
+fn seat_side(a: f64, seat: f64, flange_width: f64) -> Vec<Point> {
     let curl = Point::new(a + CURL, seat + J_FLANGE_HEIGHT.as_mm() - CURL);
-    let edge = ((FLANGE_WIDTH.as_mm() - CURL) / CURL).acos().to_degrees();
-    let mut points =
-        vec![Point::new(a + FLANGE_WIDTH.as_mm(), curl.r + CURL * edge.to_radians().sin() - 3.2)];
+    let edge = ((flange_width - CURL) / CURL).acos().to_degrees();
+    let mut points = vec![Point::new(a + flange_width, curl.r + CURL * edge.to_radians().sin() - 3.2)];
     points.extend(arc(curl, CURL, edge, 180.0, 7));
     points.extend([
         Point::new(a, seat + 4.5),
@@ -54,11 +54,21 @@ fn seat_side(a: f64, seat: f64) -> Vec<Point> {
     points
 }
 
+/// How wide each flange of a setup's wheel is: half of what its overall width, as listed, has over the nominal one.
+/// What no curl can have is held to what one can.
+pub(super) fn flange_width(setup: &Setup) -> f64 {
+    let wider = setup
+        .over_flanges()
+        .zip(setup.wheel)
+        .map(|(over, wheel)| (over - wheel.width.between_flanges()) / 2.0);
+    wider.map_or(FLANGE_WIDTH.as_mm(), |width| width.as_mm().clamp(CURL, CURL * 2.0))
+}
+
 /// The outboard flange from its edge over the curl, about the rim's centre plane: what of a rim can meet the
 /// car. The inboard one is its mirror image.
-pub(super) fn flange(wheel: &Wheel) -> Vec<Point> {
+pub(super) fn flange(wheel: &Wheel, flange_width: f64) -> Vec<Point> {
     let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
-    let mut points = seat_side(wheel.width.between_flanges().as_mm() / 2.0, seat);
+    let mut points = seat_side(wheel.width.between_flanges().as_mm() / 2.0, seat, flange_width);
     points.truncate(FLANGE_POINTS);
     points
 }
@@ -136,7 +146,7 @@ pub fn rim_section(wheel: &Wheel) -> Option<RimSection> {
     let hump_end = a - HUMP_END;
     let Well { outer: well_outer, inner: well_inner, end: well_end } = Well::of(a);
 
-    let outboard = seat_side(a, seat);
+    let outboard = seat_side(a, seat, FLANGE_WIDTH.as_mm());
     let mut outline = outboard.clone();
     outline.extend([
         Point::new(well_outer, seat - WELL_DEPTH),

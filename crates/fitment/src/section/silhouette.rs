@@ -1,6 +1,6 @@
 //! The edge of wheel and tire that can meet the car, and how near it comes.
 
-use super::rim::flange;
+use super::rim::{flange, flange_width};
 use super::{Point, tire};
 use crate::codes::J_FLANGE_HEIGHT;
 use crate::setup::Setup;
@@ -37,7 +37,7 @@ impl Silhouette {
         if let Some(tire) = tire::outside(setup) {
             lines.push(tire.into_iter().map(|point| point.moved(-center)).collect());
         }
-        let outboard = flange(&wheel);
+        let outboard = flange(&wheel, flange_width(setup));
         lines.push(outboard.clone());
         lines.push(outboard.into_iter().map(Point::mirrored).collect());
         Some(Self::new(lines))

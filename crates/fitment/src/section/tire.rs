@@ -3,8 +3,6 @@
 use super::{Point, cubic};
 use crate::codes::J_FLANGE_HEIGHT;
 use crate::setup::Setup;
-use crate::tire::dimensions::{overall_diameter, sidewall};
-use crate::tire::rims::{estimated_tread_width, section_width_on};
 
 /// A tire cut across.
 #[derive(Debug, Clone, PartialEq)]
@@ -61,17 +59,16 @@ struct Shape {
 
 impl Shape {
     fn of(setup: &Setup) -> Option<Self> {
-        let (wheel, tire) = (setup.wheel?, setup.tire?);
+        let wheel = setup.wheel?;
         let center_y = -wheel.offset?.as_mm();
-        let size = &tire.size;
         let a = wheel.width.between_flanges().as_mm() / 2.0;
         let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
-        let crown_r = overall_diameter(size).as_mm() / 2.0;
-        let height = sidewall(size).as_mm();
+        let crown_r = setup.overall_diameter()?.as_mm() / 2.0;
+        let height = setup.sidewall()?.as_mm();
         let flange_top = seat + J_FLANGE_HEIGHT.as_mm();
-        let half_section = section_width_on(size, wheel.width).as_mm() / 2.0;
+        let half_section = setup.section_width()?.as_mm() / 2.0;
         let widest_r = (crown_r - height * (1.0 - WIDEST_AT)).max(flange_top + 1.0).min(crown_r - 8.0);
-        let half_tread = (estimated_tread_width(size).as_mm() / 2.0).min(half_section - 5.0);
+        let half_tread = (setup.tread_width()?.0.as_mm() / 2.0).min(half_section - 5.0);
         // The crown falls away toward the shoulder, more on a tall narrow tire.
         let crown_drop = (half_tread * 0.055).min(height * 0.12);
         let leaves_flange = Point::new(a + 3.4, flange_top - 1.6);
@@ -238,7 +235,7 @@ mod tests {
             let drawn = section(line);
             let (least, most, top) = extremes(&drawn.outer);
             let wide = setup.section_width().unwrap().as_mm();
-            let high = overall_diameter(&setup.tire.unwrap().size).as_mm() / 2.0;
+            let high = setup.overall_diameter().unwrap().as_mm() / 2.0;
             assert!((most - least - wide).abs() < 1e-9, "{line}: {} wide, not {wide}", most - least);
             assert!((top - high).abs() < 1e-9, "{line}: {top} high, not {high}");
             let (inside_least, inside_most, inside_top) = extremes(&drawn.inner);

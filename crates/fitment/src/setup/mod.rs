@@ -4,18 +4,23 @@
 
 pub mod adjust;
 pub mod line;
+mod listed;
 
 use std::fmt;
 use std::str::FromStr;
 
 use crate::coded::coded;
-use crate::codes::{Offset, Spacer};
+use crate::codes::{Offset, RimWidth, Spacer};
 use crate::date_code::DateCode;
 use crate::length::Length;
 use crate::notation::NotationError;
 use crate::tire::Tire;
-use crate::tire::rims::section_width_on;
+use crate::tire::dimensions;
+use crate::tire::rims::{self, PermittedRims, SECTION_PER_RIM_WIDTH};
 use crate::wheel::Wheel;
+use crate::working::{Figure, Quantity, Source, Step};
+
+pub use listed::{Hundredths, Listed, ListedTire};
 
 /// Front or rear.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -46,6 +51,8 @@ pub struct Setup {
     pub spacer: Option<Spacer>,
     /// The tire's date code, when a used one is planned.
     pub date_code: Option<DateCode>,
+    /// What lists say of these very parts; not part of the line.
+    pub listed: Listed,
 }
 
 impl Setup {
@@ -75,12 +82,83 @@ impl Setup {
             return self;
         }
         let spacer = if self.wheel.is_none() { self.spacer.or(fuller.spacer) } else { self.spacer };
-        Self { wheel, tire, spacer, date_code: self.date_code }
+        Self { wheel, tire, spacer, date_code: self.date_code, listed: self.listed }
     }
 
-    /// Section width of the tire on this very rim.
+    /// Section width of the tire on this very rim: S = S₁ + 0.4 (A − A₁), S₁ and A₁ as listed, else by the size.
     pub fn section_width(&self) -> Option<Length> {
-        Some(section_width_on(&self.tire?.size, self.wheel?.width))
+        self.section_width_on(self.wheel?.width)
+    }
+
+    /// Section width of the tire on a rim of another width.
+    pub fn section_width_on(&self, rim: RimWidth) -> Option<Length> {
+        let measured = self.named_section_width()?;
+        let beyond = rim.between_flanges() - self.measuring_rim()?.between_flanges();
+        Some(measured + beyond * SECTION_PER_RIM_WIDTH)
+    }
+
+    /// Section width of the tire on its measuring rim: as listed, else what the size means.
+    pub fn named_section_width(&self) -> Option<Length> {
+        let listed = self.listed.tire.section.map(Hundredths::length);
+        listed.or_else(|| Some(self.tire?.size.named_section_width()))
+    }
+
+    /// The rim the tire is measured on: as listed, else by the rule.
+    pub fn measuring_rim(&self) -> Option<RimWidth> {
+        self.listed.tire.measuring_rim.or_else(|| Some(rims::measuring_rim(&self.tire?.size)))
+    }
+
+    /// The rims the tire may be put on: as listed, else estimated.
+    pub fn permitted_rims(&self) -> Option<PermittedRims> {
+        let listed = self.listed.tire.permitted.map(|(least, most)| PermittedRims::listed(least, most));
+        listed.or_else(|| Some(PermittedRims::estimated(&self.tire?.size)))
+    }
+
+    /// Tread width of the tire, and whether a list states it.
+    pub fn tread_width(&self) -> Option<(Length, bool)> {
+        let listed = self.listed.tire.tread_width.map(|width| (width.length(), true));
+        listed.or_else(|| Some((rims::estimated_tread_width(&self.tire?.size), false)))
+    }
+
+    /// Overall diameter of the tire: as listed, else by everyday arithmetic.
+    pub fn overall_diameter(&self) -> Option<Length> {
+        let size = self.tire?.size;
+        let listed = self.listed.tire.overall_diameter.map(Hundredths::length);
+        Some(listed.unwrap_or_else(|| dimensions::overall_diameter(&size)))
+    }
+
+    /// [`Self::overall_diameter`] with its working.
+    pub fn overall_diameter_worked(&self) -> Option<Figure> {
+        let by_size = dimensions::overall_diameter_worked(&self.tire?.size);
+        let Some(listed) = self.listed.tire.overall_diameter else { return Some(by_size) };
+        let step = Step {
+            what: "overall diameter, as listed",
+            formula: "the list's own figure counts before the size's",
+            put_in: vec![("by the size", by_size.quantity)],
+            gives: Quantity::length(listed.length()),
+            source: Source::LISTED,
+        };
+        Some(Figure::of(step).after(by_size.working))
+    }
+
+    /// Height of the tire's sidewall: half of what its overall diameter leaves over the rim.
+    pub fn sidewall(&self) -> Option<Length> {
+        let size = self.tire?.size;
+        match self.listed.tire.overall_diameter {
+            Some(listed) => Some((listed.length() - size.rim().everyday()) / 2.0),
+            None => Some(dimensions::sidewall(&size)),
+        }
+    }
+
+    /// Width of the wheel over its flanges: as listed, else nominal width and half an inch a side.
+    pub fn over_flanges(&self) -> Option<Length> {
+        let wheel = self.wheel?;
+        let listed = self.listed.wheel_overall_width.map(Hundredths::length);
+        Some(
+            listed
+                .filter(|listed| *listed > wheel.width.between_flanges())
+                .unwrap_or(wheel.width.over_flanges()),
+        )
     }
 }
 
@@ -159,9 +237,9 @@ pub struct SetupPair {
 /// How a pair's axles relate.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Arrangement {
-    /// The same wheel, tire and spacer all round.
+    /// The same wheel and tire all round.
     Square,
-    /// Any difference front to rear: width, rim diameter, offset, spacer or tire size.
+    /// Any difference front to rear: width, rim diameter, offset or tire size.
     Staggered,
 }
 
@@ -188,9 +266,9 @@ impl SetupPair {
     }
 
     /// Square or staggered; `None` until both axles are known. What is stated beside the size (load index,
-    /// date code) does not make a set staggered.
+    /// date code) does not make a set staggered, and spacers stay on their axle when the wheels are rotated.
     pub fn arrangement(&self) -> Option<Arrangement> {
-        let shape = |setup: Setup| (setup.wheel, setup.tire.map(|tire| tire.size), setup.spacer);
+        let shape = |setup: Setup| (setup.wheel, setup.tire.map(|tire| tire.size));
         let (front, rear) = (self.front?, self.rear?);
         Some(if shape(front) == shape(rear) { Arrangement::Square } else { Arrangement::Staggered })
     }

@@ -72,9 +72,9 @@ fn measuring_and_permitted_rims() {
     ] {
         near(size, source, rims::measuring_rim(&tire(size).size).code(), rim, 0.0);
     }
-    let (least, most) = rims::permitted_rims(&tire("225/45R17").size);
-    near("225/45R17 narrowest", "ETRTO, memory", least.code(), 7.0, 0.0);
-    near("225/45R17 widest", "ETRTO, memory", most.code(), 8.5, 0.0);
+    let permitted = rims::PermittedRims::estimated(&tire("225/45R17").size);
+    near("225/45R17 narrowest", "ETRTO, memory", permitted.least.code(), 7.0, 0.0);
+    near("225/45R17 widest", "ETRTO, memory", permitted.most.code(), 8.5, 0.0);
     let narrow = RimWidth::from_code(9.0).expect("a rim width");
     let change = rims::section_width_on(&tire("275/35R18").size, narrow).as_mm() - 275.0;
     near("275/35R18 on 9.0", "UN R30 §6.1.1: 0.4 × 12.7", change, -5.08, 1e-9);

@@ -2,9 +2,9 @@
 use fitment::fastener::Seat;
 use fitment::limits::{Drive, HouseLimits};
 use fitment::plus_sizes::ladder;
-use fitment::pressure::pressure_for;
-use fitment::rules::mount::{Hub, WheelSide, mount};
-use fitment::stagger::stagger;
+use fitment::rules::front_to_rear::{Stagger, stagger};
+use fitment::rules::mount::{FastenerKind, Hub, WheelSide, mount};
+use fitment::rules::pressure::{PressureFor, pressure_for};
 use fitment::tire::dimensions::overall_diameter;
 use fitment::{BoltCircle, CenterBore, RimDiameter, Setup, SetupPair, Spacer, Tire};
 use proptest::prelude::*;
@@ -37,12 +37,14 @@ proptest! {
 
     #[test]
     fn a_pressure_carries_its_load(index in 80..110_u32, share in 0.1..1.0_f64, placard in 150.0..300.0_f64) {
-        let tire = tire(&format!("225/45R17 {index}W"));
+        let tire = tire(&format!("225/45R17 {index}W XL"));
         let capacity = tire.service.unwrap().single.capacity_kg();
-        let found = pressure_for(&tire, capacity * share, Some(placard)).unwrap();
-        prop_assert!(found.is_enough && found.kpa >= placard);
+        let asked =
+            PressureFor { load_kg: Some(capacity * share), placard_kpa: Some(placard), ..PressureFor::default() };
+        let found = pressure_for(&tire, &asked).unwrap();
+        prop_assert!(found.is_enough && found.kpa >= placard && found.kpa >= 180.0);
         // Backwards: at that pressure the method (ETRTO, from memory) lets it carry at least the load.
-        let carries = capacity * (found.kpa / 250.0).powf(0.8);
+        let carries = capacity * (found.kpa / 290.0).powf(0.8);
         prop_assert!(carries >= capacity * share - 1e-6);
     }
 
@@ -56,7 +58,7 @@ proptest! {
         let factory = SetupPair::square(setup("225/45R17"));
         let judge = |pair: &SetupPair| stagger(&factory, pair, Some(Drive::All), &HouseLimits::DEFAULT).unwrap();
         let (there, back) = (judge(&pair(&front, &rear)), judge(&pair(&rear, &front)));
-        let ratio = |found: &fitment::stagger::Stagger| 1.0 + found.ratio_change.value() / 100.0;
+        let ratio = |found: &Stagger| 1.0 + found.ratio_change.value() / 100.0;
         prop_assert!((ratio(&there) * ratio(&back) - 1.0).abs() < 1e-9);
         prop_assert_eq!(there.height_difference, back.height_difference);
         prop_assert_eq!(there.taller.is_none(), back.taller.is_none());
@@ -74,11 +76,18 @@ proptest! {
             bolt_circle: Some(circle_of(car)),
             thread: "M14x1.5".parse().ok(),
             seat,
+            fasteners: Some(FastenerKind::Bolts),
         };
-        let wheel = WheelSide { bore: CenterBore::from_mm(bore), bolt_circles: vec![circle_of(circle)], seat };
+        let wheel = WheelSide {
+            bore: CenterBore::from_mm(bore),
+            bolt_circles: vec![circle_of(circle)],
+            seat,
+            is_the_fitted_one: true,
+            ..WheelSide::default()
+        };
         let found = mount(&hub_side, &wheel, Spacer::from_mm(spacer), None);
         let (bore, hub) = (wheel.bore.unwrap(), hub_side.bore.unwrap());
-        prop_assert_eq!(found.verdict() == "does_not_fit", circle != car || bore < hub);
+        prop_assert_eq!(found.verdict() == "does_not_fit", circle_of(circle) != circle_of(car) || bore < hub);
         if let Some(ring) = found.ring {
             prop_assert!(ring.outer > ring.inner && bore > hub);
         }

@@ -1,7 +1,7 @@
 //! The finder against trying everything, the obvious way, on small random catalogues.
 use std::collections::BTreeMap;
 
-use fitment::case::Needs;
+use fitment::car::Fact;
 use fitment::case::{CarState, Case};
 use fitment::catalogue::{Catalogue, Season, TireKind, TireRow, Use, WheelRow};
 use fitment::clearance::MountedSetup;
@@ -15,6 +15,7 @@ use fitment::limits::{Drive, HouseLimits};
 use fitment::section::Toward;
 use fitment::style::{Style, StyleTarget};
 use fitment::tire::dimensions::overall_diameter;
+use fitment::tire::rims::RimFit;
 use fitment::window::TireChoice;
 use fitment::{Axle, Length, Offset, RimDiameter, Setup, SetupPair, Spacer, Tire, Wheel};
 use rand::rngs::StdRng;
@@ -103,6 +104,16 @@ fn corner(strut: Option<f64>, fender: Option<f64>) -> Corner {
     Corner { readings: readings.into_iter().flatten().collect(), camber_deg: Some(-1.0), ..Corner::default() }
 }
 
+/// A hub of 57.1 mm, and axles that ask 600 kg of each wheel.
+fn record() -> fitment::car::Car {
+    let mut car = fitment::car::Car::default();
+    for axle in Axle::BOTH {
+        car.note(Fact::HubBore, Some(axle), "57.1").unwrap();
+        car.note(Fact::AxleRating, Some(axle), "1200").unwrap();
+    }
+    car
+}
+
 /// A car with its readings, for as long as a test looks at it.
 struct Car {
     fitted: SetupPair,
@@ -116,7 +127,8 @@ impl Car {
         Self {
             fitted: SetupPair::square(FITTED.parse().unwrap()),
             limits: HouseLimits::DEFAULT,
-            bay: CarState::new(Corners { front, rear }, PairLevers::default(), (Some(flush), Some(flush))),
+            bay: CarState::new(Corners { front, rear }, PairLevers::default(), (Some(flush), Some(flush)))
+                .of_car(record()),
         }
     }
 
@@ -124,18 +136,15 @@ impl Car {
         let nothing = SetupPair::default();
         let plan = Case::new(&self.fitted, &nothing, Some(Drive::Front), &self.limits, None)
             .in_state(self.bay.clone());
-        let mut needs = Needs::of(&fitment::car::Car::default(), &self.fitted);
-        needs.hub = [fitment::CenterBore::from_mm(57.1); 2];
-        needs.wheel_load_kg = Some(600.0);
-        ask(&Scene { plan: &plan, needs, factory: SetupPair::default() })
+        ask(&Scene { plan: &plan })
     }
 }
 
 fn wish(rng: &mut StdRng) -> SearchCriteria {
-    let school = *pick(rng, &[Approach::TireFirst, Approach::WheelFirst]);
+    let approach = *pick(rng, &[Approach::TireFirst, Approach::WheelFirst]);
     let rim = |code: f64| RimDiameter::from_code(code).unwrap();
     SearchCriteria {
-        school,
+        approach,
         uses: pick(rng, &[vec![], vec![Use::Daily], vec![Use::OccasionalTrack]]).clone(),
         season: *pick(rng, &[None, None, Some(Season::Summer), Some(Season::Winter)]),
         keeps: *pick(rng, &[KeptParts::Nothing, KeptParts::Nothing, KeptParts::Wheels, KeptParts::Tires]),
@@ -149,7 +158,7 @@ fn wish(rng: &mut StdRng) -> SearchCriteria {
         thickest_spacer_mm: *pick(rng, &[0.0, 0.0, 10.0]),
         wheel_line: None,
         tire_line: None,
-        weights: Weights::of(school),
+        weights: Weights::of(approach),
         count: 6,
     }
 }
@@ -166,10 +175,9 @@ struct Tried {
 /// Which wheel and tire sizes they are: what differs in offset or spacer alone is one proposal.
 fn geometry(front: &Setup, rear: &Setup) -> String {
     let of = |setup: &Setup| {
-        let wheel =
-            setup.wheel.map(|wheel| Wheel { bolt_circle: None, center_bore: None, offset: None, ..wheel });
+        let wheel = setup.wheel.map(|wheel| Wheel::plain(wheel.diameter, wheel.width));
         let tire = setup.tire.map(|tire| Tire::plain(tire.size));
-        Setup { wheel, tire, spacer: None, date_code: None }.to_string()
+        Setup { wheel, tire, ..Setup::default() }.to_string()
     };
     format!("{} | {}", of(front), of(rear))
 }
@@ -216,7 +224,7 @@ fn stands(
                 wheel: Some(wheel.wheel),
                 tire: Some(tire.tire),
                 spacer: Spacer::from_mm(spacer),
-                date_code: None,
+                ..Setup::default()
             };
             best = Some((setup, worth));
         }
@@ -249,7 +257,8 @@ fn with_own(catalogue: &Catalogue, keeps: KeptParts) -> Catalogue {
 }
 
 fn everything(scene: &Scene<'_>, catalogue: &Catalogue, wish: &SearchCriteria) -> Vec<Tried> {
-    let needs = &scene.needs;
+    let hub = fitment::CenterBore::from_mm(57.1);
+    let circle = scene.plan.fitted.front.unwrap().wheel.unwrap().bolt_circle;
     let catalogue = &with_own(catalogue, wish.keeps);
     let dearest = |prices: Vec<Option<u32>>| prices.into_iter().flatten().max().unwrap_or(0);
     let dearest_wheel = dearest(catalogue.wheels.iter().map(|row| row.price).collect());
@@ -258,16 +267,15 @@ fn everything(scene: &Scene<'_>, catalogue: &Catalogue, wish: &SearchCriteria) -
     for (axle, list) in Axle::BOTH.into_iter().zip(&mut axles) {
         for (w, wheel) in catalogue.wheels.iter().enumerate() {
             for (t, tire) in catalogue.tires.iter().enumerate() {
-                let (least, most) = tire.rims();
+                let rims = tire.alone().permitted_rims().unwrap();
                 let service = tire.tire.service.unwrap();
-                let may = wheel.wheel.bolt_circle == needs.bolt_circle
-                    && wheel.wheel.center_bore >= needs.hub[0]
+                let may = wheel.wheel.bolt_circle == circle
+                    && wheel.wheel.center_bore >= hub
                     && wheel.load_kg.is_none_or(|load| load >= 600.0)
                     && wheel.wheel.diameter >= wish.rims.0
                     && wheel.wheel.diameter <= wish.rims.1
                     && wheel.wheel.diameter == tire.tire.size.rim()
-                    && wheel.wheel.width >= least
-                    && wheel.wheel.width <= most
+                    && rims.judge(wheel.wheel.width) != RimFit::NotPermitted
                     && wish.uses.iter().all(|wanted| tire.kind.is_none_or(|kind| kind.suits(*wanted)))
                     && match wish.season {
                         None => true,
@@ -279,12 +287,19 @@ fn everything(scene: &Scene<'_>, catalogue: &Catalogue, wish: &SearchCriteria) -
                     && (wish.budget.is_none() || (wheel.price.is_some() && tire.price.is_some()));
                 if let Some((setup, worth)) = may.then(|| stands(scene, axle, wheel, tire, wish)).flatten() {
                     let rows = criteria::of_wheel(wheel, dearest_wheel, &wish.weights)
-                        + criteria::of_tire(tire, wheel.wheel.width, dearest_tire, &wish.weights);
+                        + criteria::of_tire(
+                            tire,
+                            wheel.wheel.width,
+                            dearest_tire,
+                            wish.is_driven_hard(),
+                            &wish.weights,
+                        );
                     list.push((w, t, setup, worth + rows));
                 }
             }
         }
     }
+    let fitted_diameter = overall_diameter(&scene.plan.fitted.front.unwrap().tire.unwrap().size);
     let mut best: BTreeMap<String, Tried> = BTreeMap::new();
     for (fw, ft, front, f_worth) in &axles[0] {
         for (rw, rt, rear, r_worth) in &axles[1] {
@@ -317,6 +332,8 @@ fn everything(scene: &Scene<'_>, catalogue: &Catalogue, wish: &SearchCriteria) -
                     || (r_wheel.wheel.width >= f_wheel.wheel.width
                         && r_tire.tire.size.named_section_width() >= f_tire.tire.size.named_section_width()))
                 && drift.abs() <= 2.5
+                // The dial follows the driven axle in front, and nobody measured it: up to 2.5 % larger.
+                && overall_diameter(&f_tire.tire.size) / fitted_diameter <= 1.025 + 1e-12
                 && wish.budget.is_none_or(|budget| total <= u64::from(budget));
             if !may {
                 continue;

@@ -90,9 +90,9 @@ fn every_line_says_what_it_means() {
             "17x7.5 ET45 215/45R17",
             Some(Axle::Front),
             Severity::Good,
-            "9.0 smaller than fitted: the car stands 4.5 lower here.",
+            "9.0 smaller than the fitted tire. Against what is fitted the car stands 4.5 lower here.",
         ),
-        ("overall-diameter", FITTED, Some(Axle::Rear), Severity::Good, "The same diameter as fitted."),
+        ("overall-diameter", FITTED, Some(Axle::Rear), Severity::Good, "The same diameter as the fitted tire."),
         ("front-to-rear", FITTED, None, Severity::Good, "Front and rear stand equally tall."),
         (
             "load-index",
@@ -106,7 +106,7 @@ fn every_line_says_what_it_means() {
             "17x7.5 ET45 225/45R17 94V",
             Some(Axle::Front),
             Severity::Stop,
-            "V is slower than the fitted W. Winter tires may go lower where the law allows.",
+            "V is slower than the fitted W. Winter tires may go lower where the law allows, to 160.0.",
         ),
         (
             "listed-size",
@@ -146,7 +146,7 @@ fn the_limit_that_was_used_is_the_houses() {
     let word = |lines: &[Line]| find(lines, "overall-diameter", Some(Axle::Front)).word;
     assert_eq!((word(&usual), word(&strictly)), ("good", "beyond the limit"));
     let limit = said(&find(&strictly, "overall-diameter", Some(Axle::Front)).limit);
-    assert_eq!(limit, "house limit 1.5");
+    assert_eq!(limit, "house limit 1.5 round the fitted tire");
     let roomy = HouseLimits { ratio_all_wheel_drive_pct: 5.0, ..HouseLimits::DEFAULT };
     let staggered = "F: 18x8.5 ET40 235/40R18 R: 18x9 ET40 255/40R18";
     for (limits, standing) in [(HouseLimits::DEFAULT, Severity::Stop), (roomy, Severity::Good)] {

@@ -89,7 +89,9 @@ fn one_axle_may_be_spoken_of_alone() {
 fn what_is_stated_beside_the_size_makes_no_set_staggered() {
     let pair = read("F: 18x8 ET34 225/40R18 92Y R: 18x8 ET34 225/40R18 92W DOT 1524");
     assert_eq!(pair.arrangement(), Some(Arrangement::Square));
-    assert_eq!(read("F: 18x8 ET34 R: 18x8 ET34 3 mm spacer").arrangement(), Some(Arrangement::Staggered));
+    // Other spacers neither: they stay on their axle when the wheels are rotated.
+    assert_eq!(read("F: 18x8 ET34 R: 18x8 ET34 3 mm spacer").arrangement(), Some(Arrangement::Square));
+    assert_eq!(read("F: 18x8 ET34 R: 18x8 ET40").arrangement(), Some(Arrangement::Staggered));
 }
 
 #[test]

@@ -132,6 +132,7 @@ fn any_wheel() -> impl Strategy<Value = Wheel> {
 fn any_setup() -> impl Strategy<Value = Setup> {
     (of(any_wheel()), of(any_tire()), of(1..=10_000u32), of((1..=53u32, 2000..=2069u32)))
         .prop_map(|(wheel, tire, spacer, date)| Setup {
+            listed: fitment::setup::Listed::default(),
             wheel,
             tire: tire.filter(|tire| wheel.is_none_or(|wheel| wheel.diameter == tire.size.rim())),
             spacer: spacer.and_then(|s| Spacer::from_mm(f64::from(s) / 100.0)),
@@ -148,7 +149,7 @@ fn full_setup() -> impl Strategy<Value = Setup> {
             let size = MetricSize::new(Prefix::None, s, a, Construction::Radial, w.diameter)?;
             let offset = Offset::from_mm(f64::from(o) / 100.0);
             let tire = Some(Tire::plain(Size::Metric(size)));
-            Some(Setup { wheel: Some(Wheel { offset, ..w }), tire, spacer: None, date_code: None })
+            Some(Setup { wheel: Some(Wheel { offset, ..w }), tire, ..Setup::default() })
         },
     )
 }

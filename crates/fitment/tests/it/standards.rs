@@ -1,6 +1,7 @@
 //! Published tables, row by row. "memory" marks figures written down from memory of the named source.
 use fitment::load_index::LoadIndex;
 use fitment::speed_symbol::SpeedSymbol;
+use fitment::tire::rims::RimFit;
 use fitment::tire::{dimensions, rims};
 use fitment::tire_on_rim::{SidewallShape, tire_on_rim};
 use fitment::{RimDiameter, RimWidth, Tire};
@@ -189,9 +190,11 @@ fn measuring_rims_and_diameters_are_etrtos() {
 #[test]
 fn every_tire_of_the_table_is_permitted_and_square_on_its_measuring_rim() {
     for (size, rim, _) in PASSENGER_TIRES {
-        let size = tire(size).size;
-        let on_rim = tire_on_rim(&size, RimWidth::from_code(rim).unwrap());
-        assert_eq!((on_rim.shape, on_rim.is_permitted), (SidewallShape::Square, true), "{size} on {rim}");
+        let tire = tire(size);
+        let wheel = fitment::Wheel::plain(tire.size.rim(), RimWidth::from_code(rim).unwrap());
+        let setup = fitment::Setup { wheel: Some(wheel), tire: Some(tire), ..fitment::Setup::default() };
+        let on_rim = tire_on_rim(&setup).unwrap();
+        assert_eq!((on_rim.shape, on_rim.fit), (SidewallShape::Square, RimFit::Permitted), "{size} on {rim}");
     }
 }
 

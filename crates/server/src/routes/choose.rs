@@ -3,8 +3,8 @@
 use axum::Json;
 use axum::extract::State;
 use fitment::case::Case;
-use fitment::case::Needs;
 use fitment::limits::HouseLimits;
+use fitment::rules::load::LoadRequirement;
 use fitment::setup::{Axle, SetupPair};
 use store::{Store, house, jobs};
 
@@ -49,9 +49,8 @@ fn answered(
     let plan = Case::new(&content.fitted, &nothing, content.drive, limits, None)
         .in_state(bay_of(&Known::from(&content)));
     let axle = Axle::from(request.axle.unwrap_or(AxleCode::Front));
-    let load_kg =
-        Needs::of(&content.measurements.car, &content.fitted).load_kg[usize::from(axle == Axle::Rear)];
-    let car = plan.axle(axle).map(|trial| LadderCar { trial, load_kg });
+    let load = LoadRequirement::of(&content.measurements.car, &content.fitted, axle);
+    let car = plan.axle(axle).map(|trial| LadderCar { trial, load });
     Ok(Json(request.answer(limits, &loaded.catalogue, car.as_ref())?))
 }
 

@@ -6,10 +6,9 @@ use fitment::clearance::Clearance;
 use fitment::corner::taken::corners;
 use fitment::date_code::Day;
 use fitment::limits::{Drive, HouseLimits};
+use fitment::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
 use fitment::setup::adjust::Adjustment;
 use fitment::setup::{Axle, Setup, SetupPair};
-use fitment::speedometer::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
-use fitment::tire::dimensions;
 use fitment::wheel::Backspacing;
 use fitment::window::{self, widths_round};
 use serde::{Deserialize, Serialize};
@@ -217,7 +216,7 @@ impl From<&Setup> for SetupView {
             rim_width_in: wheel.map(|wheel| wheel.width.code()),
             rim_width_mm: wheel.map(|wheel| wheel.width.between_flanges().as_mm()),
             section_width_mm: setup.section_width().map(|width| width.as_mm()),
-            overall_diameter_mm: setup.tire.map(|tire| dimensions::overall_diameter(&tire.size).as_mm()),
+            overall_diameter_mm: setup.overall_diameter().map(fitment::Length::as_mm),
         }
     }
 }
@@ -432,7 +431,7 @@ impl ReadBench {
         Bench {
             planned: Lines::from(&self.planned),
             axles: PerAxle { front: axle(Axle::Front), rear: axle(Axle::Rear) },
-            pair: PairChangeView::from(&plan.pair),
+            pair: PairChangeView::from(&plan.pair_change()),
             arrangement: self.planned.arrangement().map(ArrangementCode::from),
             true_speeds: true_speeds(&plan),
             ledger: plan.ledger().into_iter().map(LineOfLedger::from).collect(),
@@ -523,7 +522,7 @@ impl Column {
             lines: Lines::from(pair),
             setups: PerAxle { front: setup(Axle::Front), rear: setup(Axle::Rear) },
             change: PerAxle { front: change(Axle::Front), rear: change(Axle::Rear) },
-            pair: PairChangeView::from(&plan.pair),
+            pair: PairChangeView::from(&plan.pair_change()),
             arrangement: pair.arrangement().map(ArrangementCode::from),
             true_speeds: true_speeds(&plan),
             fit: PerAxle { front: fit(Axle::Front), rear: fit(Axle::Rear) },

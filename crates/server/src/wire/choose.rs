@@ -2,10 +2,11 @@
 
 use fitment::fastener::{Seat, Thread};
 use fitment::limits::HouseLimits;
-use fitment::pressure::{self, pressure_for};
-use fitment::rules::mount::{self, Hub, Mounting, ProblemKind, WheelSide, retorque_caution};
+use fitment::rules::front_to_rear::{self, Stagger, stagger};
+use fitment::rules::mount::{self, FastenerKind, Hub, Mounting, ProblemKind, WheelSide, retorque_caution};
+use fitment::rules::pressure::{self, PressureFor, Replaced, pressure_for};
+use fitment::rules::rotation::{Rotation, rotations};
 use fitment::setup::line;
-use fitment::stagger::{Rotation, Stagger, rotations, stagger};
 use fitment::{CenterBore, Length, Spacer, Tire};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -39,6 +40,12 @@ pub struct PressureQuery {
     /// The car's cold pressure on that axle; the suggestion is never under it.
     #[param(example = 230.0)]
     pub placard_kpa: Option<f64>,
+    /// What a commercial tire's sidewall names for its load; without it nothing is suggested for one.
+    #[param(example = 475.0)]
+    pub sidewall_kpa: Option<f64>,
+    /// The tire that carried the load before, with its load index: its pressure then is the placard's.
+    #[param(example = "205/55R16 91V")]
+    pub replaces: Option<String>,
 }
 
 /// A suggested cold pressure.
@@ -48,6 +55,12 @@ pub struct PressureView {
     pub pressure_kpa: f64,
     /// What the tire carries at its reference pressure.
     pub load_capacity_kg: f64,
+    /// Pressure at which it carries that.
+    pub reference_kpa: f64,
+    /// What kind of tire it was reckoned as.
+    pub reckoned_as: &'static str,
+    /// Whether nobody stated the load version: the one that asks for more pressure was taken.
+    pub version_assumed: bool,
     /// Whether it carries the load at all.
     pub enough: bool,
     /// Whether the placard, not the load, set it.
@@ -60,22 +73,44 @@ impl PressureQuery {
     /// Suggests a pressure.
     ///
     /// # Errors
-    /// Every field at fault; a tire without a load index.
+    /// Every field at fault; a tire whose load table is not known.
     pub fn answer(&self) -> Result<PressureView, ApiError> {
         let mut reading = Reading::default();
-        let tire = tire(&mut reading, "size", &self.size);
+        let size = tire(&mut reading, "size", &self.size);
         if !(0.0..=5000.0).contains(&self.load_kg) {
             reading.fault("load_kg", format!("a tire carries 0 to 5000 kg, not {}", self.load_kg));
         }
-        if let Some(placard) = self.placard_kpa.filter(|kpa| !(100.0..=500.0).contains(kpa)) {
-            reading.fault("placard_kpa", format!("a placard says 100 to 500 kPa, not {placard}"));
+        for (name, kpa, most) in
+            [("placard_kpa", self.placard_kpa, 800.0), ("sidewall_kpa", self.sidewall_kpa, 900.0)]
+        {
+            if let Some(kpa) = kpa.filter(|kpa| !(100.0..=most).contains(kpa)) {
+                reading.fault(name, format!("is 100 to {most} kPa, not {kpa}"));
+            }
         }
-        let found = tire.and_then(|tire| pressure_for(&tire, self.load_kg, self.placard_kpa));
-        let no_index = "name the load index, as in 225/45R17 94W: the load goes by it";
-        let found = reading.finish_with(found, "size", no_index)?;
+        let replaces = self.replaces.as_ref().and_then(|text| tire(&mut reading, "replaces", text));
+        if replaces.is_some() && self.placard_kpa.is_none() {
+            reading.fault("placard_kpa", "is needed: at which pressure the tire before carried the load");
+        }
+        let asked = PressureFor {
+            load_kg: Some(self.load_kg),
+            placard_kpa: self.placard_kpa,
+            replaces: replaces.zip(self.placard_kpa).map(|(tire, kpa)| Replaced { tire, kpa }),
+            sidewall_kpa: self.sidewall_kpa,
+        };
+        let found = match size.map(|tire| pressure_for(&tire, &asked)) {
+            Some(Err(why)) => {
+                reading.fault("size", why.says());
+                None
+            }
+            found => found.and_then(Result::ok),
+        };
+        let found = reading.finish_with(found, "size", "name a tire, as in 225/45R17 94W XL")?;
         Ok(PressureView {
             pressure_kpa: found.kpa,
             load_capacity_kg: found.capacity_kg,
+            reference_kpa: found.table.reference_kpa,
+            reckoned_as: found.table.is,
+            version_assumed: found.table.is_assumed,
             enough: found.is_enough,
             by_placard: found.by_placard,
             working: found.figure.working.into_iter().map(StepView::from).collect(),
@@ -142,7 +177,7 @@ impl StaggerView {
             height_difference_mm: found.height_difference.as_mm(),
             rotation: rotation.iter().copied().map(Rotation::code).collect(),
             working: found.ratio_change.working.into_iter().map(StepView::from).collect(),
-            caution: "The car maker's own limit rules, and many ask for less.",
+            caution: front_to_rear::CAUTION,
         }
     }
 }
@@ -165,6 +200,9 @@ pub struct HubRequest {
     /// Seat of the fasteners at hand, as in `ball R13` or `cone 60°`.
     #[serde(default)]
     pub seat: Option<String>,
+    /// `bolts` or `studs`: a slip-on spacer asks for longer bolts, and eats a stud's length.
+    #[serde(default)]
+    pub fasteners: Option<String>,
 }
 
 /// The wheel's side.
@@ -179,6 +217,15 @@ pub struct WheelSideRequest {
     /// Seat of its holes.
     #[serde(default)]
     pub seat: Option<String>,
+    /// From its mounting pad to the seat of its holes, measured on it.
+    #[serde(default)]
+    pub pad_to_seat_mm: Option<f64>,
+    /// Whether it is the very wheel that the fitted fasteners hold now.
+    #[serde(default)]
+    pub is_fitted_one: bool,
+    /// Held by one nut in the middle.
+    #[serde(default)]
+    pub center_lock: bool,
 }
 
 /// A wheel on a hub.
@@ -209,7 +256,7 @@ pub struct RingView {
 pub struct MountingProblem {
     /// `stop`, `mind` or `unknown`.
     pub kind: &'static str,
-    /// `bolt_circle`, `bore`, `seat`, `lip`, `thread` or `length`.
+    /// `bolt_circle`, `bore`, `seat`, `lip`, `thread`, `length` or `center_lock`.
     pub code: &'static str,
     /// In a sentence.
     pub says: String,
@@ -222,7 +269,7 @@ pub struct FastenersView {
     /// `fits`, `fits_with_parts`, `not_known` or `does_not_fit`.
     pub verdict: &'static str,
     pub ring: Option<RingView>,
-    /// How long fasteners must be; null while the fitted ones' length is not known.
+    /// How long bolts must be at least; null for studs, and while what decides was not measured.
     pub length_mm: Option<f64>,
     /// Least turns of thread that must engage; null while the thread is not known.
     pub engagement_turns: Option<f64>,
@@ -284,12 +331,29 @@ impl FastenersRequest {
                 .copied(),
             thread,
             seat: seat(&mut reading, "/hub/seat", self.hub.seat.as_ref()),
+            fasteners: self.hub.fasteners.as_deref().and_then(|kind| match kind {
+                "bolts" => Some(FastenerKind::Bolts),
+                "studs" | "studs and nuts" => Some(FastenerKind::Studs),
+                other => {
+                    reading.fault("/hub/fasteners", format!("{other:?} is neither bolts nor studs"));
+                    None
+                }
+            }),
         };
         let wheel = WheelSide {
             bore: bore(&mut reading, "/wheel/bore_mm", self.wheel.bore_mm),
             bolt_circles: circles(&mut reading, "/wheel/bolt_circle", self.wheel.bolt_circle.as_ref()),
             seat: seat(&mut reading, "/wheel/seat", self.wheel.seat.as_ref()),
+            pad_to_seat: self
+                .wheel
+                .pad_to_seat_mm
+                .map(|mm| length(&mut reading, "/wheel/pad_to_seat_mm", mm)),
+            is_the_fitted_one: self.wheel.is_fitted_one,
+            center_lock: self.wheel.center_lock,
         };
+        if wheel.pad_to_seat.is_some_and(|depth| !(0.0..=60.0).contains(&depth.as_mm())) {
+            reading.fault("/wheel/pad_to_seat_mm", "is 0 to 60 mm");
+        }
         let spacer = Spacer::from_mm(self.spacer_mm);
         if spacer.is_none() && self.spacer_mm != 0.0 {
             reading.fault("/spacer_mm", format!("{} mm is not a spacer: 0, or up to 100", self.spacer_mm));

@@ -69,7 +69,7 @@ impl TireView {
     pub fn new(read: ReadPart<Tire>, rim: Option<RimWidth>) -> Self {
         let ReadPart { part: tire, left_aside, assumed } = read;
         let size = &tire.size;
-        let (permitted_min, permitted_max) = rims::permitted_rims(size);
+        let permitted = rims::PermittedRims::estimated(size);
         let (least, most) = dimensions::overall_diameter_limits(size);
         Self {
             canonical: tire.to_string(),
@@ -86,8 +86,8 @@ impl TireView {
             speed_symbol: tire.speed_mark().map(str::to_owned),
             top_speed_kmh: tire.top_speed_kmh(),
             measuring_rim_in: rims::measuring_rim(size).code(),
-            permitted_rim_min_in: permitted_min.code(),
-            permitted_rim_max_in: permitted_max.code(),
+            permitted_rim_min_in: permitted.least.code(),
+            permitted_rim_max_in: permitted.most.code(),
             section_width_on_rim_mm: rim.map(|rim| rims::section_width_on(size, rim).as_mm()),
             design_overall_diameter_mm: dimensions::design_overall_diameter(size).as_mm(),
             overall_diameter_min_mm: least.as_mm(),

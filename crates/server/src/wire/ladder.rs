@@ -9,7 +9,10 @@ use fitment::corner::Feature;
 use fitment::limits::HouseLimits;
 use fitment::load_index::LoadIndex;
 use fitment::plus_sizes::{self, Rung};
+use fitment::rules::load::{Load, LoadRequirement};
+use fitment::rules::overall_diameter::Band;
 use fitment::tire::Size;
+use fitment::tire::rims::RimFit;
 use fitment::{Length, RimDiameter, RimWidth, Setup, Tire, Wheel};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -94,8 +97,8 @@ pub struct LadderView {
 pub struct LadderCar<'a> {
     /// Its axle as measured.
     pub trial: AxleCase<'a>,
-    /// What one tire there must carry.
-    pub load_kg: Option<f64>,
+    /// What it asks one tire there to carry.
+    pub load: LoadRequirement,
 }
 
 impl LadderRequest {
@@ -132,7 +135,7 @@ impl LadderRequest {
                     if rim.is_none() {
                         reading.fault(
                             &format!("/rim_diameters_in/{at}"),
-                            format!("{code} is not a rim code from 10 to 26"),
+                            format!("{code} is not a rim code from 10 to 30"),
                         );
                     }
                     rim
@@ -141,8 +144,9 @@ impl LadderRequest {
         };
         let tire = reading.finish_with(tire, "/tire", "name a tire, as in 225/45R17")?;
         let rungs = plus_sizes::ladder(&tire.size, band, &rims);
-        let load_need_kg = car.and_then(|car| car.load_kg);
-        let on_shelf = OnShelf::of(catalogue, load_need_kg);
+        let load = car.map(|car| car.load);
+        let load_need_kg = load.and_then(|load| load.needed_kg());
+        let on_shelf = OnShelf::of(catalogue, load.filter(|_| load_need_kg.is_some()));
         Ok(LadderView {
             sizes: rungs.iter().map(|rung| RungView::new(rung, limits, &on_shelf, car)).collect(),
             load_need_kg,
@@ -161,13 +165,12 @@ struct OnShelf {
 }
 
 impl OnShelf {
-    fn of(catalogue: &Catalogue, load_kg: Option<f64>) -> Self {
-        let mut shelf = Self { tires: HashMap::new(), wheels: HashMap::new(), knows_load: load_kg.is_some() };
+    fn of(catalogue: &Catalogue, load: Option<LoadRequirement>) -> Self {
+        let mut shelf = Self { tires: HashMap::new(), wheels: HashMap::new(), knows_load: load.is_some() };
         for row in &catalogue.tires {
             let count = shelf.tires.entry(row.tire.size).or_default();
             count.0 += 1;
-            let capacity = row.tire.service.map(|service| service.single.capacity_kg());
-            count.1 += usize::from(capacity.zip(load_kg).is_some_and(|(capacity, load)| capacity >= load));
+            count.1 += usize::from(load.is_some_and(|load| load.judge(&row.tire) == Load::Enough));
         }
         for row in &catalogue.wheels {
             *shelf.wheels.entry((row.wheel.diameter, row.wheel.width)).or_default() += 1;
@@ -176,9 +179,8 @@ impl OnShelf {
     }
 
     fn wheels_for(&self, rung: &Rung) -> usize {
-        let (least, most) = rung.permitted;
         let may = |(diameter, width): &(RimDiameter, RimWidth)| {
-            *diameter == rung.size.rim() && (least..=most).contains(width)
+            *diameter == rung.size.rim() && rung.permitted.judge(*width) == RimFit::Permitted
         };
         self.wheels.iter().filter(|(rim, _)| may(rim)).map(|(_, count)| count).sum()
     }
@@ -193,7 +195,6 @@ fn under_the_arch(rung: &Rung, trial: &AxleCase<'_>) -> Option<Clearance> {
 
 impl RungView {
     fn new(rung: &Rung, limits: &HouseLimits, shelf: &OnShelf, car: Option<&LadderCar<'_>>) -> Self {
-        let change = rung.change_pct.abs();
         let (tires_in_catalogue, carry) = shelf.tires.get(&rung.size).copied().unwrap_or_default();
         let arch = car.and_then(|car| under_the_arch(rung, &car.trial));
         let arch_gap = arch.as_ref().and_then(|line| line.band.as_ref()).map(|band| band.nominal.as_mm());
@@ -204,14 +205,14 @@ impl RungView {
             change_pct: rung.change_pct,
             sidewall_mm: rung.sidewall.as_mm(),
             measuring_rim_in: rung.measuring_rim.code(),
-            permitted_rim_min_in: rung.permitted.0.code(),
-            permitted_rim_max_in: rung.permitted.1.code(),
+            permitted_rim_min_in: rung.permitted.least.code(),
+            permitted_rim_max_in: rung.permitted.most.code(),
             plus_in: rung.plus_in,
-            band: match change {
-                c if c <= limits.diameter_ideal_pct => "ideal",
-                c if c <= limits.diameter_good_pct => "good",
-                c if c <= limits.diameter_limit_pct => "limit",
-                _ => "beyond",
+            band: match Band::of(rung.change_pct, limits) {
+                Band::Ideal => "ideal",
+                Band::Good => "good",
+                Band::AtTheLimit => "limit",
+                Band::Beyond => "beyond",
             },
             is_listed_size: rung.size.is_on_the_listed_grid(),
             tires_in_catalogue,

@@ -173,6 +173,7 @@ impl Draft {
             tire: tire.map(|(tire, _)| tire),
             spacer: self.spacer.and_then(|(spacer, _)| spacer),
             date_code: self.date_code.map(|(code, _)| code),
+            ..Setup::default()
         };
         Ok((setup != Setup::default()).then_some(setup))
     }

@@ -164,7 +164,7 @@ impl Teller<'_> {
         let allowed = self.scene.plan.state.levers;
         let own = Case::new(
             &self.content.fitted,
-            self.scene.plan.planned,
+            &self.scene.plan.planned,
             self.content.drive,
             &self.ground.limits,
             None,

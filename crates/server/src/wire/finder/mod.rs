@@ -6,7 +6,6 @@ use std::collections::BTreeMap;
 
 use fitment::RimDiameter;
 use fitment::case::Case;
-use fitment::case::Needs;
 use fitment::catalogue::{STICKY_QUESTIONS, Season, Use};
 use fitment::finder::{Approach, Arrangements, Criterion, KeptParts, Scene, SearchCriteria, Weights, find};
 use fitment::lever::PairLevers;
@@ -86,7 +85,7 @@ impl FinderRequest {
     /// Every field at fault.
     pub fn read(&self) -> Result<(SearchCriteria, Option<PairLevers>), ApiError> {
         let mut reading = Reading::default();
-        let school = match self.school.as_deref() {
+        let approach = match self.school.as_deref() {
             None | Some("tire_first") => Approach::TireFirst,
             Some("wheel_first") => Approach::WheelFirst,
             Some(other) => {
@@ -143,7 +142,7 @@ impl FinderRequest {
         if !(0.0..=30.0).contains(&self.thickest_spacer_mm) {
             reading.fault("/thickest_spacer_mm", "a spacer of up to 30 mm is worth a thought");
         }
-        let mut weights = Weights::of(school);
+        let mut weights = Weights::of(approach);
         for (code, weight) in &self.weights {
             let pointer = format!("/weights/{code}");
             let criterion =
@@ -160,7 +159,7 @@ impl FinderRequest {
         }
         let rims = reading.finish_with(rims, "/rim_min_in", "is not a rim code")?;
         let wish = SearchCriteria {
-            school,
+            approach,
             uses,
             season,
             keeps,
@@ -251,8 +250,7 @@ pub fn search(
     bay.levers = allowed.unwrap_or(bay.levers);
     let plan =
         Case::new(&content.fitted, &nothing, content.drive, &ground.limits, Some(ground.today)).in_state(bay);
-    let car = &content.measurements.car;
-    let scene = Scene { plan: &plan, needs: Needs::of(car, &content.fitted), factory: car.factory() };
+    let scene = Scene { plan: &plan };
     let outcome = find(&scene, &loaded.catalogue, wish);
     let is_sticky = outcome.found.iter().any(|found| {
         [&found.front, &found.rear].into_iter().any(|choice| {
