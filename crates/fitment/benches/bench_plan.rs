@@ -98,14 +98,7 @@ fn windows(c: &mut Criterion) {
                 axles.each_ref().map(|(axle, fitted, planned)| {
                     let corner = corner(fitted);
                     let resolved = corner.resolve();
-                    let trial = AxleCase {
-                        axle: *axle,
-                        corner: &corner,
-                        resolved: &resolved,
-                        fitted,
-                        limits: &limits,
-                        levers: &levers,
-                    };
+                    let trial = AxleCase::new(*axle, &corner, &resolved, fitted, &limits, &levers);
                     trial.window(planned, choice, &widths_round(Some(fitted), Some(planned)), None)
                 })
             });

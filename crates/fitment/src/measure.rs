@@ -1,7 +1,7 @@
 //! The measure list: what the plan still needs from the bay, ordered by its power to decide.
 
 use crate::case::AxleCase;
-use crate::clearance::{Fit, MountedSetup, Verdict};
+use crate::clearance::{Fit, MountedSetup, Unread, Verdict};
 use crate::corner::{Feature, ToRead, TroubleKind};
 use crate::length::Length;
 use crate::setup::{Axle, Setup};
@@ -35,18 +35,13 @@ impl AxleCase<'_> {
     /// What must still be read for this plan, the most decisive first. Empty when the setup cannot be placed.
     pub fn measure_list(&self, planned: &Setup, fit: &Fit) -> Vec<MeasureItem> {
         let levered = self.planned_camber();
-        let (Some(stand), Some(fitted)) =
-            (MountedSetup::of(planned, levered), MountedSetup::of(self.fitted, self.corner.camber()))
-        else {
-            return Vec::new();
-        };
+        let Some(stand) = MountedSetup::of(planned, levered) else { return Vec::new() };
+        let unread = self.unread(&stand);
         let mut items: Vec<MeasureItem> = Feature::ALL
             .into_iter()
-            .filter(|feature| feature.is_read_on(self.axle))
-            .filter_map(|feature| match self.resolved.knows(feature) {
-                true => self.read_again(feature, fit),
-                false => self.gap_item(feature, &fitted, &stand),
-            })
+            .filter(|feature| feature.is_read_on(self.axle) && self.resolved.knows(*feature))
+            .filter_map(|feature| self.read_again(feature, fit))
+            .chain(unread.iter().map(|one| self.gap_item(one)))
             .chain(self.fitted_section(fit))
             .filter(|item| item.power >= NOT_WORTH_IT)
             .collect();
@@ -58,27 +53,18 @@ impl AxleCase<'_> {
         MeasureItem { axle: self.axle, to_read, must_find, why, power }
     }
 
-    fn gap_item(&self, feature: Feature, fitted: &MountedSetup, stand: &MountedSetup) -> Option<MeasureItem> {
-        let facts = feature.facts();
-        let Some(nearer) = self.nearer_by(feature, fitted, stand) else {
-            let why = Phrase::new(
+    fn gap_item(&self, one: &Unread) -> MeasureItem {
+        let why = match (one.nearer_mm, one.must_find) {
+            (Some(nearer), Some(must_find)) => Phrase::new("Comes ")
+                .quantity(Quantity::length(Length::mm(nearer)))
+                .text(format!(" nearer: {} must be at least ", one.feature.facts().between))
+                .quantity(Quantity::length(must_find))
+                .text(" apart with the fitted wheel."),
+            _ => Phrase::new(
                 "Another wheel's spokes are another shape: read the room behind the fitted ones, and try the new wheel bare.",
-            );
-            return Some(self.item(ToRead::Gap(feature), None, 0.4, why));
+            ),
         };
-        if nearer <= 0.0 {
-            return None;
-        }
-        let must_find = self.must_find(feature, nearer, stand);
-        let (usual, spread) = facts.usual_mm;
-        // The chance that a usual car has less: a logistic curve is near enough to a normal one.
-        let power = 1.0 / (1.0 + (-1.702 * (must_find.as_mm() - usual) / spread).exp());
-        let why = Phrase::new("Comes ")
-            .quantity(Quantity::length(Length::mm(nearer)))
-            .text(format!(" nearer: {} must be at least ", facts.between))
-            .quantity(Quantity::length(must_find))
-            .text(" apart with the fitted wheel.");
-        Some(self.item(ToRead::Gap(feature), Some(must_find), power, why))
+        self.item(ToRead::Gap(one.feature), one.must_find, one.power, why)
     }
 
     /// Readings that contradict each other, or only one side of a tight place.

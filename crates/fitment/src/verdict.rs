@@ -40,6 +40,11 @@ impl Verdict {
         }
     }
 
+    /// Whether nothing is proposed that stands so.
+    pub fn rules_out(self) -> bool {
+        matches!(self, Self::Tight | Self::Touches)
+    }
+
     /// How a line with this word stands.
     pub fn severity(self) -> Severity {
         match self {

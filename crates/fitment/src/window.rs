@@ -16,6 +16,7 @@ use crate::style::StyleTarget;
 use crate::tire::dimensions::{overall_diameter, sidewall};
 use crate::tire::rims::{PermittedRims, RimFit, measuring_rim};
 use crate::tire::{Construction, MetricSize, Prefix, Size, Tire};
+use crate::wheel::Wheel;
 use crate::working::{Phrase, Quantity};
 
 /// Which tire goes on each rim width.
@@ -145,8 +146,25 @@ pub fn widths_round(fitted: Option<&Setup>, planned: Option<&Setup>) -> Vec<RimW
 impl AxleCase<'_> {
     /// The window of these widths for wheels and tires like the planned setup's, its spacer included.
     ///
-    /// A width whose wheel cannot be placed is left out: the planned setup names no wheel.
+    /// The brake rules a width out or does not, as it stands at the planned offset. A width whose wheel cannot be placed is
+    /// left out: the planned setup names no wheel.
     pub fn window(
+        &self,
+        planned: &Setup,
+        choice: TireChoice,
+        widths: &[RimWidth],
+        target: Option<StyleTarget>,
+    ) -> Vec<WidthWindow> {
+        let mut windows = self.window_beside_the_brake(planned, choice, widths, target);
+        for window in &mut windows {
+            let wheel = planned.wheel.map(|wheel| Wheel { width: window.rim_width, ..wheel });
+            window.blocked_by.extend(self.brake_blocks(&Setup { wheel, ..*planned }));
+        }
+        windows
+    }
+
+    /// The same without the brake: where that is asked wheel by wheel.
+    pub fn window_beside_the_brake(
         &self,
         planned: &Setup,
         choice: TireChoice,
@@ -195,7 +213,7 @@ impl AxleCase<'_> {
             blocked_by: Vec::new(),
             wanted: target.and_then(|target| self.offsets_for(target, &setup)),
         };
-        for obstacle in &self.resolved.obstacles {
+        for obstacle in self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake()) {
             match self.edge(obstacle, &stand) {
                 Limit::Open => {}
                 Limit::Never => {

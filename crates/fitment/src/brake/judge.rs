@@ -173,6 +173,11 @@ pub fn judge(
     }
 }
 
+/// How each part of a package stands under a wheel on a spacer, in millimetres, without weights.
+pub fn over_each_part(package: &Package, wheel: &WheelProfile, spacer_mm: f64, limits: Limits) -> Vec<Over> {
+    step(package, wheel, spacer_mm, None, limits).1
+}
+
 /// Only the verdict without a spacer: for sweeping a catalogue.
 pub fn verdict(package: &Package, wheel: &WheelProfile, limits: Limits) -> SpacerStep {
     step(package, wheel, 0.0, None, limits).0

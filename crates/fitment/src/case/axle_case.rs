@@ -1,5 +1,7 @@
 //! One axle of a case.
 
+use super::AxleEvidence;
+use crate::catalogue::PickedParts;
 use crate::corner::{Corner, Resolved};
 use crate::lever::Levers;
 use crate::limits::HouseLimits;
@@ -20,9 +22,42 @@ pub struct AxleCase<'a> {
     pub limits: &'a HouseLimits,
     /// What else is done to the car.
     pub levers: &'a Levers,
+    /// What the workshop knows of it.
+    pub evidence: &'a AxleEvidence,
+    /// The rows picked from the price lists.
+    pub parts: &'a PickedParts,
 }
 
-impl AxleCase<'_> {
+/// An axle of which nothing but readings is known.
+static NO_EVIDENCE: AxleEvidence = AxleEvidence {
+    package: crate::brake::Package { templates: Vec::new() },
+    insides: Vec::new(),
+    tries: Vec::new(),
+    unreadable: Vec::new(),
+};
+static NO_PARTS: PickedParts = PickedParts { wheels: Vec::new(), tires: Vec::new() };
+
+impl<'a> AxleCase<'a> {
+    /// An axle of which nothing but its readings is known, with no part picked from a list.
+    pub fn new(
+        axle: Axle,
+        corner: &'a Corner,
+        resolved: &'a Resolved,
+        fitted: &'a Setup,
+        limits: &'a HouseLimits,
+        levers: &'a Levers,
+    ) -> Self {
+        Self { axle, corner, resolved, fitted, limits, levers, evidence: &NO_EVIDENCE, parts: &NO_PARTS }
+    }
+
+    /// Whether a setup's wheel is the very one that is fitted: the same size and offset, and none picked from a list.
+    pub fn keeps_the_wheel(&self, planned: &Setup) -> bool {
+        let placed = |setup: &Setup| setup.wheel.map(|wheel| wheel.placed());
+        placed(planned).is_some()
+            && placed(planned) == placed(self.fitted)
+            && self.parts.wheel_of(planned).is_none()
+    }
+
     /// Camber with the plan, in degrees: as aligned, and what is set on top of it.
     pub fn planned_camber(&self) -> f64 {
         self.corner.camber() + self.levers.camber_deg()

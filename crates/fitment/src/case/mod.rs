@@ -8,10 +8,12 @@
 //! Rules judge a case ([`crate::rules`]); nothing here judges.
 
 mod axle_case;
+mod evidence;
 mod needs;
 mod reference;
 
 pub use axle_case::AxleCase;
+pub use evidence::{AxleEvidence, KnownInside};
 pub use needs::{Needs, half_rating_kg};
 pub use reference::{Reference, ReferenceKind};
 
@@ -22,7 +24,7 @@ use crate::corner::{Corners, Resolved};
 use crate::date_code::Day;
 use crate::lever::PairLevers;
 use crate::limits::{Drive, HouseLimits};
-use crate::setup::{Axle, PerAxle, Setup, SetupPair};
+use crate::setup::{Axle, Listed, PerAxle, Setup, SetupPair};
 use crate::style::StyleTarget;
 
 /// All that the rules look at.
@@ -62,6 +64,8 @@ pub struct CarState {
     pub car: Car,
     /// The rows picked from the price lists.
     pub parts: PickedParts,
+    /// What the workshop knows of each axle.
+    pub evidence: PerAxle<AxleEvidence>,
     resolved: (Resolved, Resolved),
 }
 
@@ -73,7 +77,7 @@ impl CarState {
         wanted: (Option<StyleTarget>, Option<StyleTarget>),
     ) -> Self {
         let resolved = (corners.front.resolve(), corners.rear.resolve());
-        Self { corners, levers, wanted, car: Car::default(), parts: PickedParts::default(), resolved }
+        Self { corners, levers, wanted, resolved, ..Self::default() }
     }
 
     /// The same with the car's record.
@@ -87,6 +91,13 @@ impl CarState {
     #[must_use]
     pub fn with_parts(mut self, parts: PickedParts) -> Self {
         self.parts = parts;
+        self
+    }
+
+    /// The same with what the workshop knows of each axle.
+    #[must_use]
+    pub fn with_evidence(mut self, front: AxleEvidence, rear: AxleEvidence) -> Self {
+        self.evidence = PerAxle { front, rear };
         self
     }
 
@@ -140,7 +151,10 @@ impl<'a> Case<'a> {
 
     fn worked_out(mut self) -> Self {
         for axle in Axle::BOTH {
-            if let Some(setup) = self.planned.on_mut(axle) {
+            // A setup that carries its own rows' measures keeps them.
+            if let Some(setup) = self.planned.on_mut(axle)
+                && setup.listed == Listed::default()
+            {
                 setup.listed = self.state.parts.listed(setup);
             }
         }
@@ -166,6 +180,8 @@ impl<'a> Case<'a> {
             fitted: self.fitted.on(axle)?,
             limits: self.limits,
             levers: self.state.levers.on(axle),
+            evidence: self.state.evidence.on(axle),
+            parts: &self.state.parts,
         })
     }
 

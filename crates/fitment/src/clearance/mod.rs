@@ -9,9 +9,11 @@
 //! - [`quick_rule`]: what poke costs at full lock.
 
 pub mod band;
+mod brake;
 mod fender_line;
 pub mod quick_rule;
 pub mod stand;
+mod unread;
 
 use crate::case::AxleCase;
 use crate::corner::feature::BlocksFrom;
@@ -23,6 +25,7 @@ use crate::setup::Setup;
 pub use crate::verdict::Verdict;
 pub use band::{Band, Contribution};
 pub use stand::MountedSetup;
+pub use unread::{DECIDES_FROM, Unread};
 
 /// One line of a fit: a part of the car and the room to it.
 #[derive(Debug, Clone, PartialEq)]
@@ -55,24 +58,50 @@ impl Fit {
     pub fn line(&self, feature: Feature) -> Option<&Clearance> {
         self.clearances.iter().find(|line| line.feature == feature)
     }
+
+    /// Whether a part is touched or comes too near. What nobody read rules nothing out.
+    pub fn rules_out(&self) -> bool {
+        self.clearances.iter().any(|line| line.verdict.rules_out())
+    }
 }
 
 impl AxleCase<'_> {
     /// Tries a setup; `None` without a wheel and its offset.
+    ///
+    /// A good word needs knowledge: what nobody read and what decides is "measure first". That is an unread part that the
+    /// plan comes nearer to than anything that ran clean on this car and that more often than not has too little room;
+    /// the nearest part on each side; a brake of which nothing is known under another wheel; full lock on a steered axle
+    /// where the plan reaches further.
     pub fn fit(&self, planned: &Setup) -> Option<Fit> {
         let stand = MountedSetup::of(planned, self.planned_camber())?;
-        let fitted = MountedSetup::of(self.fitted, self.corner.camber());
         let mut clearances = Vec::with_capacity(Feature::ALL.len());
+        let unread = self.unread(&stand);
+        let deciding_at_lock = self.deciding_at_lock(&unread);
         for feature in Feature::ALL {
+            if feature.is_of_the_brake() {
+                continue;
+            }
             if self.resolved.knows(feature) {
                 clearances.extend(self.judged(feature, &stand));
-            } else if feature.is_essential()
-                && let Some(line) = fitted.as_ref().and_then(|fitted| self.unread(feature, fitted, &stand))
+            } else if let Some(one) = unread.iter().find(|one| one.feature == feature)
+                && (feature.is_essential() || one.decides() || deciding_at_lock == Some(feature))
             {
-                clearances.push(line);
+                clearances.push(self.line_to_measure(one));
             }
         }
-        let verdict = clearances.iter().map(|line| line.verdict).max().unwrap_or(Verdict::MeasureFirst);
+        clearances.extend(self.over_the_brake(planned, &stand));
+        clearances.sort_by_key(|line| line.feature);
+        let worst = clearances.iter().map(|line| line.verdict).max();
+        let verdict = match worst {
+            // A record that can no longer be read may say that something touches.
+            Some(Verdict::Clears | Verdict::Tight) if !self.evidence.unreadable.is_empty() => {
+                Verdict::MeasureFirst
+            }
+            Some(verdict) => verdict,
+            // Nothing known decides anything, and the plan comes nearer to nothing than what ran clean.
+            None if self.comes_no_nearer(&stand) => Verdict::Clears,
+            None => Verdict::MeasureFirst,
+        };
         Some(Fit { verdict, clearances })
     }
 
@@ -136,23 +165,6 @@ impl AxleCase<'_> {
             tightest.verdict = Verdict::MeasureFirst;
         }
         Some(tightest)
-    }
-
-    /// An essential part that nobody read: no line when the plan comes no nearer than what is fitted.
-    fn unread(&self, feature: Feature, fitted: &MountedSetup, stand: &MountedSetup) -> Option<Clearance> {
-        let nearer = self.nearer_by(feature, fitted, stand)?;
-        if nearer <= 0.0 {
-            return None;
-        }
-        let limit = self.least(feature);
-        Some(Clearance {
-            feature,
-            obstacle: None,
-            band: None,
-            limit,
-            verdict: Verdict::MeasureFirst,
-            must_find: Some(self.must_find(feature, nearer, stand)),
-        })
     }
 
     /// How much nearer to a part the plan comes than what is fitted, in millimetres; `None` where that cannot

@@ -72,9 +72,9 @@ impl MountedSetup {
         self.silhouette(false).top()
     }
 
-    /// Half of the rim's diameter by code.
+    /// Radius of the bead seat: what the barrel's inside goes with. From 17 to 16 it loses 15.5 mm, not half an inch.
     pub fn rim_radius(&self) -> f64 {
-        self.setup.wheel.map_or(0.0, |wheel| wheel.diameter.everyday().as_mm() / 2.0)
+        self.setup.wheel.map_or(0.0, |wheel| wheel.diameter.bead_seat().as_mm() / 2.0)
     }
 
     /// Thickness of the spacer.

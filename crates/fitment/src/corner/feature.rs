@@ -140,6 +140,11 @@ impl Feature {
         }
     }
 
+    /// Whether it stands inside the barrel or behind the spokes: profiles and trials speak of it as well.
+    pub fn is_of_the_brake(self) -> bool {
+        matches!(self.blocks_from(), BlocksFrom::Barrel | BlocksFrom::Spoke)
+    }
+
     /// Whether no plan is finished without it: the nearest part on each side of the wheel.
     pub fn is_essential(self) -> bool {
         matches!(self, Self::Strut | Self::FenderLateral | Self::Arch)

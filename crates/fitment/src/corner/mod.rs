@@ -15,6 +15,7 @@ pub mod instrument;
 pub mod obstacle;
 pub mod taken;
 mod to_read;
+pub mod try_on;
 
 use crate::coded::coded;
 use crate::length::Length;
@@ -25,6 +26,7 @@ pub use instrument::{Instrument, ReadingUnit};
 pub use obstacle::{Obstacle, ObstacleShape, Resolved, Trouble, TroubleKind};
 pub use taken::Taken;
 pub use to_read::ToRead;
+pub use try_on::{Contact, TryOn};
 
 /// Side of the car.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]

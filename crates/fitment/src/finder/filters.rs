@@ -31,8 +31,10 @@ pub enum Filter {
     Diameter,
     /// What the dial shows.
     Speedometer,
-    /// Room to everything that was measured.
+    /// Room to everything that was measured, the brake left out.
     Fit,
+    /// Caliper and spokes.
+    Brake,
     /// Front against rear.
     Ratio,
     /// Square or staggered, mixed diameters.
@@ -56,6 +58,7 @@ coded!(Filter:
     Diameter = "diameter",
     Speedometer = "speedometer",
     Fit = "fit",
+    Brake = "brake",
     Ratio = "ratio",
     Arrangement = "arrangement",
     Budget = "budget",
@@ -78,6 +81,7 @@ impl Filter {
             Self::Diameter => "the house limit on overall diameter",
             Self::Speedometer => "what the dial would show",
             Self::Fit => "the room on the car",
+            Self::Brake => "the room over the brake",
             Self::Ratio => "the limit on front against rear",
             Self::Arrangement => "square, staggered or mixed diameters as asked for",
             Self::Budget => "the budget",
@@ -104,6 +108,9 @@ impl Filter {
                 "Have the dial measured by satellite speed: what it over-reads is room for a larger tire."
             }
             Self::Fit => "A lever on the car, or another offset on the list.",
+            Self::Brake => {
+                "Larger rims, a spacer where the spokes touch, or a wheel whose inside was measured."
+            }
             Self::Ratio => "Equal diameters; the car maker's own limit rules.",
             Self::Arrangement => "Allow the other arrangement, or mixed diameters.",
             Self::Budget => "A larger budget.",

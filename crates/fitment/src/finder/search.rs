@@ -12,6 +12,7 @@ use super::options::{self, Alike, PairOfRows, Points, Row, pairs, points};
 use super::requirements::Requirements;
 use super::stock::{Own, Stock};
 use super::{Arrangements, KeptParts, SearchCriteria};
+use crate::case::AxleCase;
 use crate::case::Case;
 use crate::catalogue::{Catalogue, TireRow, WheelRow};
 use crate::clearance::MountedSetup;
@@ -117,6 +118,8 @@ struct WheelClass {
     wheel: Wheel,
     /// Width over the flanges, as listed.
     overall_width: Option<Hundredths>,
+    /// Line of the first of them. Where the inside of a line's wheel was measured, that line is a class of its own.
+    line: Box<str>,
     rows: Vec<Row>,
 }
 
@@ -242,7 +245,7 @@ fn side(
     let at = usize::from(axle == Axle::Rear);
     let mut side = AxleSide::default();
     let Some(trial) = scene.plan.axle(axle) else { return side };
-    let classes = wheel_classes(asks, stock, wish, force, at, lines);
+    let classes = wheel_classes(&trial, asks, stock, wish, force, at, lines);
     let tires = tire_classes(asks, stock, wish, force, at);
     side.rows = (
         classes.iter().map(|class| class.rows.len()).sum(),
@@ -256,6 +259,7 @@ fn side(
     let mut on_rims: HashMap<Shape, Option<(OnRim, usize)>> = HashMap::new();
     let mut shapes: HashMap<(RimDiameter, RimWidth, Size), usize> = HashMap::new();
     for (class_at, class) in classes.iter().enumerate() {
+        let mut brake = OverTheBrake::of(&trial, class, wish.keeps);
         for (tire_at, tires) in tires.get(&class.wheel.diameter).into_iter().flatten().enumerate() {
             let key = (class.wheel.diameter, class.wheel.width, class.overall_width, tire_at);
             let on_rim = on_rims.entry(key).or_insert_with(|| {
@@ -266,7 +270,8 @@ fn side(
                 if rows.is_empty() {
                     return None;
                 }
-                let window = trial.window(&setup, TireChoice::Same, &[width], wanted).pop()?;
+                let window =
+                    trial.window_beside_the_brake(&setup, TireChoice::Same, &[width], wanted).pop()?;
                 let stand = MountedSetup::of(&setup, camber)?;
                 let reach = (stand.reach(Toward::Inboard, false), stand.reach(Toward::Outboard, true));
                 side.most_tire.push(rows.iter().map(|row| row.points).max().unwrap_or(0));
@@ -281,7 +286,9 @@ fn side(
             let mut scores = Scores::default();
             scores.set(Criterion::Diameter, criteria::diameter(change, scene.plan.limits.diameter_limit_pct));
             scores.set(Criterion::HeatWidth, criteria::heat_width(section, heat_width));
-            let Some(stands) = placed(&class.wheel, on_rim, fitted.as_ref(), wish, force) else { continue };
+            let Some(stands) = placed(&class.wheel, on_rim, &mut brake, fitted.as_ref(), wish, force) else {
+                continue;
+            };
             scores.set(Criterion::Fit, stands.room);
             scores.set(Criterion::Style, stands.style);
             let place = [Criterion::Fit, Criterion::Style, Criterion::Diameter, Criterion::HeatWidth]
@@ -307,6 +314,33 @@ fn side(
     side
 }
 
+/// Which spacers of the shelf a class of wheels goes over the brake with: asked once each.
+struct OverTheBrake<'a> {
+    trial: &'a AxleCase<'a>,
+    wheel: Wheel,
+    line: Option<&'a str>,
+    is_known: bool,
+    asked: [Option<bool>; SPACERS_MM.len() + 1],
+}
+
+impl<'a> OverTheBrake<'a> {
+    fn of(trial: &'a AxleCase<'a>, class: &'a WheelClass, keeps: KeptParts) -> Self {
+        let line = (keeps != KeptParts::Wheels).then_some(&*class.line);
+        let is_known = trial.knows_the_brake();
+        Self { trial, wheel: class.wheel, line, is_known, asked: [None; SPACERS_MM.len() + 1] }
+    }
+
+    fn goes(&mut self, step: usize, spacer_mm: f64) -> bool {
+        let ask = || !self.trial.brake_rules_out(self.wheel, spacer_of(spacer_mm), self.line);
+        !self.is_known || *self.asked[step].get_or_insert_with(ask)
+    }
+}
+
+/// A spacer of the shelf; none of 0 mm.
+fn spacer_of(mm: f64) -> Option<Spacer> {
+    Spacer::from_mm(mm).filter(|_| mm > 0.0)
+}
+
 /// Where a wheel stands best: with which spacer, and its scores for room and style there.
 struct BestSpacer {
     spacer: Option<Spacer>,
@@ -318,6 +352,7 @@ struct BestSpacer {
 fn placed(
     wheel: &Wheel,
     on_rim: &OnRim,
+    brake: &mut OverTheBrake<'_>,
     fitted: Option<&MountedSetup>,
     wish: &SearchCriteria,
     force: InForce,
@@ -325,10 +360,13 @@ fn placed(
     let offset = wheel.offset?.as_mm();
     let shelf = SPACERS_MM.into_iter().filter(|mm| *mm <= wish.thickest_spacer_mm);
     let mut best: Option<(f64, BestSpacer)> = None;
-    for spacer in std::iter::once(0.0).chain(shelf) {
+    for (step, spacer) in std::iter::once(0.0).chain(shelf).enumerate() {
         // What matters is where it stands; the window was worked out without a spacer.
         let stands_at = offset - spacer;
         if !force.holds(Filter::Fit, || on_rim.window.clears(stands_at)) {
+            continue;
+        }
+        if !force.holds(Filter::Brake, || brake.goes(step, spacer)) {
             continue;
         }
         let nearer = fitted.map_or((0.0, 0.0), |fitted| {
@@ -341,13 +379,14 @@ fn placed(
         let style = criteria::style(&on_rim.window, stands_at);
         let worth = wish.weights.on(Criterion::Fit) * room + wish.weights.on(Criterion::Style) * style;
         if best.as_ref().is_none_or(|(most, _)| worth > *most) {
-            best = Some((worth, BestSpacer { spacer: Spacer::from_mm(spacer), room, style }));
+            best = Some((worth, BestSpacer { spacer: spacer_of(spacer), room, style }));
         }
     }
     best.map(|(_, placed)| placed)
 }
 
 fn wheel_classes(
+    trial: &AxleCase<'_>,
     asks: &Requirements,
     stock: &Stock<'_>,
     wish: &SearchCriteria,
@@ -355,8 +394,8 @@ fn wheel_classes(
     axle: usize,
     lines: &Lines,
 ) -> Vec<WheelClass> {
-    let mut classes: BTreeMap<(RimDiameter, RimWidth, Offset, Option<Hundredths>), WheelClass> =
-        BTreeMap::new();
+    type Class = (RimDiameter, RimWidth, Offset, Option<Hundredths>, Option<u32>);
+    let mut classes: BTreeMap<Class, WheelClass> = BTreeMap::new();
     let circles = CirclesByBit::of(stock);
     for (at, row) in stock.wheels[axle].iter().enumerate() {
         let Some(offset) = row.wheel.offset else { continue };
@@ -365,9 +404,11 @@ fn wheel_classes(
         }
         let wheel = row.wheel.placed();
         let overall_width = row.overall_width.and_then(Hundredths::of);
-        let class = classes
-            .entry((wheel.diameter, wheel.width, offset, overall_width))
-            .or_insert_with(|| WheelClass { wheel, overall_width, rows: Vec::new() });
+        let line = trial.evidence.has_inside_of(&wheel, &row.line).then_some(lines.wheels[axle][at]);
+        let class =
+            classes.entry((wheel.diameter, wheel.width, offset, overall_width, line)).or_insert_with(|| {
+                WheelClass { wheel, overall_width, line: (*row.line).into(), rows: Vec::new() }
+            });
         class.rows.push(Row {
             at: at as u32,
             id: row.id,

@@ -1,7 +1,6 @@
 //! How much of the work that is allowed on a car a setup really needs.
 
 use crate::case::AxleCase;
-use crate::clearance::Verdict;
 use crate::lever::{Lever, Levers};
 use crate::setup::Setup;
 
@@ -12,13 +11,7 @@ impl AxleCase<'_> {
     /// Hard work is given up before mild: from the hardest lever on, each goes back towards what the trial has set
     /// as far as the others still clear it.
     pub fn least_of(&self, planned: &Setup, allowed: &Levers) -> Option<Levers> {
-        let clears = |levers: &Levers| {
-            let fit = AxleCase { levers, ..*self }.fit(planned)?;
-            let fails = |line: &crate::clearance::Clearance| {
-                line.obstacle.is_some() && matches!(line.verdict, Verdict::Touches | Verdict::Tight)
-            };
-            Some(!fit.clearances.iter().any(fails))
-        };
+        let clears = |levers: &Levers| Some(!AxleCase { levers, ..*self }.fit(planned)?.rules_out());
         if clears(self.levers)? {
             return Some(*self.levers);
         }
@@ -59,14 +52,7 @@ mod tests {
             ..Corner::default()
         };
         let (resolved, limits, none) = (corner.resolve(), HouseLimits::DEFAULT, Levers::default());
-        let trial = AxleCase {
-            axle: Axle::Rear,
-            corner: &corner,
-            resolved: &resolved,
-            fitted: &fitted,
-            limits: &limits,
-            levers: &none,
-        };
+        let trial = AxleCase::new(Axle::Rear, &corner, &resolved, &fitted, &limits, &none);
         let at = |offset: i32| format!("17x7.5 ET{offset} 225/45R17").parse::<Setup>().unwrap();
         let mut allowed = Levers::default();
         allowed.set(Lever::LipRolled, 10.0).unwrap();
@@ -79,8 +65,8 @@ mod tests {
         assert!(pulled > 0.0 && pulled <= 15.0, "{hard:?}");
         // A step less does not do.
         let step = Lever::FenderPulled.facts().range.2;
-        let with = |levers: &Levers| AxleCase { levers, ..trial }.fit(&at(25)).unwrap().verdict;
-        assert_ne!(with(&hard.with(Lever::FenderPulled, pulled - step)), Verdict::Clears);
+        let fails = |levers: &Levers| AxleCase { levers, ..trial }.fit(&at(25)).unwrap().rules_out();
+        assert!(fails(&hard.with(Lever::FenderPulled, pulled - step)));
         assert_eq!(trial.least_of(&at(-20), &allowed), None, "even all of it is not enough");
     }
 }

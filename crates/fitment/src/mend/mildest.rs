@@ -104,7 +104,7 @@ impl AxleCase<'_> {
         let failing: Vec<Feature> = fit
             .clearances
             .iter()
-            .filter(|line| line.obstacle.is_some() && line.verdict != Verdict::Clears)
+            .filter(|line| line.band.is_some() && line.verdict != Verdict::Clears)
             .map(|line| line.feature)
             .collect();
         if failing.is_empty() {

@@ -37,9 +37,9 @@ fn found(mounting: Mounting, is_picked: bool, thread: Option<Thread>) -> Finding
         .problems
         .into_iter()
         .filter(|one| {
-            is_picked
-                || !matches!(one.code, "seat" | "thread")
-                    && !(one.code == "length" && one.kind == ProblemKind::Unknown)
+            let is_of_the_order = matches!(one.code, "seat" | "thread")
+                || one.code == "length" && one.kind == ProblemKind::Unknown;
+            is_picked || !is_of_the_order
         })
         .collect();
     let worst = problems.iter().map(|one| one.kind).max();

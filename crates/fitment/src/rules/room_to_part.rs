@@ -1,7 +1,7 @@
 //! A line for each part of the car that was read: the room to it, how sure that is, and the house minimum.
 
 use super::reach::CAUTION;
-use super::{Asked, Finding, Rule};
+use super::{Asked, Finding, Rule, Severity};
 use crate::clearance::{Band, Clearance, Verdict, quick_rule};
 use crate::corner::Feature;
 use crate::corner::feature::BlocksFrom;
@@ -22,9 +22,9 @@ pub(super) const RULE: Rule = Rule {
 
 const BRAKE_CAUTION: &str = "Turn the bare wheel by hand through a full turn before it is fastened and driven: a caliper that touches locks a wheel.";
 
-/// `None` for what was not read: the lines about reach say what must be found.
+/// `None` where the lines about reach and arch say what must be found.
 fn judge(line: &Clearance) -> Option<Finding> {
-    let band = line.band.as_ref()?;
+    let Some(band) = &line.band else { return not_known(line) };
     let is_torn = line.obstacle.is_some_and(|obstacle| obstacle.is_contradicted);
     let standing = line.verdict.severity();
     let limit = Phrase::new("house minimum ")
@@ -45,6 +45,35 @@ fn judge(line: &Clearance) -> Option<Finding> {
             _ => CAUTION,
         }),
         working: working(line, band),
+    })
+}
+
+/// A part that decides and of which nothing usable was read.
+fn not_known(line: &Clearance) -> Option<Finding> {
+    if matches!(line.feature, Feature::Strut | Feature::FenderLateral | Feature::Arch) {
+        return None;
+    }
+    let facts = line.feature.facts();
+    let says = match (line.must_find, line.obstacle) {
+        (Some(must_find), _) => Phrase::new("Nobody read it, and the plan comes nearer: find ")
+            .quantity(Quantity::length(must_find))
+            .text(format!(" between {} with the fitted wheel.", facts.between)),
+        (None, Some(_)) => Phrase::new(
+            "What was read there says nothing of another wheel's spokes: measure the new wheel's inside, or try it on bare.",
+        ),
+        (None, None) => Phrase::new(
+            "Nobody knows yet: another wheel's inside is another shape. Measure brake and wheel, or try the wheel on bare.",
+        ),
+    };
+    let is_of_the_brake = line.feature.is_of_the_brake();
+    Some(Finding {
+        standing: Severity::Measure,
+        word: Verdict::MeasureFirst.word(),
+        figure: None,
+        limit: Phrase::new("house minimum ").quantity(Quantity::length(line.limit)),
+        says,
+        caution: Some(if is_of_the_brake { BRAKE_CAUTION } else { CAUTION }),
+        working: Vec::new(),
     })
 }
 
@@ -108,7 +137,7 @@ fn working(line: &Clearance, band: &Band) -> Vec<Step> {
             (BlocksFrom::AheadOrBehind, false) => ("gap − larger radius", Source::GEOMETRY),
             (BlocksFrom::Above, _) => ("arch lip − top of the planned tire", Source::GEOMETRY),
             (BlocksFrom::Barrel, _) => (
-                "gap + larger rim radius",
+                "gap + larger bead seat radius",
                 Source::estimate("rim code alone: the barrel's own shape is not known"),
             ),
             (BlocksFrom::Spoke, _) => ("gap + spacer", Source::GEOMETRY),
@@ -122,6 +151,15 @@ fn working(line: &Clearance, band: &Band) -> Vec<Step> {
             put_in: vec![("gap", Quantity::length(reading.gap))],
             gives: Quantity::length(band.nominal),
             source,
+        });
+    }
+    if line.obstacle.is_none() {
+        steps.push(Step {
+            what: "room by the profiles of brake and wheel",
+            formula: "smallest distance between the two outlines",
+            put_in: Vec::new(),
+            gives: Quantity::length(band.nominal),
+            source: Source::GEOMETRY,
         });
     }
     steps.extend(band.contributions.iter().map(|one| Step {

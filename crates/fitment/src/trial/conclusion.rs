@@ -1,18 +1,19 @@
 //! What an axle's trials come to.
 
-use super::{Contact, TryOn};
+use super::TryOn;
 use crate::brake::smaller_rim::smaller_rims;
 use crate::case::AxleCase;
 use crate::clearance::Verdict;
-use crate::codes::RimDiameter;
+use crate::codes::{Offset, RimDiameter};
 use crate::corner::{Carrier, Feature};
 use crate::setup::{Axle, Setup};
 use crate::wheel::Backspacing;
+use crate::window::{Edge, TireChoice, WidthWindow};
 use crate::working::{Phrase, Quantity, Source};
 
 /// Where the sentences come from.
 const SOURCE: Source =
-    Source::common_practice("a rim that hits inside its barrel rules out every smaller one; no source");
+    Source::common_practice("a wheel that hits inside its barrel rules out every smaller rim; no source");
 
 /// What a line of the conclusion is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -66,10 +67,10 @@ pub fn conclude(axle: Axle, tries: &[TryOn], corner: &AxleCase<'_>, could_try: &
     if here.is_empty() {
         return Conclusion { lines, next: next(corner, could_try) };
     }
-    rims(&here, &mut lines);
-    widths(&here, &mut lines);
-    backspacing(&here, corner, &mut lines);
-    outboard(&here, corner, &mut lines);
+    over_the_brake(&here, &mut lines);
+    went_on(&here, &mut lines);
+    offsets(&here, corner, &mut lines);
+    without_offset(&here, &mut lines);
     open_questions(&here, corner, &mut lines);
     Conclusion { lines, next: next(corner, could_try) }
 }
@@ -82,49 +83,59 @@ fn rim_of(one: &TryOn) -> Option<RimDiameter> {
     one.setup.wheel.map(|wheel| wheel.diameter)
 }
 
-/// Which rim codes go over what stands inside the barrel.
-fn rims(here: &[&TryOn], lines: &mut Vec<Line>) {
-    let hits = here.iter().filter(|one| one.contact.is_of_barrel() && one.touched());
-    if let Some(largest) = hits.max_by(|a, b| rim_of(a).cmp(&rim_of(b)))
-        && let Some(rim) = rim_of(largest)
-    {
-        let says = Phrase::new("")
-            .quantity(Quantity::rim_inches(rim.code()))
-            .text(format!(" is out, and everything smaller: {}", largest.contact.title()));
-        let says = match largest.gap {
+/// Which wheels go over what stands inside the barrel, and which rim codes that settles.
+///
+/// Barrels of one rim code differ by some millimetres, so a hit says that this wheel is out, not its rim code; smaller
+/// codes are out as long as no wheel as small went over.
+fn over_the_brake(here: &[&TryOn], lines: &mut Vec<Line>) {
+    let hit = |one: &&&TryOn| one.contact.is_of_barrel() && one.touched();
+    let has_hit = |one: &TryOn| here.iter().filter(hit).any(|other| other.setup.wheel == one.setup.wheel);
+    let smallest_over = here
+        .iter()
+        .filter(|one| one.setup.wheel.is_some() && !has_hit(one))
+        .min_by(|a, b| rim_of(a).cmp(&rim_of(b)));
+    for one in here.iter().filter(hit) {
+        let says = Phrase::new(format!("{} does not go over: {}", one.setup, one.contact.title()));
+        let says = match one.gap {
             Some(gap) => says.text(", ").quantity(Quantity::length(gap.abs())).text(" of overlap."),
             None => says.text("."),
         };
         say(lines, Kind::Out, says);
     }
-    let over = here.iter().filter(|one| !(one.contact.is_of_barrel() && one.touched()));
-    let Some(smallest) = over.filter_map(|one| rim_of(one)).min() else { return };
-    let gap = here
+    let largest_hit = here.iter().filter(hit).filter_map(|one| rim_of(one)).max();
+    if let Some(largest) = largest_hit
+        && smallest_over.and_then(|one| rim_of(one)).is_none_or(|over| over >= largest)
+    {
+        let says = Phrase::new("Every rim smaller than ")
+            .quantity(Quantity::rim_inches(largest.code()))
+            .text(" is out with it.");
+        say(lines, Kind::Out, says);
+    }
+    let Some(smallest) = smallest_over.and_then(|one| rim_of(one)) else { return };
+    let tightest = here
         .iter()
-        .filter(|one| rim_of(one) == Some(smallest) && one.contact.is_of_barrel())
-        .filter_map(|one| one.gap)
-        .reduce(|a, b| if b < a { b } else { a });
-    let says = Phrase::new("")
-        .quantity(Quantity::rim_inches(smallest.code()))
-        .text(" goes over what stands in the barrel");
-    let says = match gap {
-        Some(gap) => says.text(", with ").quantity(Quantity::length(gap)).text("."),
-        None => says.text("."),
-    };
+        .filter(|one| rim_of(one) == Some(smallest) && one.contact.is_of_barrel() && !has_hit(one))
+        .filter_map(|one| Some((one.gap?, one)))
+        .min_by(|a, b| a.0.as_mm().total_cmp(&b.0.as_mm()));
+    let Some((gap, one)) = tightest else { return };
+    let says = Phrase::new(format!("{} goes over what stands in the barrel, with ", one.setup))
+        .quantity(Quantity::length(gap))
+        .text(".");
     say(lines, Kind::Open, says);
-    let below = gap.and_then(|gap| smaller_rims(smallest, gap, 1).pop());
-    if let Some(below) = below.filter(|below| !below.is_worth_trying) {
+    let below = smaller_rims(smallest, gap, 1).pop();
+    let is_said = |rim: RimDiameter| largest_hit.is_some_and(|hit| rim <= hit);
+    if let Some(below) = below.filter(|below| !below.is_worth_trying && !is_said(below.rim)) {
         let says = Phrase::new("")
             .quantity(Quantity::rim_inches(below.rim.code()))
-            .text(" is not worth lifting on: an inch less takes half an inch all round, ")
+            .text(" is not worth lifting on: by the bead seats ")
             .quantity(below.gap.quantity)
-            .text(" left.");
+            .text(" would be left.");
         say(lines, Kind::Out, says);
     }
 }
 
 /// The widest wheel of each rim that went on without touching.
-fn widths(here: &[&TryOn], lines: &mut Vec<Line>) {
+fn went_on(here: &[&TryOn], lines: &mut Vec<Line>) {
     let mut widest: std::collections::BTreeMap<RimDiameter, &TryOn> = std::collections::BTreeMap::new();
     for one in here {
         let Some(wheel) = one.setup.wheel else { continue };
@@ -145,45 +156,77 @@ fn widths(here: &[&TryOn], lines: &mut Vec<Line>) {
     }
 }
 
-/// The most backspacing that leaves the house's gap to what was met inboard.
-fn backspacing(here: &[&TryOn], corner: &AxleCase<'_>, lines: &mut Vec<Line>) {
-    let most = here
-        .iter()
-        .filter_map(|one| {
-            let feature = one.contact.feature()?;
-            let is_inboard = matches!(feature, Feature::Strut | Feature::Knuckle | Feature::InnerLiner);
-            let (wheel, gap) = (one.setup.wheel?, one.gap?);
-            let offset = one.setup.effective_offset()?;
-            let own = Backspacing::from_offset(wheel.width, offset).length();
-            is_inboard.then(|| (own + gap - corner.least(feature), one.contact))
-        })
-        .reduce(|a, b| if b.0 < a.0 { b } else { a });
-    let Some((most, contact)) = most else { return };
-    let says = Phrase::new("Backspacing up to ")
-        .quantity(Quantity::length(most))
-        .text(" open, bound by the ")
-        .text(contact.part())
-        .text(", the house's gap kept.");
-    say(lines, Kind::Open, says);
+/// Where wheels like the tried ones may stand: the fit window's own answer, with its ±, camber and what is done to the
+/// car.
+fn offsets(here: &[&TryOn], corner: &AxleCase<'_>, lines: &mut Vec<Line>) {
+    let mut told: Vec<Setup> = Vec::new();
+    for one in here {
+        let Some(wheel) = one.setup.wheel.filter(|wheel| wheel.offset.is_some()) else { continue };
+        let like = Setup {
+            wheel: Some(crate::wheel::Wheel { offset: None, ..wheel.placed() }),
+            spacer: None,
+            ..one.setup
+        };
+        if told.contains(&like) {
+            continue;
+        }
+        told.push(like);
+        let planned = Setup { spacer: None, ..one.setup };
+        let windows = corner.window(&planned, TireChoice::Same, &[wheel.width], None);
+        let Some(window) = windows.first().filter(|window| window.least.is_some() || window.most.is_some())
+        else {
+            continue;
+        };
+        lines.push(offsets_of(&like, window));
+    }
 }
 
-/// How far out a wheel can stand before the fender.
-fn outboard(here: &[&TryOn], corner: &AxleCase<'_>, lines: &mut Vec<Line>) {
-    let least = here
-        .iter()
-        .filter(|one| one.contact == Contact::Fender)
-        .filter_map(|one| {
-            let (wheel, gap) = (one.setup.wheel?, one.gap?);
-            let offset = one.setup.effective_offset()?;
-            let room = gap - corner.least(Feature::FenderLateral);
-            Some((wheel.width, offset.as_mm() - room.as_mm()))
-        })
-        .reduce(|a, b| if b.1 > a.1 { b } else { a });
-    let Some((width, least)) = least else { return };
-    let says = Phrase::new("At a rim of ")
-        .quantity(Quantity::rim_inches(width.code()))
-        .text(format!(" the fender allows ET {least:.1} and more, the house's gap kept."));
-    say(lines, Kind::Open, says);
+fn offsets_of(like: &Setup, window: &WidthWindow) -> Line {
+    let bare = if like.tire.is_none() { ", bare" } else { "" };
+    let name = |edge: Edge| edge.bound_by.facts().name;
+    let kept = "the house's gaps and what the readings may be off kept.";
+    let what = format!("{like}{bare}");
+    if let Some(short) = window.short_by()
+        && let (Some(least), Some(most)) = (window.least, window.most)
+    {
+        let says = Phrase::new(format!("{what}: no offset clears, "))
+            .quantity(Quantity::length(short))
+            .text(format!(" short between {} and {}, {kept}", name(least), name(most)));
+        return Line { kind: Kind::Out, says };
+    }
+    let backspacing = |edge: Edge| {
+        let offset = Offset::from_mm(edge.offset_mm)?;
+        Some(Backspacing::from_offset(window.rim_width, offset).length())
+    };
+    let mut says = Phrase::new(format!("{what}: open "));
+    says = match (window.least, window.most) {
+        (Some(least), Some(most)) => says.text(format!(
+            "from ET {:.1} ({}) to ET {:.1} ({})",
+            least.offset_mm,
+            name(least),
+            most.offset_mm,
+            name(most)
+        )),
+        (Some(least), None) => says.text(format!("from ET {:.1} up ({})", least.offset_mm, name(least))),
+        (None, Some(most)) => says.text(format!("up to ET {:.1} ({})", most.offset_mm, name(most))),
+        (None, None) => says.text("at any offset"),
+    };
+    if let Some(backspacing) = window.most.and_then(backspacing) {
+        says = says.text(", backspacing up to ").quantity(Quantity::length(backspacing));
+    }
+    Line { kind: Kind::Open, says: says.text(format!(", {kept}")) }
+}
+
+/// A wheel whose offset nobody noted is kept: what it met inside the barrel counts, where it stood is not known.
+fn without_offset(here: &[&TryOn], lines: &mut Vec<Line>) {
+    let unplaced = here.iter().filter(|one| one.setup.wheel.is_some_and(|wheel| wheel.offset.is_none()));
+    for one in unplaced {
+        let says = format!(
+            "{}: its offset is not noted, so what it met says nothing of how far in or out another wheel may stand.",
+            one.setup
+        );
+        say(lines, Kind::ToFind, Phrase::new(says));
+    }
 }
 
 /// What nobody tried or read yet.
@@ -239,6 +282,7 @@ fn next(corner: &AxleCase<'_>, could_try: &[Setup]) -> Option<Next> {
 
 #[cfg(test)]
 mod tests {
+    use super::super::Contact;
     use super::super::tests::tried;
     use super::*;
     use crate::corner::Corner;
@@ -250,14 +294,7 @@ mod tests {
         let corner =
             Corner { readings: tries.iter().filter_map(TryOn::reading).collect(), ..Corner::default() };
         let (resolved, limits, levers) = (corner.resolve(), HouseLimits::DEFAULT, Levers::default());
-        let trial = AxleCase {
-            axle: Axle::Rear,
-            corner: &corner,
-            resolved: &resolved,
-            fitted: &fitted,
-            limits: &limits,
-            levers: &levers,
-        };
+        let trial = AxleCase::new(Axle::Rear, &corner, &resolved, &fitted, &limits, &levers);
         let could_try: Vec<Setup> = could_try.iter().map(|text| text.parse().unwrap()).collect();
         let conclusion = conclude(Axle::Rear, tries, &trial, &could_try);
         let text = |phrase: &Phrase| {
@@ -281,15 +318,13 @@ mod tests {
         let (lines, _) = concluded(&tries, &[]);
         let has =
             |kind: Kind, words: &str| lines.iter().any(|(of, text)| *of == kind && text.contains(words));
-        assert!(
-            has(Kind::Out, "15.0 is out, and everything smaller: barrel on parking brake, 6.0"),
-            "{lines:?}"
-        );
-        assert!(has(Kind::Open, "17.0 goes over what stands in the barrel, with 9.0"), "{lines:?}");
-        // By hand: 9.0 − 12.7 = −3.7 mm for the next inch.
-        assert!(has(Kind::Out, "16.0 is not worth lifting on"), "{lines:?}");
-        // (10 / 2 + 0.5) × 25.4 + 25 + 24 − 5 = 183.7 mm.
-        assert!(has(Kind::Open, "Backspacing up to 183.7"), "{lines:?}");
+        assert!(has(Kind::Out, "15x10 ET25 does not go over: barrel on parking brake, 6.0"), "{lines:?}");
+        assert!(has(Kind::Out, "Every rim smaller than 15.0 is out with it"), "{lines:?}");
+        assert!(has(Kind::Open, "17x10 ET25 goes over what stands in the barrel, with 9.0"), "{lines:?}");
+        // By hand: 9.0 − 15.5 = −6.5 mm from 17 to 16 (ETRTO bead seats 436.6 and 405.6 mm).
+        assert!(has(Kind::Out, "16.0 is not worth lifting on: by the bead seats -6.5"), "{lines:?}");
+        // By hand, common practice: 25 + 24 − 5 = ET 44 before what the reading may be off; the window takes its ± away.
+        assert!(has(Kind::Open, "17x10, bare: open up to ET 4"), "{lines:?}");
         assert!(has(Kind::Open, "17x10 ET25, bare: went on"), "{lines:?}");
         assert!(has(Kind::ToFind, "Only bare wheels"), "{lines:?}");
     }
@@ -302,7 +337,7 @@ mod tests {
         let corner = Corner { readings: hanging.reading().into_iter().collect(), ..Corner::default() };
         let (resolved, limits, levers) = (corner.resolve(), HouseLimits::DEFAULT, Levers::default());
         let (corner, resolved, fitted) = (&corner, &resolved, &fitted);
-        let trial = AxleCase { axle: Axle::Rear, corner, resolved, fitted, limits: &limits, levers: &levers };
+        let trial = AxleCase::new(Axle::Rear, corner, resolved, fitted, &limits, &levers);
         assert_eq!(resolved.troubles.len(), 1, "it is no reading of the fender");
         let lines = conclude(Axle::Rear, &[hanging], &trial, &[]).lines;
         let asked = lines.iter().filter(|line| format!("{:?}", line.says).contains("Read it on the ground"));

@@ -92,7 +92,13 @@ fn every_line_says_what_it_means() {
             Severity::Good,
             "9.0 smaller than the fitted tire. Against what is fitted the car stands 4.5 lower here.",
         ),
-        ("overall-diameter", FITTED, Some(Axle::Rear), Severity::Good, "The same diameter as the fitted tire."),
+        (
+            "overall-diameter",
+            FITTED,
+            Some(Axle::Rear),
+            Severity::Good,
+            "The same diameter as the fitted tire.",
+        ),
         ("front-to-rear", FITTED, None, Severity::Good, "Front and rear stand equally tall."),
         (
             "load-index",

@@ -12,5 +12,6 @@ mod finder_reasons;
 mod judgements;
 mod messages;
 mod notation;
+mod one_answer;
 mod properties;
 mod standards;

@@ -298,14 +298,8 @@ pub struct ReadCorner {
 impl ReadCorner {
     fn with_trial<T>(&self, ask: impl FnOnce(&AxleCase<'_>, &Resolved) -> T) -> T {
         let resolved = self.corner.resolve();
-        let trial = AxleCase {
-            axle: Axle::Front,
-            corner: &self.corner,
-            resolved: &resolved,
-            fitted: &self.fitted,
-            limits: &self.limits,
-            levers: &self.levers,
-        };
+        let trial =
+            AxleCase::new(Axle::Front, &self.corner, &resolved, &self.fitted, &self.limits, &self.levers);
         ask(&trial, &resolved)
     }
 }

@@ -1,0 +1,120 @@
+//! Parts that nobody read, and which of them decide.
+
+use super::{Clearance, MountedSetup, Verdict};
+use crate::case::AxleCase;
+use crate::corner::Feature;
+use crate::length::Length;
+use crate::setup::{Axle, Setup};
+
+/// A part that nobody read and that the plan comes nearer to than anything that ran clean.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Unread {
+    /// The part.
+    pub feature: Feature,
+    /// How much nearer the plan comes, in millimetres; `None` where that cannot be said before it is measured (another
+    /// wheel's spokes).
+    pub nearer_mm: Option<f64>,
+    /// The gap that must be found with the fitted wheel for the plan to clear.
+    pub must_find: Option<Length>,
+    /// How likely it is to decide the plan, 0 to 1.
+    pub power: f64,
+}
+
+/// From this power on an unread part decides: more often than not such a gap turns out too small.
+pub const DECIDES_FROM: f64 = 0.5;
+/// How likely another wheel's spokes are to decide. A judgement of ours.
+const OTHER_SPOKES: f64 = 0.4;
+
+impl Unread {
+    /// Whether it decides more often than not.
+    pub fn decides(&self) -> bool {
+        self.power > DECIDES_FROM
+    }
+}
+
+impl AxleCase<'_> {
+    /// What ran clean on the car, as far as it proves room to a part: the fitted set, which is driven, and trials that met
+    /// nothing, each with what they looked at. A trial with the wheel straight says nothing of full lock, one with the
+    /// wheel hanging nothing of the body, a bare wheel nothing of where a tire reaches.
+    pub(super) fn proven(&self, feature: Feature) -> impl Iterator<Item = &Setup> {
+        let clean = self.evidence.tries.iter().filter(move |tried| {
+            tried.ran_clean()
+                && (!feature.facts().at_lock || tried.steer.is_at_lock())
+                && (!tried.is_hanging || feature.carrier() == crate::corner::Carrier::Upright)
+                && (tried.setup.tire.is_some() || feature.is_of_the_brake())
+                && !self.evidence.tries.iter().any(|other| other.setup == tried.setup && other.touched())
+        });
+        std::iter::once(self.fitted).chain(clean.map(|tried| &tried.setup))
+    }
+
+    /// Every part of this axle that nobody read and that the plan comes nearer to than what ran clean.
+    pub fn unread(&self, stand: &MountedSetup) -> Vec<Unread> {
+        Feature::ALL
+            .into_iter()
+            .filter(|feature| feature.is_read_on(self.axle) && !self.resolved.knows(*feature))
+            .filter_map(|feature| self.unread_part(feature, stand))
+            .collect()
+    }
+
+    fn unread_part(&self, feature: Feature, stand: &MountedSetup) -> Option<Unread> {
+        let against = |proven: &Setup| {
+            let proven = MountedSetup::of(proven, self.corner.camber())?;
+            Some(self.nearer_by(feature, &proven, stand))
+        };
+        let mut nearest: Option<f64> = None;
+        let mut is_said = false;
+        for nearer in self.proven(feature).filter_map(against) {
+            is_said = true;
+            if let Some(nearer) = nearer {
+                nearest = Some(nearest.map_or(nearer, |least: f64| least.min(nearer)));
+            }
+        }
+        if !is_said {
+            return None;
+        }
+        let Some(nearer) = nearest else {
+            return Some(Unread { feature, nearer_mm: None, must_find: None, power: OTHER_SPOKES });
+        };
+        if nearer <= 0.0 {
+            return None;
+        }
+        let must_find = self.must_find(feature, nearer, stand);
+        let (usual, spread) = feature.facts().usual_mm;
+        // The chance that a usual car has less: a logistic curve is near enough to a normal one.
+        let power = 1.0 / (1.0 + (-1.702 * (must_find.as_mm() - usual) / spread).exp());
+        Some(Unread { feature, nearer_mm: Some(nearer), must_find: Some(must_find), power })
+    }
+
+    /// On a steered axle where the plan reaches further and nothing was read at lock: the part there that most likely
+    /// decides.
+    pub(super) fn deciding_at_lock(&self, unread: &[Unread]) -> Option<Feature> {
+        let at_lock = |feature: Feature| feature.facts().at_lock;
+        let known = Feature::ALL.into_iter().any(|feature| at_lock(feature) && self.resolved.knows(feature));
+        if self.axle != Axle::Front || known {
+            return None;
+        }
+        let of_lock = unread.iter().filter(|one| at_lock(one.feature));
+        of_lock.max_by(|a, b| a.power.total_cmp(&b.power)).map(|one| one.feature)
+    }
+
+    /// A line that says what must be measured.
+    pub(super) fn line_to_measure(&self, one: &Unread) -> Clearance {
+        Clearance {
+            feature: one.feature,
+            obstacle: None,
+            band: None,
+            limit: self.least(one.feature),
+            verdict: Verdict::MeasureFirst,
+            must_find: one.must_find,
+        }
+    }
+
+    /// Whether the plan comes nearer to no part than what ran clean.
+    pub(super) fn comes_no_nearer(&self, stand: &MountedSetup) -> bool {
+        MountedSetup::of(self.fitted, self.corner.camber()).is_some()
+            && Feature::ALL
+                .into_iter()
+                .filter(|feature| feature.is_read_on(self.axle))
+                .all(|feature| self.resolved.knows(feature) || self.unread_part(feature, stand).is_none())
+    }
+}
