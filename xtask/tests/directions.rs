@@ -1,4 +1,4 @@
-//! Which way the crates may depend: `fitment` ← `store` ← `server` ← `e2e`. Nothing points back. Stand-ins are
+//! Which way the crates may depend: `fitment` ← `store` ← `app` ← `server` ← `e2e`. Nothing points back. Stand-ins are
 //! reached over their wire protocol; only tests start them in their own process.
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
@@ -11,7 +11,8 @@ const ALLOWED: &[(&str, &[&str])] = &[
     ("store", &["fitment"]),
     ("exchange", &["fitment"]),
     ("standins", &[]),
-    ("server", &["fitment", "store", "exchange"]),
+    ("app", &["fitment", "store", "exchange"]),
+    ("server", &["fitment", "store", "exchange", "app"]),
     ("e2e", &["fitment", "store", "server", "standins"]),
     // Asks the program over HTTP, as a process.
     ("torture", &[]),

@@ -7,7 +7,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 use exchange::field::Kind;
 use exchange::{Field, Record, tires, wheels};
 use fitment::catalogue::Catalogue;
-use store::catalogue::{self, Fields};
+use store::catalogue;
 use store::{Connection, Store, StoreError};
 
 /// The rows of every list that was taken.
@@ -100,14 +100,4 @@ fn load(connection: &Connection) -> Result<Loaded, StoreError> {
 pub fn record_in(text: &str) -> Record {
     let fields: BTreeMap<Cow<'_, str>, String> = serde_json::from_str(text).unwrap_or_default();
     Record(fields.into_iter().filter_map(|(code, text)| Some((Field::from_code(&code)?, text))).collect())
-}
-
-/// A kept row as a record.
-pub fn record_of(fields: &Fields) -> Record {
-    Record(fields.iter().filter_map(|(code, text)| Some((Field::from_code(code)?, text.clone()))).collect())
-}
-
-/// A record as it is kept.
-pub fn fields_of(record: &Record) -> Fields {
-    record.0.iter().map(|(field, text)| (field.code().to_owned(), text.clone())).collect()
 }

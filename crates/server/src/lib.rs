@@ -37,6 +37,7 @@ use std::future::Future;
 use std::sync::Arc;
 use std::time::Duration;
 
+use app::knowledge::KnowledgeCache;
 use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, FromRef};
@@ -92,6 +93,8 @@ pub struct Shop {
     pub progress: Progress,
     /// The catalogue's wheels over brakes, as worked out.
     pub sweeps: Sweeps,
+    /// What jobs last asked for know of their cars.
+    pub knowledge: KnowledgeCache,
     /// Where other people's files are read.
     pub reader: apart::Reader,
     /// Files under way.
@@ -109,6 +112,7 @@ impl Shop {
             last_read: LastRead::default(),
             progress: Progress::default(),
             sweeps: Sweeps::default(),
+            knowledge: KnowledgeCache::default(),
             reader: apart::Reader::here(),
             downloads: Downloads::default(),
         }
@@ -136,6 +140,12 @@ impl Shop {
 impl FromRef<Shop> for apart::Reader {
     fn from_ref(shop: &Shop) -> Self {
         shop.reader.clone()
+    }
+}
+
+impl FromRef<Shop> for KnowledgeCache {
+    fn from_ref(shop: &Shop) -> Self {
+        shop.knowledge.clone()
     }
 }
 

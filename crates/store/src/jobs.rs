@@ -152,6 +152,21 @@ pub fn get(connection: &Connection, id: i64) -> Result<Job, StoreError> {
     row.into_job(candidates, measurements, beside, &steps)
 }
 
+/// What changes with every change of a job: revision, and the times by which two jobs of one number are told apart.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Version(i64, String, String);
+
+/// A job's version, without reading the job.
+///
+/// # Errors
+/// [`StoreError::NotFound`].
+pub fn version(connection: &Connection, id: i64) -> Result<Version, StoreError> {
+    let mut statement =
+        connection.prepare_cached("SELECT revision, created_at, updated_at FROM job WHERE id = ?1")?;
+    let version = statement.query_row([id], |row| Ok(Version(row.get(0)?, row.get(1)?, row.get(2)?)));
+    version.optional()?.ok_or(StoreError::NotFound { what: "job", id })
+}
+
 /// A job as the counter lists it.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct JobSummary {

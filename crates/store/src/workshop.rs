@@ -270,16 +270,37 @@ pub fn put_wheel_template(
     Ok(())
 }
 
-/// Every wheel's inside that was measured. One that cannot be read is left out: such a wheel counts as not measured.
+/// Every wheel's inside that was measured. Of one that can no longer be read only the name is left: it is told by it, and
+/// an empty outline is no inside.
 ///
 /// # Errors
 /// What SQLite says.
 pub fn wheel_templates(connection: &Connection) -> Result<Vec<WheelTemplate>, StoreError> {
-    let mut statement = connection.prepare_cached("SELECT record FROM wheel_template ORDER BY key")?;
-    let rows = statement.query_map([], |row| row.get::<_, String>("record"))?;
-    let mut all = Vec::new();
-    for row in rows {
-        all.extend(serde_json::from_str::<WheelTemplate>(&row?));
-    }
-    Ok(all)
+    let mut statement = connection.prepare_cached("SELECT key, record FROM wheel_template ORDER BY key")?;
+    let rows = statement.query_map([], |row| Ok((row.get("key")?, row.get::<_, String>("record")?)))?;
+    rows.map(|row| {
+        let (key, record): (String, String) = row?;
+        Ok(serde_json::from_str(&record).unwrap_or_else(|_| WheelTemplate {
+            line: key,
+            size: String::new(),
+            source: String::new(),
+            plus_minus_mm: 0.0,
+            barrel: Vec::new(),
+            spoke_back: Vec::new(),
+        }))
+    })
+    .collect()
+}
+
+/// Which insides there are: count and the latest time. It changes with every one that is brought or taken out.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct InsidesVersion(i64, Option<String>);
+
+/// The insides' version.
+///
+/// # Errors
+/// What SQLite says.
+pub fn insides_version(connection: &Connection) -> Result<InsidesVersion, StoreError> {
+    let mut statement = connection.prepare_cached("SELECT count(*), max(brought_at) FROM wheel_template")?;
+    Ok(statement.query_row([], |row| Ok(InsidesVersion(row.get(0)?, row.get(1)?)))?)
 }

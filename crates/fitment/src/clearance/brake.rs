@@ -31,6 +31,19 @@ impl AxleCase<'_> {
         lines.into_iter().filter(|line| line.verdict.rules_out()).map(|line| line.feature).collect()
     }
 
+    /// How a setup stands to the brake; `None` where it cannot be placed. A wheel of which nothing must be asked clears: it is
+    /// fitted or ran clean.
+    ///
+    /// `line` is the price list's line of the wheel; the picked row's, or none, when left out.
+    pub fn brake_verdict(&self, planned: &Setup, line: Option<&str>) -> Option<Verdict> {
+        let stand = MountedSetup::of(planned, self.planned_camber())?;
+        let lines = match line {
+            Some(line) => self.over_the_brake_of(planned, &stand, Some(line), false),
+            None => self.over_the_brake(planned, &stand),
+        };
+        Some(lines.into_iter().map(|line| line.verdict).max().unwrap_or(Verdict::Clears))
+    }
+
     /// Whether anything of the brake was read, drawn or tried: without, no wheel is ruled out by it.
     pub fn knows_the_brake(&self) -> bool {
         !self.evidence.package.templates.is_empty()

@@ -1,18 +1,19 @@
 //! Choosing: size ladder, pressure, stagger, fasteners.
 
+use app::JudgingContext;
 use axum::Json;
 use axum::extract::State;
-use fitment::case::Case;
-use fitment::limits::HouseLimits;
 use fitment::rules::load::LoadRequirement;
 use fitment::setup::{Axle, SetupPair};
-use store::{Store, house, jobs};
+use store::jobs::JobContent;
+use store::{Store, house};
+
+use super::workshop::in_context;
 
 use crate::catalogue::{Loaded, Shelf};
 use crate::extract::{Body, Params};
 use crate::problem::{ApiError, Problem};
 use crate::wire::AxleCode;
-use crate::wire::bench::{Known, bay_of};
 use crate::wire::choose::{
     FastenersRequest, FastenersView, PressureQuery, PressureView, StaggerRequest, StaggerView,
 };
@@ -29,29 +30,28 @@ pub(super) async fn ladder(
     State(shelf): State<Shelf>,
     Body(request): Body<LadderRequest>,
 ) -> Result<Json<LadderView>, ApiError> {
-    let job = request.job;
-    let (job, house) =
-        store.read(move |c| Ok((job.map(|id| jobs::get(c, id)).transpose()?, house::get(c)?))).await?;
     let loaded = shelf.loaded(&store).await?;
-    crate::off_thread(move || answered(&request, job, &house.content.limits, &loaded)).await?
+    let Some(id) = request.job else {
+        let house = store.read(house::get).await?;
+        let answer = move || request.answer(&house.content.limits, &loaded.catalogue, None).map(Json);
+        return crate::off_thread(answer).await?;
+    };
+    let (job, context) = in_context(&store, id).await?;
+    crate::off_thread(move || answered(&request, &job.content, &context, &loaded)).await?
 }
 
 fn answered(
     request: &LadderRequest,
-    job: Option<jobs::Job>,
-    limits: &HouseLimits,
+    content: &JobContent,
+    context: &JudgingContext,
     loaded: &Loaded,
 ) -> Result<Json<LadderView>, ApiError> {
-    let Some(content) = job.map(|job| job.content) else {
-        return Ok(Json(request.answer(limits, &loaded.catalogue, None)?));
-    };
     let nothing = SetupPair::default();
-    let plan = Case::new(&content.fitted, &nothing, content.drive, limits, None)
-        .in_state(bay_of(&Known::from(&content)));
+    let plan = context.case(&content.fitted, &nothing, content.drive);
     let axle = Axle::from(request.axle.unwrap_or(AxleCode::Front));
     let load = LoadRequirement::of(&content.measurements.car, &content.fitted, axle);
     let car = plan.axle(axle).map(|trial| LadderCar { trial, load });
-    Ok(Json(request.answer(limits, &loaded.catalogue, car.as_ref())?))
+    Ok(Json(request.answer(&context.limits, &loaded.catalogue, car.as_ref())?))
 }
 
 /// The cold pressure at which a tire carries a load.

@@ -2,14 +2,13 @@
 
 use axum::Json;
 use axum::extract::State;
-use store::{Store, house, jobs};
+use store::Store;
 
+use super::workshop::in_context;
 use crate::catalogue::Shelf;
 use crate::extract::{Body, Id};
 use crate::problem::{ApiError, Problem};
-use crate::routes::judge::today;
 use crate::supplier::Desk;
-use crate::wire::bench::{Ground, Known, bay_of};
 use crate::wire::finder::{FinderRequest, FinderView, search};
 use crate::wire::supply::{SupplyRequest, SupplyView, items_of};
 
@@ -26,11 +25,9 @@ pub(super) async fn finder(
     Body(request): Body<FinderRequest>,
 ) -> Result<Json<FinderView>, ApiError> {
     let (wish, allowed) = request.read()?;
-    let (job, house) = store.read(move |c| Ok((jobs::get(c, id)?, house::get(c)?))).await?;
+    let (job, context) = in_context(&store, id).await?;
     let loaded = shelf.loaded(&store).await?;
-    let bay = bay_of(&Known::from(&job.content));
-    let ground = Ground { limits: house.content.limits, today: today(), bay, kept: Vec::new() };
-    Ok(Json(crate::off_thread(move || search(&job, &loaded, &wish, allowed, &ground)).await?))
+    Ok(Json(crate::off_thread(move || search(&job, &loaded, &wish, allowed, &context)).await?))
 }
 
 /// What the supplier has of some sets: lead time and today's price, with their age. Without a supplier, or while it is

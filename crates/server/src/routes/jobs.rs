@@ -1,17 +1,20 @@
 //! Jobs.
 
+use app::{JobKnowledge, JudgingContext};
 use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderName, StatusCode};
+use fitment::limits::HouseLimits;
 use fitment::setup::SetupPair;
 use jiff::Timestamp;
 use store::jobs::Job;
+use store::workshop::WheelTemplate;
 use store::{Connection, Once, Store, house, jobs, journal, once, workshop};
 
 use super::judge::today;
 use crate::extract::{Id, Keyed, Params};
 use crate::problem::{ApiError, FieldError, Problem};
-use crate::wire::bench::{Column, Ground, Known, SideBySide, bay_of};
+use crate::wire::bench::{Column, SideBySide};
 use crate::wire::jobs::{
     BasedOn, JobChange, JobSummaryView, JobView, JobsQuery, JournalEntry, NewJob, with_plan_kept,
 };
@@ -199,15 +202,16 @@ pub(super) async fn side_by_side(
     State(store): State<Store>,
     Id(id): Id,
 ) -> Result<Json<SideBySide>, ApiError> {
-    let (job, house) = store.read(move |c| Ok((jobs::get(c, id)?, house::get(c)?))).await?;
-    crate::off_thread(move || Json(beside(&job, house.content.limits))).await
+    let (job, insides, house) =
+        store.read(move |c| Ok((jobs::get(c, id)?, workshop::wheel_templates(c)?, house::get(c)?))).await?;
+    crate::off_thread(move || Json(beside(&job, insides, house.content.limits))).await
 }
 
-fn beside(job: &Job, limits: fitment::limits::HouseLimits) -> SideBySide {
+fn beside(job: &Job, insides: Vec<WheelTemplate>, limits: HouseLimits) -> SideBySide {
     let content = &job.content;
-    let ground = Ground { limits, today: today(), bay: bay_of(&Known::from(content)), kept: Vec::new() };
+    let context = JudgingContext::of(&JobKnowledge::of(content, insides), limits, today());
     let column = |letter, note: &str, pair: &SetupPair| {
-        Column::new(letter, note, &content.fitted, pair, content.drive, &ground)
+        Column::new(letter, note, &content.fitted, pair, content.drive, &context)
     };
     let candidates = &content.candidates;
     let is_kept = candidates.iter().any(|kept| kept.setups == content.planned);

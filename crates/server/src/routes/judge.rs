@@ -1,13 +1,15 @@
 //! Comparing and judging.
 
+use app::JudgingContext;
+use app::knowledge::KnowledgeCache;
 use axum::Json;
 use axum::extract::State;
 use fitment::date_code::Day;
-use store::{Store, house, jobs};
+use store::{Store, house};
 
 use crate::extract::Body;
 use crate::problem::{ApiError, Problem};
-use crate::wire::bench::{Bench, BenchRequest, Ground, Known};
+use crate::wire::bench::{Bench, BenchRequest};
 use crate::wire::compare::{CompareRequest, Comparison};
 
 /// Compare a planned pair of setups with the fitted one: the plain figures.
@@ -28,20 +30,21 @@ pub(super) async fn compare(Body(request): Body<CompareRequest>) -> Result<Json<
 ))]
 pub(super) async fn bench(
     State(store): State<Store>,
+    State(knowledge): State<KnowledgeCache>,
     Body(request): Body<BenchRequest>,
 ) -> Result<Json<Bench>, ApiError> {
     let job = request.job;
-    let (known, kept, house) = store
+    let (known, house) = store
         .read(move |c| {
-            let of_job = job.map(|id| jobs::get(c, id)).transpose()?;
-            let (known, kept) =
-                of_job.map(|job| (Known::from(&job.content), job.content.candidates)).unwrap_or_default();
-            Ok((known, kept, house::get(c)?))
+            let known = job.map(|id| knowledge.of(c, id)).transpose()?.unwrap_or_default();
+            Ok((known, house::get(c)?))
         })
         .await?;
     crate::off_thread(move || {
-        let (plan, bay) = request.read(&known)?;
-        Ok(Json(plan.judge(&Ground { limits: house.content.limits, today: today(), bay, kept })))
+        let (plan, state) = request.read(&known)?;
+        let kept = known.candidates.clone();
+        let context = JudgingContext { limits: house.content.limits, today: today(), state, kept };
+        Ok(Json(plan.judge(&context)))
     })
     .await?
 }

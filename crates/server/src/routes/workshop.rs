@@ -1,13 +1,13 @@
 //! Brakes, profiles and trial fits.
 
+use app::brake_sweep::SweepQuestion;
+use app::{JobKnowledge, JudgingContext};
 use axum::Json;
 use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use exchange::profile;
 use fitment::brake::Limits;
-use fitment::case::Needs;
-use fitment::setup::Axle;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use store::{Store, house, jobs, once, workshop};
@@ -15,18 +15,15 @@ use utoipa::{IntoParams, ToSchema};
 
 use crate::Shop;
 use crate::apart::Reader;
-use crate::brake_sweep::Ask;
 use crate::extract::{Body, Id, KeyedUpload, Params, TwoIds, Upload};
 use crate::photo::Picture;
 use crate::problem::{ApiError, FieldError, Problem};
 use crate::routes::judge::today;
 use crate::wire::AxleCode;
-use crate::wire::bench::{Ground, Known, bay_of};
-use crate::wire::brake_bench::{BrakeBench, BrakeBenchRequest, CatalogueWheels};
+use crate::wire::brake_bench::{BrakeBench, BrakeBenchRequest, CatalogueWheel, CatalogueWheels};
 use crate::wire::brakes::{BrakesRequest, BrakesView};
 use crate::wire::profiles::{ProfileOut, SheetQuery, SheetView, WheelTemplateView};
 use crate::wire::trials::{TrialsView, conclusions};
-use crate::wire::workshop::package_of;
 
 /// A wheel over a caliper: gaps, verdict, and what spacers do.
 #[utoipa::path(post, path = "/brakes", request_body = BrakesRequest, tag = "brakes", responses(
@@ -41,11 +38,12 @@ pub(super) async fn brakes(
     crate::off_thread(move || request.answer(Limits::from(&house.content.limits)).map(Json)).await?
 }
 
-/// A job as it is, on the ground it is judged on.
-async fn on_ground(store: &Store, id: i64) -> Result<(jobs::Job, Ground), ApiError> {
-    let (job, house) = store.read(move |c| Ok((jobs::get(c, id)?, house::get(c)?))).await?;
-    let bay = bay_of(&Known::from(&job.content));
-    Ok((job, Ground { limits: house.content.limits, today: today(), bay, kept: Vec::new() }))
+/// A job as it is, and what it is judged by.
+pub(super) async fn in_context(store: &Store, id: i64) -> Result<(jobs::Job, JudgingContext), ApiError> {
+    let read = move |c: &_| Ok((jobs::get(c, id)?, workshop::wheel_templates(c)?, house::get(c)?));
+    let (job, insides, house) = store.read(read).await?;
+    let knowledge = JobKnowledge::of(&job.content, insides);
+    Ok((job, JudgingContext::of(&knowledge, house.content.limits, today())))
 }
 
 /// A wheel over a job's brakes.
@@ -59,9 +57,8 @@ pub(super) async fn job_brakes(
     Id(id): Id,
     Body(request): Body<BrakeBenchRequest>,
 ) -> Result<Json<BrakeBench>, ApiError> {
-    let (job, ground) = on_ground(&store, id).await?;
-    let templates = store.read(workshop::wheel_templates).await?;
-    crate::off_thread(move || request.judge(&job.content, &ground, &templates).map(Json)).await?
+    let (job, context) = in_context(&store, id).await?;
+    crate::off_thread(move || request.judge(&job.content, &context).map(Json)).await?
 }
 
 /// Which brakes the catalogue is held against.
@@ -91,23 +88,16 @@ pub(super) async fn brake_wheels(
     Id(id): Id,
     Params(query): Params<WheelsQuery>,
 ) -> Result<Json<CatalogueWheels>, ApiError> {
-    let (job, ground) = on_ground(&shop.store, id).await?;
-    let templates = shop.store.read(workshop::wheel_templates).await?;
+    let (job, context) = in_context(&shop.store, id).await?;
     let loaded = shop.shelf.loaded(&shop.store).await?;
-    let axle = Axle::from(query.axle);
-    let ask = Ask {
-        package: package_of(&job.content.workshop, axle, query.planned_brakes).0,
-        axle,
-        needs: Needs::of(&job.content.measurements.car, &job.content.fitted),
-        limits: Limits::from(&ground.limits),
-        templates,
-    };
+    let question = SweepQuestion { axle: query.axle.into(), planned_brakes: query.planned_brakes };
     let ticket = shop.progress.of(query.ticket.as_deref());
     let sweeps = shop.sweeps.clone();
-    let found = crate::off_thread(move || sweeps.of(&ask, &loaded, &ticket)).await?;
+    let found =
+        crate::off_thread(move || sweeps.of(question, &job.content, &context, &loaded, &ticket)).await?;
     Ok(Json(CatalogueWheels {
         total: found.len(),
-        wheels: found.iter().take(MOST_WHEELS).cloned().collect(),
+        wheels: found.iter().take(MOST_WHEELS).map(CatalogueWheel::from).collect(),
     }))
 }
 
@@ -182,8 +172,8 @@ pub(super) async fn put_wheel_template(
     (status = 404, description = "no such job", body = Problem)
 ))]
 pub(super) async fn trials(State(store): State<Store>, Id(id): Id) -> Result<Json<TrialsView>, ApiError> {
-    let (job, ground) = on_ground(&store, id).await?;
-    crate::off_thread(move || Json(conclusions(&job.content, &ground))).await
+    let (job, context) = in_context(&store, id).await?;
+    crate::off_thread(move || Json(conclusions(&job.content, &context))).await
 }
 
 /// A photo's number.

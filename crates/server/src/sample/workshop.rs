@@ -166,8 +166,7 @@ pub(super) fn wheels() -> Vec<WheelTemplate> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::wire::brake_bench::inside_of;
-    use crate::wire::workshop::{package_of, tries_of};
+    use app::evidence::{inside_of, package_of, tries_of};
     use fitment::brake::{Limits, judge};
     use fitment::clearance::Verdict;
     use fitment::setup::Axle;
@@ -176,8 +175,7 @@ mod tests {
     fn the_winter_wheel_touches_by_tenths_and_two_millimetres_mend_it() {
         let workshop = of(BIG_BRAKES, "rs", Timestamp::UNIX_EPOCH);
         let (package, _) = package_of(&workshop, Axle::Front, true);
-        let wheel = "18x8 ET45".parse().unwrap();
-        let inside = inside_of(&wheel, Some("bolder"), &wheels()).unwrap();
+        let inside = inside_of(&wheels()[0]).unwrap().profile;
         let limits = Limits { radial_mm: 3.0, axial_mm: super::super::CALIPER_FACE_MM };
         let fit = judge(&package, &inside, 0.0, None, limits);
         let gaps = fit.parts[0].gaps;

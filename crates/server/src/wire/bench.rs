@@ -1,21 +1,15 @@
 //! The bench: a plan drawn and judged, and plans side by side.
 
-use fitment::case::AxleCase;
-use fitment::case::{CarState, Case};
+use app::{JobKnowledge, JudgingContext};
+use fitment::case::{AxleCase, CarState, Case};
 use fitment::clearance::Clearance;
-use fitment::corner::taken::corners;
-use fitment::date_code::Day;
-use fitment::limits::{Drive, HouseLimits};
+use fitment::limits::Drive;
 use fitment::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
 use fitment::setup::adjust::Adjustment;
 use fitment::setup::{Axle, Setup, SetupPair};
 use fitment::wheel::Backspacing;
 use fitment::window::{self, widths_round};
 use serde::{Deserialize, Serialize};
-use store::jobs::{Candidate, JobContent};
-use store::measurements::Measurements;
-use store::picked::Picked;
-use store::workshop::Workshop;
 use utoipa::ToSchema;
 
 use super::change::{AxleChangeView, PairChangeView};
@@ -25,9 +19,7 @@ use super::corner::{
 use super::drawing::Drawing;
 use super::ledger::{FragmentView, LineOfLedger, fragments};
 use super::measured::{WantedView, read_pair_levers, read_wanted};
-use super::picked::parts_of;
 use super::read::Reading;
-use super::workshop::tries_of;
 use super::{ArrangementCode, AxleCode, DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
 
@@ -83,65 +75,12 @@ pub struct ReadBench {
     tire_choice: TireChoiceCode,
 }
 
-/// What a plan is judged on: the house, the day, and what is known of the car.
-#[derive(Debug)]
-pub struct Ground {
-    /// The house's limits.
-    pub limits: HouseLimits,
-    /// Today.
-    pub today: Day,
-    /// The car as measured.
-    pub bay: CarState,
-    /// Setups kept so far, to be marked on the window.
-    pub kept: Vec<Candidate>,
-}
-
-/// What a job knows beside its setups.
-#[derive(Debug, Clone, Default)]
-pub struct Known {
-    /// What is on the car: readings taken before it was typed are against it.
-    pub fitted: SetupPair,
-    /// Of its car.
-    pub measurements: Measurements,
-    /// Picked from the price lists.
-    pub picked: Picked,
-    /// From the workshop.
-    pub workshop: Workshop,
-}
-
-impl From<&JobContent> for Known {
-    fn from(content: &JobContent) -> Self {
-        Self {
-            fitted: content.fitted,
-            measurements: content.measurements.clone(),
-            picked: content.picked.clone(),
-            workshop: content.workshop.clone(),
-        }
-    }
-}
-
-/// The corners that a job's readings, its record and what was tried on make.
-pub fn bay_of(known: &Known) -> CarState {
-    let Known { fitted, measurements, picked, workshop } = known;
-    let (mut corners, _) = corners(&measurements.taken(fitted), &measurements.car);
-    for tried in tries_of(workshop) {
-        let corner = match tried.axle {
-            Axle::Front => &mut corners.front,
-            Axle::Rear => &mut corners.rear,
-        };
-        corner.readings.extend(tried.reading());
-    }
-    CarState::new(corners, measurements.levers, measurements.wanted)
-        .of_car(measurements.car.clone())
-        .with_parts(parts_of(picked))
-}
-
 impl BenchRequest {
     /// Reads the lines, takes the steps, and puts levers and wishes given here over the job's.
     ///
     /// # Errors
     /// Every line that could not be read; the first step that cannot be taken.
-    pub fn read(&self, known: &Known) -> Result<(ReadBench, CarState), ApiError> {
+    pub fn read(&self, known: &JobKnowledge) -> Result<(ReadBench, CarState), ApiError> {
         let mut reading = Reading::default();
         let fitted = reading.pair("/fitted", &self.fitted);
         let mut planned = reading.pair("/planned", &self.planned);
@@ -172,7 +111,7 @@ impl BenchRequest {
         }
         let drive = self.drive.map(Drive::from);
         let tire_choice = self.tire_choice.unwrap_or_default();
-        Ok((ReadBench { fitted, planned, drive, tire_choice }, bay_of(&known)))
+        Ok((ReadBench { fitted, planned, drive, tire_choice }, known.car_state()))
     }
 }
 
@@ -334,12 +273,12 @@ fn axle_fit(
     trial: &AxleCase<'_>,
     planned: &Setup,
     choice: TireChoiceCode,
-    ground: &Ground,
+    context: &JudgingContext,
 ) -> Option<AxleFit> {
-    let bay = &ground.bay;
+    let state = &context.state;
     let fit = trial.fit(planned)?;
     let widths = widths_round(Some(trial.fitted), Some(planned));
-    let windows = trial.window(planned, choice.into(), &widths, bay.wanted(trial.axle));
+    let windows = trial.window(planned, choice.into(), &widths, state.wanted(trial.axle));
     let proposal = trial.mildest(planned).map(|proposal| ProposalView {
         line: proposal.setup.to_string(),
         levers: lever_amounts(&proposal.levers),
@@ -352,7 +291,7 @@ fn axle_fit(
             .collect(),
         can_be_undone: proposal.can_be_undone(),
     });
-    let kept = ground.kept.iter().filter_map(|kept| Some((kept.setups.on(trial.axle)?, kept.letter)));
+    let kept = context.kept.iter().filter_map(|kept| Some((kept.setups.on(trial.axle)?, kept.letter)));
     let marks = kept
         .filter_map(|(setup, letter)| mark(trial, planned, setup, MarkKind::Kept, Some(letter)))
         .chain(mark(trial, planned, trial.fitted, MarkKind::Fitted, None))
@@ -410,15 +349,14 @@ pub struct Bench {
 
 impl ReadBench {
     /// Draws and judges the plan.
-    pub fn judge(&self, ground: &Ground) -> Bench {
-        let plan = Case::new(&self.fitted, &self.planned, self.drive, &ground.limits, Some(ground.today))
-            .in_state(ground.bay.clone());
+    pub fn judge(&self, context: &JudgingContext) -> Bench {
+        let plan = context.case(&self.fitted, &self.planned, self.drive);
         let axle = |axle: Axle| {
             let (fitted, planned) = (self.fitted.on(axle), self.planned.on(axle));
             let fit = plan
                 .axle(axle)
                 .zip(planned.or(fitted))
-                .and_then(|(trial, setup)| axle_fit(&trial, setup, self.tire_choice, ground));
+                .and_then(|(trial, setup)| axle_fit(&trial, setup, self.tire_choice, context));
             BenchAxle {
                 fitted: fitted.map(SetupView::from),
                 planned: planned.map(SetupView::from),
@@ -509,10 +447,9 @@ impl Column {
         fitted: &SetupPair,
         pair: &SetupPair,
         drive: Option<Drive>,
-        ground: &Ground,
+        context: &JudgingContext,
     ) -> Self {
-        let plan =
-            Case::new(fitted, pair, drive, &ground.limits, Some(ground.today)).in_state(ground.bay.clone());
+        let plan = context.case(fitted, pair, drive);
         let setup = |axle| pair.on(axle).map(SetupView::from);
         let change = |axle| plan.change(axle).map(AxleChangeView::from);
         let fit = |axle| ColumnFit::new(&plan.axle(axle)?, pair.on(axle)?);

@@ -1,31 +1,23 @@
 //! A wheel over a job's brakes: both profiles, both gaps, what spacers do and cost, and what smaller rims can be.
 
-use fitment::Length;
+use app::JudgingContext;
+use app::brake_sweep::SweptWheel;
+use app::brakes::{self, BrakeQuestion};
+use fitment::Spacer;
 use fitment::brake::smaller_rim::{self, smaller_rims};
-use fitment::brake::{
-    Bound, BrakeFit, Limits, Over, Profile, ProfileSource, SpacerStep, Weights, WheelProfile,
-    bounds_from_fitted, judge,
-};
-use fitment::car::Fact;
-use fitment::case::Case;
-use fitment::clearance::Verdict;
-use fitment::corner::Feature;
-use fitment::rules::mount::{Hub, WheelSide, mount};
-use fitment::setup::{Axle, Setup, SetupPair};
-use fitment::{Spacer, Wheel};
+use fitment::brake::{Bound, Limits, Over, Profile, Weights};
+use fitment::setup::{Axle, Setup};
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
-use store::workshop::{KeptTemplate, WheelTemplate};
+use store::workshop::KeptTemplate;
 use utoipa::ToSchema;
 
 use super::AxleCode;
-use super::bench::Ground;
-use super::brakes::{CAUTION, PointView, SpacerView, spacers_view};
+use super::brakes::{CAUTION, PointView, SpacerView};
 use super::corner::VerdictCode;
 use super::ledger::QuantityView;
 use super::profiles::template_size;
 use super::read::Reading;
-use super::workshop::package_of;
 use crate::problem::ApiError;
 
 /// A wheel over a job's brakes.
@@ -185,30 +177,16 @@ pub struct BrakeBench {
     pub caution: &'static str,
 }
 
-/// The inside of a wheel: as it was measured for this line and size, else drawn from the size.
-pub fn inside_of(wheel: &Wheel, line: Option<&str>, templates: &[WheelTemplate]) -> Option<WheelProfile> {
-    let size = template_size(wheel);
-    let known = templates.iter().find(|one| {
-        one.size == size && line.is_some_and(|line| one.line.trim().eq_ignore_ascii_case(line.trim()))
-    });
-    let profile = |points: &[PointView]| Profile::new(points.iter().map(|[y, r]| (*y, *r))).ok();
-    let measured = known.and_then(|known| {
-        Some(WheelProfile {
-            barrel: profile(&known.barrel)?,
-            spoke_back: profile(&known.spoke_back)?,
-            source: ProfileSource::from_code(&known.source)?,
-            plus_minus_mm: known.plus_minus_mm,
-        })
-    });
-    measured.or_else(|| WheelProfile::estimated(wheel))
-}
-
 fn points(profile: &Profile, moved_mm: f64) -> Vec<PointView> {
     profile.points().iter().map(|point| [point.y + moved_mm, point.r]).collect()
 }
 
 impl BrakeBenchRequest {
-    fn read(&self, content: &JobContent) -> Result<(Axle, Option<Setup>, Option<Weights>), ApiError> {
+    /// Reads the question.
+    ///
+    /// # Errors
+    /// Every field at fault.
+    fn read(&self, content: &JobContent) -> Result<BrakeQuestion, ApiError> {
         let mut reading = Reading::default();
         let axle = Axle::from(self.axle);
         let setup = match &self.setup {
@@ -224,75 +202,49 @@ impl BrakeBenchRequest {
             }
             Weights { from_y: on.from_y_mm, to_y: on.to_y_mm, height_mm: on.height_mm }
         });
-        reading.finish((axle, setup, weights))
+        let setup = setup.map(|setup| match self.spacer_mm {
+            Some(mm) => Setup { spacer: Spacer::from_mm(mm).filter(|_| mm > 0.0), ..setup },
+            None => setup,
+        });
+        let planned_brakes = self.planned_brakes;
+        reading.finish(BrakeQuestion { axle, planned_brakes, setup, line: self.line.clone(), weights })
     }
 
     /// Judges the wheel over the job's brakes.
     ///
     /// # Errors
     /// Every field at fault.
-    pub fn judge(
-        &self,
-        content: &JobContent,
-        ground: &Ground,
-        templates: &[WheelTemplate],
-    ) -> Result<BrakeBench, ApiError> {
-        let (axle, setup, weights) = self.read(content)?;
-        let limits = Limits::from(&ground.limits);
-        let (package, kept) = package_of(&content.workshop, axle, self.planned_brakes);
-        let setup = setup.map(|setup| match self.spacer_mm {
-            Some(mm) => Setup { spacer: Spacer::from_mm(mm), ..setup },
-            None => setup,
-        });
-        let spacer_mm = setup.and_then(|setup| setup.spacer).map_or(0.0, |spacer| spacer.as_mm());
-        let picked = super::picked::parts_of(&content.picked);
-        let line = self
-            .line
-            .clone()
-            .or_else(|| setup.and_then(|setup| picked.wheel_of(&setup).map(|row| row.line.to_string())));
-        let inside = setup.and_then(|setup| inside_of(&setup.wheel?, line.as_deref(), templates));
-        let fit = match &inside {
-            Some(inside) => judge(&package, inside, spacer_mm, weights, limits),
-            None => BrakeFit {
-                verdict: Verdict::MeasureFirst,
-                parts: Vec::new(),
-                smallest_spacer_mm: None,
-                spacers: Vec::new(),
-            },
-        };
-        let read = gaps_read(content, ground, axle);
-        let fitted = content.fitted.on(axle);
-        let own = fitted.and_then(|fitted| {
-            let spacer = fitted.spacer.map_or(0.0, |spacer| spacer.as_mm());
-            Some((inside_of(&fitted.wheel?, None, templates)?, spacer))
-        });
-        let bounds = match (&own, &inside) {
-            (Some((own, own_spacer)), Some(inside)) => {
-                bounds_from_fitted((own, *own_spacer), read, (inside, spacer_mm))
-            }
-            _ => (None, None),
-        };
-        let down = fitted.and_then(|fitted| Some((fitted.wheel?.diameter, Length::from_mm(read.0?)?)));
+    pub fn judge(&self, content: &JobContent, context: &JudgingContext) -> Result<BrakeBench, ApiError> {
+        let question = self.read(content)?;
+        let limits = Limits::from(&context.limits);
+        let answer = brakes::answer(&question, content, context);
+        let spacer_mm = question.setup.and_then(|setup| setup.spacer).map_or(0.0, |spacer| spacer.as_mm());
+        let fitted_rim = content.fitted.on(question.axle).and_then(|fitted| Some(fitted.wheel?.diameter));
         Ok(BrakeBench {
-            wheel: inside.as_ref().zip(setup).map(|(inside, setup)| WheelInside {
+            wheel: answer.inside.as_ref().zip(question.setup).map(|(inside, setup)| WheelInside {
                 line: setup.to_string(),
-                design: line.clone().unwrap_or_default(),
+                design: answer.line.clone(),
                 size: setup.wheel.as_ref().map(template_size).unwrap_or_default(),
                 source: inside.source.code(),
                 plus_minus_mm: inside.plus_minus_mm,
                 barrel: points(&inside.barrel, spacer_mm),
                 spoke_back: points(&inside.spoke_back, spacer_mm),
             }),
-            parts: fit.parts.iter().zip(&kept).map(|(over, kept)| part_view(over, kept)).collect(),
-            verdict: fit.verdict.into(),
+            parts: answer.parts.iter().map(|part| part_view(&part.over, part.kept)).collect(),
+            verdict: answer.verdict.into(),
             radial_limit_mm: limits.radial_mm,
             axial_limit_mm: limits.axial_mm,
             spacer_mm,
-            spacers: if inside.is_some() { spacers_view(&fit) } else { Vec::new() },
-            smallest: setup.and_then(|setup| smallest(&fit, &setup, content, ground, axle)),
-            radial_bound: bounds.0.map(BoundView::from),
-            axial_bound: bounds.1.map(BoundView::from),
-            smaller_rims: down
+            spacers: answer.spacers.iter().map(SpacerView::from).collect(),
+            smallest: answer.smallest.map(|one| SmallestSpacer {
+                spacer_mm: one.spacer_mm,
+                line: one.setup.to_string(),
+                costs: one.costs,
+            }),
+            radial_bound: answer.bounds.0.map(BoundView::from),
+            axial_bound: answer.bounds.1.map(BoundView::from),
+            smaller_rims: fitted_rim
+                .zip(answer.gap_read)
                 .map(|(rim, gap)| smaller_rims(rim, gap, 2))
                 .unwrap_or_default()
                 .into_iter()
@@ -326,61 +278,6 @@ fn part_view(over: &Over, kept: &KeptTemplate) -> PartView {
     }
 }
 
-/// The least gaps read between the fitted wheel and its caliper, radial and axial, in millimetres.
-fn gaps_read(content: &JobContent, ground: &Ground, axle: Axle) -> (Option<f64>, Option<f64>) {
-    let corner = ground.bay.corners.on(axle);
-    let least = |feature| {
-        let of = |reading: &&fitment::corner::Reading| {
-            reading.feature == feature
-                && reading.on == content.fitted.on(axle).copied()
-                && reading.tried.is_none()
-        };
-        corner.readings.iter().filter(of).map(|reading| reading.gap.as_mm()).reduce(f64::min)
-    };
-    (least(Feature::CaliperRadial), least(Feature::CaliperFace))
-}
-
-/// The smallest spacer that clears, with what it costs outside, in threads and at the hub's lip.
-fn smallest(
-    fit: &BrakeFit,
-    setup: &Setup,
-    content: &JobContent,
-    ground: &Ground,
-    axle: Axle,
-) -> Option<SmallestSpacer> {
-    let spacer_mm = fit.smallest_spacer_mm?;
-    let with = Setup { spacer: Spacer::from_mm(spacer_mm), ..*setup };
-    let now = setup.spacer.map_or(0.0, |spacer| spacer.as_mm());
-    let mut costs = Vec::new();
-    if spacer_mm > now {
-        costs.push(format!("The wheel stands {:.1} mm further out.", spacer_mm - now));
-        let nothing = SetupPair::default();
-        let plan = Case::new(&content.fitted, &nothing, content.drive, &ground.limits, None)
-            .in_state(ground.bay.clone());
-        let line = plan.axle(axle).and_then(|trial| trial.fit(&with)?.line(Feature::FenderLateral).cloned());
-        match line.and_then(|line| Some((line.band?.nominal.as_mm(), line.verdict))) {
-            Some((gap, verdict)) => {
-                costs.push(format!("Fender lip with it: {gap:.1} mm, {}.", verdict.word()));
-            }
-            None => costs.push("The fender lip was not read: measure it first.".to_owned()),
-        }
-        let car = &content.measurements.car;
-        let fitted_wheel = content.fitted.on(axle).and_then(|fitted| fitted.wheel);
-        let hub = Hub::of_car(car, axle, fitted_wheel.as_ref());
-        let length = car.number(Fact::FastenerLength, None).and_then(Length::from_mm);
-        let side = setup.wheel.map(|wheel| WheelSide::of_size(&wheel)).unwrap_or_default();
-        let mounting = mount(&hub, &side, with.spacer, length);
-        costs.extend(
-            mounting
-                .problems
-                .into_iter()
-                .filter(|problem| matches!(problem.code, "lip" | "length"))
-                .map(|problem| problem.says),
-        );
-    }
-    Some(SmallestSpacer { spacer_mm, line: with.to_string(), costs })
-}
-
 /// A wheel of the catalogue over a job's brakes.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 #[allow(missing_docs, reason = "names carry quantity and unit")]
@@ -395,17 +292,16 @@ pub struct CatalogueWheel {
     pub verdict: VerdictCode,
 }
 
-impl CatalogueWheel {
-    /// A row with what the sweep found.
-    pub fn new(row: &fitment::catalogue::WheelRow, source: ProfileSource, found: SpacerStep) -> Self {
+impl From<&SweptWheel> for CatalogueWheel {
+    fn from(wheel: &SweptWheel) -> Self {
         Self {
-            row: row.id,
-            line: row.line.to_string(),
-            setup: row.wheel.to_string(),
-            source: source.code(),
-            radial_gap_mm: found.radial_mm,
-            axial_gap_mm: found.axial_mm,
-            verdict: found.verdict.into(),
+            row: wheel.row,
+            line: wheel.line.clone(),
+            setup: wheel.setup.clone(),
+            source: wheel.source.code(),
+            radial_gap_mm: wheel.found.radial_mm,
+            axial_gap_mm: wheel.found.axial_mm,
+            verdict: wheel.found.verdict.into(),
         }
     }
 }

@@ -1,7 +1,7 @@
 //! A wheel over a brake, for scripts: profiles in, gaps out.
 
 use fitment::brake::{
-    BrakeFit, BrakePart, Limits, Package, Profile, ProfileSource, Template, WheelProfile, judge,
+    BrakeFit, BrakePart, Limits, Package, Profile, ProfileSource, SpacerStep, Template, WheelProfile, judge,
 };
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -144,16 +144,15 @@ impl BrakesRequest {
     }
 }
 
-pub(super) fn spacers_view(fit: &BrakeFit) -> Vec<SpacerView> {
-    fit.spacers
-        .iter()
-        .map(|step| SpacerView {
+impl From<&SpacerStep> for SpacerView {
+    fn from(step: &SpacerStep) -> Self {
+        Self {
             spacer_mm: step.spacer_mm,
             radial_gap_mm: step.radial_mm,
             axial_gap_mm: step.axial_mm,
             verdict: step.verdict.into(),
-        })
-        .collect()
+        }
+    }
 }
 
 impl From<BrakeFit> for BrakesView {
@@ -168,7 +167,7 @@ impl From<BrakeFit> for BrakesView {
             shortest_distance_mm: gaps.map_or(0.0, |gaps| gaps.shortest_mm),
             verdict: fit.verdict.into(),
             smallest_spacer_mm: fit.smallest_spacer_mm,
-            spacers: spacers_view(&fit),
+            spacers: fit.spacers.iter().map(SpacerView::from).collect(),
             caution: CAUTION,
         }
     }

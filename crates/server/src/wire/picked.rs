@@ -4,14 +4,13 @@ use std::collections::BTreeMap;
 
 use exchange::field::Kind;
 use exchange::{Field, tires, wheels};
-use fitment::catalogue::PickedParts;
 use fitment::catalogue::STICKY_QUESTIONS;
 use serde::{Deserialize, Serialize};
 use store::picked::{Picked, PickedRow};
 use utoipa::ToSchema;
 
 use super::read::Reading;
-use crate::catalogue::record_of;
+use app::picked::record_of;
 
 /// A row of a price list as it was when it was picked.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -109,18 +108,5 @@ fn read_row(reading: &mut Reading, pointer: &str, row: &PickedView) -> PickedRow
         row: row.row,
         supplier: row.supplier.clone(),
         record: row.record.clone(),
-    }
-}
-
-/// The picked rows as the core wants them; what can no longer be read is left out.
-pub fn parts_of(picked: &Picked) -> PickedParts {
-    let of = |kind: Kind| picked.rows.iter().filter(move |row| row.kind == kind.code());
-    PickedParts {
-        wheels: of(Kind::Wheels)
-            .filter_map(|row| wheels::wheel(&record_of(&row.record), row.row as u32).ok())
-            .collect(),
-        tires: of(Kind::Tires)
-            .filter_map(|row| tires::tire(&record_of(&row.record), row.row as u32).ok())
-            .collect(),
     }
 }

@@ -1,17 +1,16 @@
 //! What a job's trials come to, on the wire.
 
-use fitment::case::Case;
-use fitment::setup::{Axle, Setup, SetupPair};
-use fitment::trial::{Conclusion, Kind, conclude};
+use app::JudgingContext;
+use app::trials::{self, AxleTrials, JudgedSetup};
+use fitment::setup::Axle;
+use fitment::trial::{Conclusion, Kind, Line};
 use serde::Serialize;
 use store::jobs::JobContent;
 use utoipa::ToSchema;
 
 use super::PerAxle;
-use super::bench::Ground;
 use super::corner::VerdictCode;
 use super::ledger::{FragmentView, SourceView, fragments};
-use super::workshop::{tries_of, try_on};
 
 /// One sentence of a conclusion.
 #[derive(Debug, Serialize, ToSchema)]
@@ -61,47 +60,8 @@ const CAUTION: &str = "Chock the car and support it on stands before a wheel com
                        straight says nothing of the tire, of full lock, or of the loaded car.";
 
 /// Draws the conclusions of a job's trials.
-pub fn conclusions(content: &JobContent, ground: &Ground) -> TrialsView {
-    let nothing = SetupPair::default();
-    let plan = Case::new(&content.fitted, &nothing, content.drive, &ground.limits, None)
-        .in_state(ground.bay.clone());
-    let tries = tries_of(&content.workshop);
-    let axle = |axle: Axle| {
-        let at_hand = at_hand(content, axle);
-        let Some(trial) = plan.axle(axle) else {
-            return AxleConclusion { lines: Vec::new(), next: None, judged: Vec::new() };
-        };
-        let setups: Vec<Setup> = at_hand.iter().map(|(_, setup)| *setup).collect();
-        let Conclusion { lines, next } = conclude(axle, &tries, &trial, &setups);
-        let was_tried = |setup: &Setup| {
-            content.workshop.trials.iter().filter_map(try_on).any(|one| {
-                one.axle == axle && one.setup.wheel == setup.wheel && one.setup.spacer == setup.spacer
-            })
-        };
-        let judged = at_hand.iter().filter_map(|(name, setup)| {
-            Some(Judged {
-                name: name.clone(),
-                line: setup.to_string(),
-                verdict: trial.fit(setup)?.verdict.into(),
-                was_tried: was_tried(setup),
-            })
-        });
-        AxleConclusion {
-            lines: lines
-                .into_iter()
-                .map(|line| ConclusionLine {
-                    kind: match line.kind {
-                        Kind::Out => "out",
-                        Kind::Open => "open",
-                        Kind::ToFind => "to_find",
-                    },
-                    says: fragments(line.says),
-                })
-                .collect(),
-            next: next.map(|next| fragments(next.says)),
-            judged: judged.collect(),
-        }
-    };
+pub fn conclusions(content: &JobContent, context: &JudgingContext) -> TrialsView {
+    let axle = |axle: Axle| AxleConclusion::from(trials::of_axle(content, context, axle));
     TrialsView {
         axles: PerAxle { front: axle(Axle::Front), rear: axle(Axle::Rear) },
         source: Conclusion::SOURCE.into(),
@@ -109,16 +69,26 @@ pub fn conclusions(content: &JobContent, ground: &Ground) -> TrialsView {
     }
 }
 
-/// The plan on the bench and the kept candidates, each setup once.
-fn at_hand(content: &JobContent, axle: Axle) -> Vec<(String, Setup)> {
-    let bench = content.planned.on(axle).map(|setup| ("bench".to_owned(), *setup));
-    let kept =
-        content.candidates.iter().filter_map(|kept| Some((kept.letter.to_string(), *kept.setups.on(axle)?)));
-    let mut all: Vec<(String, Setup)> = Vec::new();
-    for one in bench.into_iter().chain(kept) {
-        if all.iter().all(|(_, setup)| *setup != one.1) {
-            all.push(one);
+impl From<AxleTrials> for AxleConclusion {
+    fn from(trials: AxleTrials) -> Self {
+        let line = |line: Line| ConclusionLine {
+            kind: match line.kind {
+                Kind::Out => "out",
+                Kind::Open => "open",
+                Kind::ToFind => "to_find",
+            },
+            says: fragments(line.says),
+        };
+        let judged = |one: JudgedSetup| Judged {
+            name: one.name,
+            line: one.setup.to_string(),
+            verdict: one.verdict.into(),
+            was_tried: one.was_tried,
+        };
+        Self {
+            lines: trials.conclusion.lines.into_iter().map(line).collect(),
+            next: trials.conclusion.next.map(|next| fragments(next.says)),
+            judged: trials.judged.into_iter().map(judged).collect(),
         }
     }
-    all
 }

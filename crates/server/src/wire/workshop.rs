@@ -1,10 +1,9 @@
 //! What a job knows from the workshop, on the wire: brake profiles and what was tried on.
 
-use fitment::Length;
-use fitment::brake::{BrakePart, Package, Profile, ProfileSource, Template};
+use fitment::brake::{BrakePart, ProfileSource};
 use fitment::corner::{CarSide, Steer};
-use fitment::setup::{Axle, Setup};
-use fitment::trial::{Contact, TryOn};
+use fitment::setup::Axle;
+use fitment::trial::Contact;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use store::workshop::{KeptTemplate, KeptTrial, Workshop};
@@ -252,48 +251,4 @@ impl TrialView {
             at: time.map(|time| time.to_string()).unwrap_or_default(),
         }
     }
-}
-
-/// What was tried on, as the core wants it; what can no longer be read is left out.
-pub fn tries_of(workshop: &Workshop) -> Vec<TryOn> {
-    workshop.trials.iter().filter_map(try_on).collect()
-}
-
-/// One trial.
-pub fn try_on(kept: &KeptTrial) -> Option<TryOn> {
-    Some(TryOn {
-        axle: Axle::from_code(&kept.axle)?,
-        side: kept.side.as_deref().and_then(CarSide::from_code),
-        setup: kept.setup.parse::<Setup>().ok()?,
-        contact: Contact::from_code(&kept.contact)?,
-        gap: kept.gap_mm.and_then(Length::from_mm),
-        plus_minus: Length::from_mm(kept.plus_minus_mm)?,
-        steer: Steer::from_code(&kept.steer)?,
-        is_hanging: kept.is_hanging,
-    })
-}
-
-/// What stands inside the barrel on an axle: the fitted brakes' profiles, or those of a planned upgrade where it has
-/// some.
-pub fn package_of(workshop: &Workshop, axle: Axle, is_planned: bool) -> (Package, Vec<&KeptTemplate>) {
-    let here = |role: &'static str| {
-        workshop.templates.iter().filter(move |one| one.axle == axle.code() && one.role == role)
-    };
-    let kept: Vec<&KeptTemplate> = if is_planned && here("planned").next().is_some() {
-        // What the upgrade does not replace stays.
-        let replaced: Vec<&str> = here("planned").map(|one| one.part.as_str()).collect();
-        here("fitted").filter(|one| !replaced.contains(&one.part.as_str())).chain(here("planned")).collect()
-    } else {
-        here("fitted").collect()
-    };
-    let template = |one: &KeptTemplate| {
-        Some(Template {
-            part: BrakePart::from_code(&one.part)?,
-            profile: Profile::new(one.points.iter().map(|[y, r]| (*y, *r))).ok()?,
-            source: ProfileSource::from_code(&one.source)?,
-            plus_minus_mm: one.plus_minus_mm,
-        })
-    };
-    let (templates, kept) = kept.into_iter().filter_map(|one| Some((template(one)?, one))).unzip();
-    (Package { templates }, kept)
 }

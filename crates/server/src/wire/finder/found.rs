@@ -2,11 +2,12 @@
 
 use std::collections::BTreeMap;
 
+use app::JudgingContext;
+use app::picked::fields_of;
 use exchange::field::Kind;
 use exchange::{tires, wheels};
 use fitment::Length;
 use fitment::car::Fact;
-use fitment::case::Case;
 use fitment::catalogue::PickedParts;
 use fitment::finder::{AxleChoice, Criterion, Found, Scene, SearchCriteria, reasons, why_above};
 use fitment::lever::PairLevers;
@@ -16,8 +17,7 @@ use serde::Serialize;
 use store::jobs::JobContent;
 use utoipa::ToSchema;
 
-use crate::catalogue::{Loaded, fields_of};
-use crate::wire::bench::Ground;
+use crate::catalogue::Loaded;
 use crate::wire::choose::RETORQUE_KM;
 use crate::wire::ledger::{FragmentView, LineOfLedger, SourceView, fragments};
 use crate::wire::picked::PickedView;
@@ -114,7 +114,7 @@ pub struct FoundView {
 pub(super) struct Teller<'a> {
     pub content: &'a JobContent,
     pub loaded: &'a Loaded,
-    pub ground: &'a Ground,
+    pub context: &'a JudgingContext,
     pub scene: &'a Scene<'a>,
     pub wish: &'a SearchCriteria,
 }
@@ -123,10 +123,9 @@ impl Teller<'_> {
     pub(super) fn tell(&self, found: &Found, next: Option<&Found>) -> FoundView {
         let setups = found.setups();
         let levers = self.least_work(found);
-        let mut bay = self.ground.bay.clone().with_parts(self.parts(found));
-        bay.levers = levers;
-        let (limits, today) = (&self.ground.limits, Some(self.ground.today));
-        let plan = Case::new(&self.content.fitted, &setups, self.content.drive, limits, today).in_state(bay);
+        let mut state = self.context.state.clone().with_parts(self.parts(found));
+        state.levers = levers;
+        let plan = self.context.case(&self.content.fitted, &setups, self.content.drive).in_state(state);
         let ledger = plan.ledger().into_iter().map(|line| {
             let mut line = LineOfLedger::from(line);
             line.working.clear();
@@ -162,14 +161,7 @@ impl Teller<'_> {
     /// The least of the allowed work with which the setup clears; all of it where that cannot be told.
     fn least_work(&self, found: &Found) -> PairLevers {
         let allowed = self.scene.plan.state.levers;
-        let own = Case::new(
-            &self.content.fitted,
-            &self.scene.plan.planned,
-            self.content.drive,
-            &self.ground.limits,
-            None,
-        )
-        .in_state(self.ground.bay.clone());
+        let own = self.context.case(&self.content.fitted, &self.scene.plan.planned, self.content.drive);
         let least = |axle, choice: &AxleChoice| {
             let trial = own.axle(axle)?;
             trial.least_of(&choice.setup, allowed.on(axle))

@@ -2,10 +2,10 @@
 
 mod found;
 
+use app::JudgingContext;
 use std::collections::BTreeMap;
 
 use fitment::RimDiameter;
-use fitment::case::Case;
 use fitment::catalogue::{STICKY_QUESTIONS, Season, Use};
 use fitment::finder::{Approach, Arrangements, Criterion, KeptParts, Scene, SearchCriteria, Weights, find};
 use fitment::lever::PairLevers;
@@ -14,7 +14,6 @@ use serde::{Deserialize, Serialize};
 use store::jobs::Job;
 use utoipa::ToSchema;
 
-use super::bench::Ground;
 use super::corner::{LeverAmount, choices, coded};
 use super::ledger::SourceView;
 use super::measured::read_pair_levers;
@@ -242,14 +241,13 @@ pub fn search(
     loaded: &Loaded,
     wish: &SearchCriteria,
     allowed: Option<PairLevers>,
-    ground: &Ground,
+    context: &JudgingContext,
 ) -> FinderView {
     let content = &job.content;
     let nothing = SetupPair::default();
-    let mut bay = ground.bay.clone();
-    bay.levers = allowed.unwrap_or(bay.levers);
-    let plan =
-        Case::new(&content.fitted, &nothing, content.drive, &ground.limits, Some(ground.today)).in_state(bay);
+    let mut state = context.state.clone();
+    state.levers = allowed.unwrap_or(state.levers);
+    let plan = context.case(&content.fitted, &nothing, content.drive).in_state(state);
     let scene = Scene { plan: &plan };
     let outcome = find(&scene, &loaded.catalogue, wish);
     let is_sticky = outcome.found.iter().any(|found| {
@@ -258,7 +256,7 @@ pub fn search(
             row.and_then(|row| row.kind).is_some_and(|kind| kind.is_stickier_than_factory())
         })
     });
-    let teller = Teller { content, loaded, ground, scene: &scene, wish };
+    let teller = Teller { content, loaded, context, scene: &scene, wish };
     let setups = outcome
         .found
         .iter()

@@ -1,0 +1,133 @@
+//! What a job knows of its car, as the core wants it.
+
+use std::collections::HashMap;
+use std::sync::{Arc, Mutex, PoisonError};
+
+use fitment::case::{CarState, Case};
+use fitment::corner::taken::corners;
+use fitment::date_code::Day;
+use fitment::limits::{Drive, HouseLimits};
+use fitment::setup::{Axle, SetupPair};
+use rusqlite::Connection;
+use store::StoreError;
+use store::jobs::{self, Candidate, JobContent};
+use store::measurements::Measurements;
+use store::picked::Picked;
+use store::workshop::{self, WheelTemplate, Workshop};
+
+use crate::evidence;
+use crate::picked::parts_of;
+
+/// What a job knows beside its plan.
+#[derive(Debug, Clone, Default)]
+pub struct JobKnowledge {
+    /// What is on the car: readings taken before it was typed are against it.
+    pub fitted: SetupPair,
+    /// Of its car.
+    pub measurements: Measurements,
+    /// Picked from the price lists.
+    pub picked: Picked,
+    /// From the workshop.
+    pub workshop: Workshop,
+    /// Insides of wheels that the house has measured.
+    pub insides: Arc<Vec<WheelTemplate>>,
+    /// Setups kept so far.
+    pub candidates: Vec<Candidate>,
+}
+
+impl JobKnowledge {
+    /// Of a job, with the insides that the house has measured.
+    pub fn of(content: &JobContent, insides: Vec<WheelTemplate>) -> Self {
+        Self {
+            fitted: content.fitted,
+            measurements: content.measurements.clone(),
+            picked: content.picked.clone(),
+            workshop: content.workshop.clone(),
+            insides: Arc::new(insides),
+            candidates: content.candidates.clone(),
+        }
+    }
+
+    /// The car as all of it says it is: corners by readings and trials, record, picked parts, evidence of the workshop.
+    pub fn car_state(&self) -> CarState {
+        let Self { fitted, measurements, picked, workshop, insides, .. } = self;
+        let (mut corners, _) = corners(&measurements.taken(fitted), &measurements.car);
+        for tried in evidence::tries_of(workshop) {
+            let corner = match tried.axle {
+                Axle::Front => &mut corners.front,
+                Axle::Rear => &mut corners.rear,
+            };
+            corner.readings.extend(tried.reading());
+        }
+        let (parts, unreadable) = parts_of(picked);
+        let of = |axle| evidence::of_axle(workshop, insides, axle, &unreadable);
+        CarState::new(corners, measurements.levers, measurements.wanted)
+            .of_car(measurements.car.clone())
+            .with_parts(parts)
+            .with_evidence(of(Axle::Front), of(Axle::Rear))
+    }
+}
+
+/// What plans are judged by: the house, the day, and what is known of the car.
+#[derive(Debug)]
+pub struct JudgingContext {
+    /// The house's limits.
+    pub limits: HouseLimits,
+    /// Today.
+    pub today: Day,
+    /// The car as it is known.
+    pub state: CarState,
+    /// Setups kept so far, to be marked on the window.
+    pub kept: Vec<Candidate>,
+}
+
+impl JudgingContext {
+    /// Of a job.
+    pub fn of(knowledge: &JobKnowledge, limits: HouseLimits, today: Day) -> Self {
+        Self { limits, today, state: knowledge.car_state(), kept: Vec::new() }
+    }
+
+    /// A plan as a case.
+    pub fn case<'a>(
+        &'a self,
+        fitted: &'a SetupPair,
+        planned: &'a SetupPair,
+        drive: Option<Drive>,
+    ) -> Case<'a> {
+        Case::new(fitted, planned, drive, &self.limits, Some(self.today)).in_state(self.state.clone())
+    }
+}
+
+/// The jobs last asked for, as they were read: a drag on the bench asks many times a second.
+#[derive(Debug, Clone, Default)]
+pub struct KnowledgeCache(Arc<Mutex<HashMap<i64, Remembered>>>);
+
+/// A job as it was read, and the state of the file it was read in.
+type Remembered = (Version, Arc<JobKnowledge>);
+/// A job's revision and time, and those of the insides.
+type Version = (jobs::Version, workshop::InsidesVersion);
+
+/// Jobs remembered at most; then all are forgotten.
+const MOST: usize = 16;
+
+impl KnowledgeCache {
+    /// A job's knowledge: read again only when the job or the measured insides changed.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`]; what SQLite says.
+    pub fn of(&self, connection: &Connection, id: i64) -> Result<Arc<JobKnowledge>, StoreError> {
+        let version = (jobs::version(connection, id)?, workshop::insides_version(connection)?);
+        let lock = || self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some((_, known)) = lock().get(&id).filter(|(read, _)| *read == version) {
+            return Ok(Arc::clone(known));
+        }
+        let content = jobs::get(connection, id)?.content;
+        let known = Arc::new(JobKnowledge::of(&content, workshop::wheel_templates(connection)?));
+        let mut all = lock();
+        if all.len() >= MOST {
+            all.clear();
+        }
+        all.insert(id, (version, Arc::clone(&known)));
+        Ok(known)
+    }
+}
