@@ -59,6 +59,13 @@ coded!(TireKind:
     AllTerrain = "all_terrain",
 );
 
+impl TireKind {
+    /// Whether such tires carry no load index and no speed symbol: their maker is asked. Common practice; no source.
+    pub fn carries_no_service_description(self) -> bool {
+        matches!(self, Self::Slick | Self::Drag)
+    }
+}
+
 /// What the car is used for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
 #[allow(missing_docs, reason = "the trade's names")]

@@ -4,7 +4,7 @@
 //! requirement. So nothing is proposed that the ledger of the same job stops.
 
 use crate::case::{Case, Needs};
-use crate::catalogue::{TireRow, WheelRow};
+use crate::catalogue::{TireKind, TireRow, WheelRow};
 use crate::codes::BoltCircle;
 use crate::length::Length;
 use crate::rules::front_to_rear::AxleRatio;
@@ -30,6 +30,11 @@ pub(super) struct Requirements {
     dial: DialRequirement,
     pub(super) ratio: AxleRatio,
     limits: crate::limits::HouseLimits,
+}
+
+/// Such a tire is proposed without an index: the ledger then says that its maker is asked.
+fn is_of_competition(row: &TireRow) -> bool {
+    row.kind.is_some_and(TireKind::carries_no_service_description)
 }
 
 impl Requirements {
@@ -81,7 +86,7 @@ impl Requirements {
         use crate::rules::load::Load;
         let asks = self.load[axle].half_rating_kg.is_some() || self.load[axle].reference.is_some();
         let judged = self.load[axle].judge(&row.tire);
-        (judged != Load::NotStated || !asks)
+        (judged != Load::NotStated || !asks || is_of_competition(row))
             && judged.severity() != Severity::Stop
             && self.pressure[axle].can_be_met_by(&row.tire)
     }
@@ -91,7 +96,7 @@ impl Requirements {
         let asks = self.speed[axle].top_speed_kmh.is_some()
             || self.speed[axle].reference.is_some_and(|(tire, _)| tire.top_speed_kmh().is_some());
         let judged = self.speed[axle].judge(&row.tire, row.kind);
-        (judged != Speed::NotStated || !asks) && judged.severity() != Severity::Stop
+        (judged != Speed::NotStated || !asks || is_of_competition(row)) && judged.severity() != Severity::Stop
     }
 
     /// Change of overall diameter against the reference, in per cent; zero while there is none.

@@ -173,7 +173,9 @@ fn offsets(here: &[&TryOn], corner: &AxleCase<'_>, lines: &mut Vec<Line>) {
         told.push(like);
         let planned = Setup { spacer: None, ..one.setup };
         let windows = corner.window(&planned, TireChoice::Same, &[wheel.width], None);
-        let Some(window) = windows.first().filter(|window| window.least.is_some() || window.most.is_some())
+        // What the brake rules out at any offset is said already.
+        let is_bound = |window: &&WidthWindow| window.least.is_some() || window.most.is_some();
+        let Some(window) = windows.first().filter(is_bound).filter(|window| window.blocked_by.is_empty())
         else {
             continue;
         };

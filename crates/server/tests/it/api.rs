@@ -152,7 +152,7 @@ async fn what_cannot_be_read_is_named_by_field_and_piece() {
     let api = api().await;
     let body = json!({
         "fitted": { "front": "17x7.5 ET45 225/145R17" },
-        "planned": { "front": "18x8.3 ET35", "rear": "banana" },
+        "planned": { "front": "18x85.5 ET35", "rear": "banana" },
     });
     let (status, problem) = api.post("/compare", body).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
@@ -164,7 +164,7 @@ async fn what_cannot_be_read_is_named_by_field_and_piece() {
         .collect();
     assert_eq!(
         errors,
-        [("/fitted/front", "225/145R17"), ("/planned/front", "18x8.3"), ("/planned/rear", "banana")]
+        [("/fitted/front", "225/145R17"), ("/planned/front", "18x85.5"), ("/planned/rear", "banana")]
     );
     assert!(problem["detail"].as_str().unwrap().contains("aspect ratio 145 is outside 20–95"));
 }

@@ -107,18 +107,25 @@ async fn fasteners_rings_and_what_does_not_go_on() {
     let shop = Served::start(None).await;
     let ask = |wheel: Value, spacer: f64| {
         json!({
-            "hub": { "bore_mm": 57.1, "bolt_circle": "5x112", "thread": "M14x1.5", "seat": "ball R13", "lip_mm": 12 },
+            "hub": { "bore_mm": 57.1, "bolt_circle": "5x112", "thread": "M14x1.5", "seat": "ball R13", "lip_mm": 12,
+                     "fasteners": "bolts" },
             "wheel": wheel, "spacer_mm": spacer, "fitted_length_mm": 28,
         })
     };
     let wheel =
         |bore: f64, circle: &str, seat: &str| json!({ "bore_mm": bore, "bolt_circle": circle, "seat": seat });
     // Common practice: ring outside = bore, inside = hub; M14 × 1.5 holds in 14 / 1.5 = 9.33 turns.
-    let (_, ring) = shop.post("/fasteners", ask(wheel(66.6, "5x112", "ball R13"), 5.0)).await;
+    // As deep from pad to seat as the fitted wheel: the fitted length and the spacer's thickness.
+    let as_deep = |bore: f64| {
+        let mut wheel = wheel(bore, "5x112", "ball R13");
+        wheel["is_fitted_one"] = json!(true);
+        wheel
+    };
+    let (_, ring) = shop.post("/fasteners", ask(as_deep(66.6), 5.0)).await;
     assert_eq!((&ring["verdict"], &ring["length_mm"]), (&json!("fits_with_parts"), &json!(33.0)));
     assert_eq!(ring["ring"], json!({ "outer_mm": 66.6, "inner_mm": 57.1 }));
     assert!(near(&ring["engagement_turns"], 14.0 / 1.5, 1e-9));
-    let (_, direct) = shop.post("/fasteners", ask(wheel(57.1, "5x112", "ball R13"), 0.0)).await;
+    let (_, direct) = shop.post("/fasteners", ask(as_deep(57.1), 0.0)).await;
     assert_eq!((&direct["verdict"], &direct["ring"]), (&json!("fits"), &Value::Null));
     assert_eq!(direct["problems"], json!([]));
     for (wheel, code) in [

@@ -62,7 +62,7 @@ impl Shop {
 async fn each_sample_job_has_something_wrong_to_find() {
     let shop = sample_shop().await;
     for (car, code, axle, standing) in [
-        ("Skerrin", "speedometer", Value::Null, "stop"),
+        ("Skerrin", "speedometer", Value::Null, "mind"),
         ("Skerrin", "overall-diameter", json!("front"), "good"),
         ("Halvard", "front-to-rear", Value::Null, "stop"),
         ("Halvard", "overall-diameter", json!("rear"), "stop"),
