@@ -81,6 +81,7 @@ const FLOORS: &[&[&str]] = &[
         "date_code",
         "fastener",
         "verdict",
+        "cautions",
     ],
     // parts
     &["tire", "wheel", "notation", "setup", "tire_on_rim", "catalogue", "change"],

@@ -6,7 +6,7 @@ use fitment::trial::{Conclusion, conclude};
 use store::jobs::JobContent;
 
 use crate::JudgingContext;
-use crate::evidence::tries_of;
+use crate::evidence::{tries_of, try_on};
 
 /// A setup at hand, and how it stands after the trials.
 #[derive(Debug)]
@@ -28,6 +28,8 @@ pub struct AxleTrials {
     pub conclusion: Conclusion,
     /// The setups at hand.
     pub judged: Vec<JudgedSetup>,
+    /// Each trial by its id, and how the wheel stood; `None` for one that can no longer be read.
+    pub tried: Vec<(String, Option<Verdict>)>,
 }
 
 /// Draws the conclusion of an axle's trials.
@@ -43,7 +45,10 @@ pub fn of_axle(content: &JobContent, context: &JudgingContext, axle: Axle) -> Ax
         let was_tried = trial.evidence.tries_of(&setup).next().is_some();
         Some(JudgedSetup { name, setup, verdict, was_tried })
     });
-    AxleTrials { conclusion, judged: judged.collect() }
+    let here = content.workshop.trials.iter().filter(|kept| kept.axle == axle.code());
+    let tried =
+        here.map(|kept| (kept.id.clone(), try_on(kept).map(|one| trial.trial_verdict(&one)))).collect();
+    AxleTrials { conclusion, judged: judged.collect(), tried }
 }
 
 /// The plan on the bench and the kept candidates, each setup once.

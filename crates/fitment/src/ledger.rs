@@ -87,6 +87,58 @@ impl Case<'_> {
     }
 }
 
+/// A plan in a few words: its worst kind of line, and how many there are of it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Headline {
+    /// How the plan stands.
+    pub standing: Severity,
+    /// In words.
+    pub says: String,
+}
+
+impl Headline {
+    /// Of a ledger. It is never a good word over an empty or mostly unknown plan: what is not known yet comes before
+    /// what is only to be minded.
+    pub fn of(lines: &[Line], is_planned: bool) -> Self {
+        let is_unlike = |line: &Line| {
+            let twin = |other: &Line| {
+                (other.code, other.standing, other.word, &other.figure)
+                    == (line.code, line.standing, line.word, &line.figure)
+            };
+            line.axle != Some(Axle::Rear)
+                || !lines.iter().any(|other| other.axle == Some(Axle::Front) && twin(other))
+        };
+        // What reads the same front and rear is one thing.
+        let count = |standing: Severity| {
+            lines.iter().filter(|line| line.standing == standing && is_unlike(line)).count()
+        };
+        let things =
+            |count: usize| if count == 1 { "One thing".to_owned() } else { format!("{count} things") };
+        let unknown = count(Severity::Unknown);
+        let beside = |says: String| match unknown {
+            0 => says,
+            _ => format!("{says}, {unknown} not known yet"),
+        };
+        let (standing, says) = if !is_planned {
+            (Severity::Unknown, "Nothing planned yet".to_owned())
+        } else if count(Severity::Stop) > 0 {
+            let stops = count(Severity::Stop);
+            (Severity::Stop, format!("{} stop{} this", things(stops), if stops == 1 { "s" } else { "" }))
+        } else if count(Severity::Measure) > 0 {
+            (Severity::Measure, beside(format!("{} to measure first", things(count(Severity::Measure)))))
+        } else if unknown > 0 {
+            (Severity::Unknown, format!("{} not known yet", things(unknown)))
+        } else if count(Severity::Mind) > 0 {
+            (Severity::Mind, format!("{} to mind", things(count(Severity::Mind))))
+        } else if lines.is_empty() {
+            (Severity::Unknown, "Nothing is known yet".to_owned())
+        } else {
+            (Severity::Good, "Nothing stands against it".to_owned())
+        };
+        Self { standing, says }
+    }
+}
+
 #[cfg(test)]
 pub(crate) mod tests {
     use super::*;
@@ -150,6 +202,24 @@ pub(crate) mod tests {
             assert!(!line.word.is_empty() && !line.says.0.is_empty(), "{}", line.code);
             assert_eq!(line.figure.is_some(), !line.working.is_empty(), "{}: {line:?}", line.code);
         }
+    }
+
+    #[test]
+    fn the_headline_is_never_a_good_word_over_what_nobody_knows() {
+        let with = |fitted: &str, planned: &str| {
+            let pair = |text: &str| crate::setup::line::read(text).unwrap().setups.unwrap_or_default();
+            let (fitted, planned) = (pair(fitted), pair(planned));
+            let limits = HouseLimits::DEFAULT;
+            let lines = Case::new(&fitted, &planned, None, &limits, None).ledger();
+            Headline::of(&lines, planned != crate::setup::SetupPair::default())
+        };
+        assert_eq!(with("17x7.5 ET45 225/45R17", "").says, "Nothing planned yet");
+        for plan in ["18x8.5", "225/45R17", "17x7.5 ET45 225/45R17"] {
+            let headline = with("17x7.5 ET45 225/45R17", plan);
+            assert!(headline.standing > Severity::Good, "{plan}: {headline:?}");
+        }
+        let stopped = with("17x7.5 ET45 225/45R17 94W", "17x7.5 ET45 225/45R17 80W");
+        assert_eq!((stopped.standing, stopped.says.as_str()), (Severity::Stop, "One thing stops this"));
     }
 
     #[test]

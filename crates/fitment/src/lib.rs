@@ -26,6 +26,7 @@ pub mod brake;
 pub mod car;
 pub mod case;
 pub mod catalogue;
+pub mod cautions;
 pub mod change;
 pub mod clearance;
 mod coded;

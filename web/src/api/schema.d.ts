@@ -1016,6 +1016,8 @@ export interface components {
             arrangement?: components["schemas"]["ArrangementCode"] | null;
             /** @description Front and rear. */
             axles: components["schemas"]["PerAxle_BenchAxle"];
+            /** @description The plan in a few words. */
+            headline: components["schemas"]["HeadlineView"];
             /** @description The ledger. */
             ledger: components["schemas"]["LineOfLedger"][];
             /** @description What changes between the axles. */
@@ -1194,11 +1196,21 @@ export interface components {
             /** @description The wheels that go on the hub, smallest rim first; each line's size once. */
             wheels: components["schemas"]["CatalogueWheel"][];
         };
+        /** @description What must stand beside work on the car. */
+        Cautions: {
+            in_the_bay: string;
+            on_the_bay_sheet: string;
+            on_the_plan: string;
+        };
         /** @description A part of the car and the room to it. Figures are null while it was not read. */
         ClearanceView: {
             /** @description What may be off, largest first. */
             contributions: components["schemas"]["ContributionView"][];
             feature: string;
+            /** @description Whether it bounds the wheel from inboard. */
+            is_inboard: boolean;
+            /** @description Whether it is fixed to the body, and stands still while the wheel leans. */
+            is_of_the_body: boolean;
             /** Format: double */
             likely_high_mm?: number | null;
             /** Format: double */
@@ -1386,6 +1398,42 @@ export interface components {
          * @enum {string}
          */
         DriveCode: "fwd" | "rwd" | "awd";
+        /** @description Figures that entry fields start from, and how far they go. */
+        EntryFigures: {
+            /**
+             * Format: double
+             * @description What a reading copied to the other side may be off more.
+             */
+            copied_plus_minus_mm: number;
+            /** @description Rows of price lists that a job keeps at most. */
+            most_picked: number;
+            /**
+             * Format: double
+             * @description Offsets go from minus to plus this.
+             */
+            offset_limit_mm: number;
+            /** Format: double */
+            readings_plus_minus_mm: number;
+            /**
+             * Format: double
+             * @description What a profile may be off: from a card template, and from single readings.
+             */
+            template_plus_minus_mm: number;
+            /**
+             * Format: double
+             * @description Thickest spacer that the brakes are tried with.
+             */
+            thickest_spacer_mm: number;
+            /**
+             * Format: double
+             * @description Where stick-on weights usually stand, and how high. Common practice.
+             */
+            weights_from_y_mm: number;
+            /** Format: double */
+            weights_height_mm: number;
+            /** Format: double */
+            weights_to_y_mm: number;
+        };
         /** @description What can be known about a car. */
         FactEntry: {
             choices: string[];
@@ -1438,7 +1486,7 @@ export interface components {
             engagement_turns?: number | null;
             /**
              * Format: double
-             * @description How long fasteners must be; null while the fitted ones' length is not known.
+             * @description How long bolts must be at least; null for studs, and while what decides was not measured.
              */
             length_mm?: number | null;
             /** @description Worst first. */
@@ -1671,6 +1719,13 @@ export interface components {
              */
             value_mm?: number | null;
         };
+        /** @description A plan in a few words. */
+        HeadlineView: {
+            /** @description In words. */
+            says: string;
+            /** @description How it stands. */
+            standing: components["schemas"]["StandingCode"];
+        };
         /** @description What the house is to settle. */
         HouseChange: {
             /**
@@ -1715,6 +1770,8 @@ export interface components {
             bolt_circle?: string | null;
             /** Format: double */
             bore_mm?: number | null;
+            /** @description `bolts` or `studs`: a slip-on spacer asks for longer bolts, and eats a stud's length. */
+            fasteners?: string | null;
             /**
              * Format: double
              * @description How far the hub's lip stands out.
@@ -2131,6 +2188,8 @@ export interface components {
             at_lock: boolean;
             /** @description On which axle. */
             axle: components["schemas"]["AxleCode"];
+            /** @description Whether it decides more often than not. */
+            decides: boolean;
             /** @description Code of what is to be read. */
             feature: string;
             /** @description Where to put the gauge. */
@@ -2152,7 +2211,7 @@ export interface components {
         };
         /** @description What stands against a mounting, or must go with it. */
         MountingProblem: {
-            /** @description `bolt_circle`, `bore`, `seat`, `lip`, `thread` or `length`. */
+            /** @description `bolt_circle`, `bore`, `seat`, `lip`, `thread`, `length` or `center_lock`. */
             code: string;
             /** @description `stop`, `mind` or `unknown`. */
             kind: string;
@@ -2265,6 +2324,8 @@ export interface components {
         /** @description What can be read in the bay. */
         PartEntry: {
             at_lock: boolean;
+            /** @description On which axles it is read. */
+            axles: string[];
             /** @description From where it stands in the way. */
             bears?: string | null;
             /** @description `body`, `upright` or `arm`; null for what is no part of the car. */
@@ -2345,6 +2406,8 @@ export interface components {
                 lines: components["schemas"]["ConclusionLine"][];
                 /** @description The next most useful trial; null when nothing is left to decide. */
                 next?: components["schemas"]["FragmentView"][] | null;
+                /** @description Each trial, and how the wheel stood to what it met. */
+                tried: components["schemas"]["TriedView"][];
             };
             /** @description What an axle's trials come to. */
             rear: {
@@ -2354,6 +2417,8 @@ export interface components {
                 lines: components["schemas"]["ConclusionLine"][];
                 /** @description The next most useful trial; null when nothing is left to decide. */
                 next?: components["schemas"]["FragmentView"][] | null;
+                /** @description Each trial, and how the wheel stood to what it met. */
+                tried: components["schemas"]["TriedView"][];
             };
         };
         /** @description One thing for each axle. */
@@ -2559,7 +2624,7 @@ export interface components {
         /** @description One thing for each axle. */
         PerAxle_Option_WantedView: {
             front: null | {
-                /** @description Stance: a show setup, to be marked so. */
+                /** @description Suspension: a show setup, to be marked so. */
                 stance?: boolean;
                 /** @description `tucked`, `flush` or `poke`. */
                 style: string;
@@ -2570,7 +2635,7 @@ export interface components {
                 within_mm?: number | null;
             };
             rear: null | {
-                /** @description Stance: a show setup, to be marked so. */
+                /** @description Suspension: a show setup, to be marked so. */
                 stance?: boolean;
                 /** @description `tucked`, `flush` or `poke`. */
                 style: string;
@@ -2747,6 +2812,15 @@ export interface components {
             load_capacity_kg: number;
             /** Format: double */
             pressure_kpa: number;
+            /** @description What kind of tire it was reckoned as. */
+            reckoned_as: string;
+            /**
+             * Format: double
+             * @description Pressure at which it carries that.
+             */
+            reference_kpa: number;
+            /** @description Whether nobody stated the load version: the one that asks for more pressure was taken. */
+            version_assumed: boolean;
             working: components["schemas"]["StepView"][];
         };
         /** @description The body of a problem response. */
@@ -2967,10 +3041,14 @@ export interface components {
         Registry: {
             /** @description What stands inside the barrel. */
             brake_parts: components["schemas"]["UnitEntry"][];
+            /** @description What must stand beside work on the car. */
+            cautions: components["schemas"]["Cautions"];
             /** @description What a tried wheel can meet. */
             contacts: components["schemas"]["UnitEntry"][];
             /** @description What can be known about a car. */
             facts: components["schemas"]["FactEntry"][];
+            /** @description Figures for entry fields. */
+            figures: components["schemas"]["EntryFigures"];
             /** @description The levers, from mild to hard. */
             levers: components["schemas"]["LeverEntry"][];
             /** @description The house's limits. */
@@ -2981,6 +3059,8 @@ export interface components {
             rubs: components["schemas"]["UnitEntry"][];
             /** @description Units a reading is spoken in. */
             units: components["schemas"]["UnitEntry"][];
+            /** @description The verdicts. */
+            verdicts: components["schemas"]["VerdictEntry"][];
         };
         /** @description How many fits were taken out. */
         RemovedFits: {
@@ -3476,6 +3556,12 @@ export interface components {
             }[];
             unchanged: number;
         };
+        /** @description A trial, and how the wheel stood. */
+        TriedView: {
+            /** @description The trial's id. */
+            id: string;
+            verdict?: components["schemas"]["VerdictCode"] | null;
+        };
         /** @description A reading that is kept, marked and explained. */
         TroubleView: {
             /** @description `impossible`, `contradicts` or `not_usable`. */
@@ -3522,9 +3608,15 @@ export interface components {
          * @enum {string}
          */
         VerdictCode: "clears" | "tight" | "measure_first" | "touches";
+        /** @description A verdict: its word, and how a line with it stands. */
+        VerdictEntry: {
+            code: string;
+            standing: components["schemas"]["StandingCode"];
+            word: string;
+        };
         /** @description How the owner wants it to stand. */
         WantedView: {
-            /** @description Stance: a show setup, to be marked so. */
+            /** @description Suspension: a show setup, to be marked so. */
             stance?: boolean;
             /** @description `tucked`, `flush` or `poke`. */
             style: string;
@@ -3578,6 +3670,15 @@ export interface components {
             bolt_circle?: string | null;
             /** Format: double */
             bore_mm?: number | null;
+            /** @description Held by one nut in the middle. */
+            center_lock?: boolean;
+            /** @description Whether it is the very wheel that the fitted fasteners hold now. */
+            is_fitted_one?: boolean;
+            /**
+             * Format: double
+             * @description From its mounting pad to the seat of its holes, measured on it.
+             */
+            pad_to_seat_mm?: number | null;
             /** @description Seat of its holes. */
             seat?: string | null;
         };
@@ -6144,6 +6245,16 @@ export interface operations {
                  * @example 230
                  */
                 placard_kpa?: number;
+                /**
+                 * @description What a commercial tire's sidewall names for its load; without it nothing is suggested for one.
+                 * @example 475
+                 */
+                sidewall_kpa?: number;
+                /**
+                 * @description The tire that carried the load before, with its load index: its pressure then is the placard's.
+                 * @example 205/55R16 91V
+                 */
+                replaces?: string;
             };
             header?: never;
             path?: never;

@@ -15,7 +15,7 @@ import { useReadings } from "./useReadings";
 
 type Side = "left" | "right";
 
-const START: Manner = { unit: "mm", instrument: "", stance: "ground", steer: "straight", bareHub: false };
+const START: Manner = { unit: "mm", instrument: "", stance: "ground", steer: null, bareHub: false };
 
 /** The bay: one reading at a time, on a tablet, with dirty hands. */
 export function Bay() {
@@ -65,7 +65,7 @@ export function Bay() {
       how: manners(
         reading.bare_hub ?? false,
         reading.stance ?? "ground",
-        reading.steer ?? "straight",
+        reading.steer ?? "",
         reading.radius_mm ?? null,
       ),
       isCopied: false,
@@ -154,7 +154,7 @@ export function Bay() {
             type="button"
             className="plain-button min-h-[48px] px-3 text-[16px]"
             onClick={() => void copyOver(axle, side)}
-            title="For what has no reading of its own there; marked as copied, with 3 mm more doubt"
+            title={`For what has no reading of its own there; marked as copied, with ${registry.figures.copied_plus_minus_mm} mm more doubt`}
           >
             Copy {side} to {side === "left" ? "right" : "left"}
           </button>
@@ -198,10 +198,7 @@ export function Bay() {
           onManner={(change) => setManner({ ...manner, ...change })}
           onTake={taken}
         />
-        <p className="border-warning border-l-3 px-2 text-[14px]">
-          Safety stands under the car and wheels chocked before a hand goes into the wheel well. Never measure
-          under a car that stands on a jack alone.
-        </p>
+        <p className="border-warning border-l-3 px-2 text-[14px]">{registry.cautions.in_the_bay}</p>
       </section>
       <aside
         className="border-base-300 flex min-h-0 flex-col border-t min-[1100px]:w-[372px] min-[1100px]:border-t-0 min-[1100px]:border-l"

@@ -131,7 +131,7 @@ export function BaySheet() {
             ☐ on the ground ☐ hanging &nbsp; ☐ against the fitted wheel ☐ from the bare hub &nbsp;
             Instruments: {house?.instruments.map((one) => `${one.name} ± ${one.plus_minus_mm}`).join(" · ")}{" "}
             mm. Minus where parts overlap or the tire stands outside the lip.{" "}
-            <strong>Safety stands under the car, wheels chocked.</strong>
+            <strong>{registry?.cautions.on_the_bay_sheet}</strong>
           </div>
           <footer className="grid grid-cols-[1.6fr_1fr_1fr_1fr] divide-x divide-black border-t-2 border-black text-[12px] [&>div]:px-2 [&>div]:py-1">
             <div>

@@ -8,7 +8,8 @@ export type Manner = {
   unit: string;
   instrument: string;
   stance: "ground" | "hanging";
-  steer: "straight" | "lock_left" | "lock_right";
+  /** Null until somebody says it: the program then takes the usual one. */
+  steer: "straight" | "lock_left" | "lock_right" | null;
   bareHub: boolean;
 };
 
@@ -52,7 +53,7 @@ export function Entry({ part, axle, side, registry, house, gauge, manner, onMann
       instrument: code,
       bare_hub: bareHub,
       stance: manner.stance,
-      steer: part.at_lock ? manner.steer : "straight",
+      steer: part.at_lock ? manner.steer : null,
       radius_mm: part.takes_radius && Number.isFinite(noted) ? noted : null,
       at: new Date().toISOString(),
     });
@@ -169,13 +170,14 @@ export function Entry({ part, axle, side, registry, house, gauge, manner, onMann
         {part.at_lock && (
           <Choice
             label="Steering"
-            value={manner.steer}
+            value={manner.steer ?? "usual"}
             options={[
+              ["usual", "at lock"],
               ["straight", "straight"],
               ["lock_left", "lock left"],
               ["lock_right", "lock right"],
             ]}
-            onChange={(steer) => onManner({ steer: steer as Manner["steer"] })}
+            onChange={(steer) => onManner({ steer: steer === "usual" ? null : (steer as Manner["steer"]) })}
           />
         )}
         {part.takes_radius && (

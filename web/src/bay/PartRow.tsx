@@ -68,7 +68,7 @@ export function PartRow({ row, isLit, shown, side, registry, onChoose, onRemove 
         </span>
         {asked && !isDone && (
           <span className="text-info text-[13px] font-medium">
-            {asked.power >= 0.4 ? "decides" : "asked for"}
+            {asked.decides ? "decides" : "may matter"}
           </span>
         )}
       </button>

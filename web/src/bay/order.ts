@@ -14,7 +14,7 @@ export function rows(registry: Registry, bench: Bench | null, axle: Axle): Row[]
   });
   const rest = registry.parts
     .filter((part) => !asked.some((one) => one.feature === part.code))
-    .filter((part) => axle === "front" || !part.at_lock)
+    .filter((part) => part.axles.includes(axle))
     .map((part) => ({ part, asked: null }));
   return [...first, ...rest];
 }

@@ -1,5 +1,5 @@
 import { type Ref, useImperativeHandle, useRef, useState } from "react";
-import type { Axle, AxleFit, Bench, LedgerLine, Standing } from "../api/client";
+import type { Axle, AxleFit, Bench, LedgerLine } from "../api/client";
 import { grouped } from "./grouping";
 import { LedgerRow } from "./LedgerRow";
 import { ProposalNote } from "./ProposalNote";
@@ -95,22 +95,17 @@ export function Ledger({ bench, hasPlan, hasFitted, onPropose, ref }: Props) {
   );
 }
 
-/** The plan in a few words: its worst line. */
+/** The plan in a few words, as the program says it. */
 export function Verdict({ bench }: { bench: Bench | null }) {
-  const lines = grouped(bench?.ledger ?? []).flatMap((group) => group.lines);
-  const count = (standing: Standing) => lines.filter((line) => line.standing === standing).length;
-  const things = (n: number) => (n === 1 ? "One thing" : `${n} things`);
-  const [stops, measures, minds] = [count("stop"), count("measure"), count("mind")];
-  if (lines.length === 0) return <p className="text-[15px] font-semibold">Ledger</p>;
+  if (!bench) return <p className="text-[15px] font-semibold">Ledger</p>;
+  const { standing, says } = bench.headline;
   return (
-    <p className={`text-[16px] font-semibold ${stops ? "text-error" : ""}`} role="status" data-verdict>
-      {stops
-        ? `${things(stops)} stop${stops === 1 ? "s" : ""} this`
-        : measures
-          ? `${things(measures)} to measure first`
-          : minds
-            ? `${things(minds)} to mind`
-            : "Nothing stands against it"}
+    <p
+      className={`text-[16px] font-semibold ${standing === "stop" ? "text-error" : ""}`}
+      role="status"
+      data-verdict={standing}
+    >
+      {says}
     </p>
   );
 }

@@ -52,7 +52,7 @@ export function MeasureList({ id, bench }: Props) {
                 <Phrase fragments={one.why} />
               </span>
               <span className="text-info self-start text-right text-[13px] font-medium">
-                {one.power >= 0.4 ? "decides" : "may matter"}
+                {one.decides ? "decides" : "may matter"}
               </span>
             </Link>
           </li>

@@ -1,11 +1,11 @@
 import { useEffect, useState } from "react";
-import type { Axle, Schemas } from "../api/client";
+import type { Axle, Registry, Schemas } from "../api/client";
 import { useSize } from "../drawing/useSize";
 import { useSheet } from "../job/JobSheet";
 import { FigureText } from "../shared/Figures";
 import { Mark, StandingWord } from "../shared/Mark";
 import { NumberBox } from "../shared/NumberBox";
-import { STANDING_OF, WORD_OF } from "../shared/registry";
+import { STANDING_OF, useRegistry, WORD_OF } from "../shared/registry";
 import { formatLength, inWords, useUnits } from "../shared/units";
 import { useLatest } from "../shared/useLatest";
 import { BrakeSection } from "./BrakeSection";
@@ -15,13 +15,18 @@ import { WheelInside } from "./WheelInside";
 
 type Wheel = Schemas["CatalogueWheel"];
 
-/** Where weights usually stand, and how high: under the spokes, 4.5 mm. Common practice. */
-const WEIGHTS = { from_y_mm: -30, to_y_mm: 0, height_mm: 4.5 };
+const usualWeights = (registry: Registry | null) =>
+  registry && {
+    from_y_mm: registry.figures.weights_from_y_mm,
+    to_y_mm: registry.figures.weights_to_y_mm,
+    height_mm: registry.figures.weights_height_mm,
+  };
 
 /** The brakes: a wheel over the caliper in section, what spacers do and cost, and every wheel that could be there. */
 export function Brakes() {
   const { open, setViewKeys } = useSheet();
   const { content, edit } = open;
+  const registry = useRegistry();
   const [axle, setAxle] = useState<Axle>("front");
   const hasPlanned = content.templates.some((one) => one.axle === axle && one.role === "planned");
   const [wantsPlanned, setWantsPlanned] = useState(true);
@@ -120,7 +125,7 @@ export function Brakes() {
               className="range-lever w-[130px]"
               aria-label="Spacer, mm"
               min={0}
-              max={30}
+              max={registry?.figures.thickest_spacer_mm}
               step={1}
               value={spacer ?? bench?.spacer_mm ?? 0}
               onChange={(event) => setSpacer(Number(event.target.value))}
@@ -190,7 +195,7 @@ export function Brakes() {
             <input
               type="checkbox"
               checked={weights != null}
-              onChange={(event) => setWeights(event.target.checked ? WEIGHTS : null)}
+              onChange={(event) => setWeights(event.target.checked ? usualWeights(registry) : null)}
             />
             stick-on weights
           </label>
@@ -240,6 +245,7 @@ type JudgementProps = {
 
 /** The verdict, both gaps of each part, what spacers do, and what smaller rims can be. */
 function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
+  const registry = useRegistry();
   const { units } = useUnits();
   const length = (mm: number | null | undefined) =>
     mm == null ? "–" : inWords(formatLength(mm, units, mm < 0));
@@ -314,7 +320,8 @@ function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
       )}
       {bench.parts.length > 0 && bench.wheel && !smallest && (
         <p className="border-error border-l-3 pl-2" data-smallest="none">
-          No spacer up to 30 mm clears it: another wheel, or another rim size.
+          No spacer up to {registry?.figures.thickest_spacer_mm} mm clears it: another wheel, or another rim
+          size.
         </p>
       )}
       {bench.parts.length === 0 && (bench.radial_bound || bench.axial_bound) && (

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { type Axle, api, type Schemas } from "../api/client";
+import { type Axle, api, type Registry, type Schemas } from "../api/client";
 import { saidBy } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
@@ -25,14 +25,21 @@ const START = [
   [14, 120],
 ];
 
-const fresh = (axle: Axle, points: number[][], source: string, name: string): Template => ({
+const fresh = (
+  axle: Axle,
+  points: number[][],
+  source: string,
+  name: string,
+  figures: Registry["figures"] | undefined,
+): Template => ({
   id: crypto.randomUUID(),
   axle,
   part: "caliper",
   role: "fitted",
   name,
   source,
-  plus_minus_mm: source === "template" ? 0.3 : 1,
+  plus_minus_mm:
+    (source === "template" ? figures?.template_plus_minus_mm : figures?.readings_plus_minus_mm) ?? 0,
   points,
 });
 
@@ -59,7 +66,13 @@ export function Templates({ axle, templates, edited, onEdit, onChange }: Props) 
   const take = (layer: Sheet["layers"][number]) => {
     if (!layer.points || !file) return;
     const name = file.name.replace(/\.[^.]+$/, "");
-    const template = fresh(axle, layer.points, "template", `${name} · ${layer.name}`.slice(0, 80));
+    const template = fresh(
+      axle,
+      layer.points,
+      "template",
+      `${name} · ${layer.name}`.slice(0, 80),
+      registry?.figures,
+    );
     onChange([...templates, template]);
     setSheet(null);
     setFile(null);
@@ -180,7 +193,7 @@ export function Templates({ axle, templates, edited, onEdit, onChange }: Props) 
           type="button"
           className="plain-button"
           onClick={() => {
-            const template = fresh(axle, START, "readings", "");
+            const template = fresh(axle, START, "readings", "", registry?.figures);
             onChange([...templates, template]);
             onEdit(template.id);
           }}

@@ -4,6 +4,7 @@ import { answer, api, type Schemas } from "../api/client";
 import { saidBy } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
+import { useRegistry } from "../shared/registry";
 import { DrawingRead, readDrawing, type Sheet } from "./DrawingRead";
 
 type Props = { wheel: NonNullable<Schemas["BrakeBench"]["wheel"]> };
@@ -17,7 +18,9 @@ export function WheelInside({ wheel }: Props) {
   const [unit, setUnit] = useState("");
   const [barrel, setBarrel] = useState<number[][] | null>(null);
   const [spokes, setSpokes] = useState<number[][] | null>(null);
-  const [plusMinus, setPlusMinus] = useState(0.5);
+  const registry = useRegistry();
+  const [typed, setPlusMinus] = useState<number | null>(null);
+  const plusMinus = typed ?? registry?.figures.readings_plus_minus_mm ?? 0;
   const [says, setSays] = useState("");
   const line = design || wheel.design;
   const read = async (from: File, as: string) => {

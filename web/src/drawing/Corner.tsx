@@ -1,7 +1,7 @@
 import type { Axle, BenchAxle, Drawing } from "../api/client";
 import { CornerDimensions } from "./CornerDimensions";
 import { FitRuler } from "./FitRuler";
-import { BodyObstacles, UprightObstacles } from "./Obstacles";
+import { BodyObstacles, InboardObstacles } from "./Obstacles";
 import { type Place, path } from "./scale";
 import { type DragProps, useWheelDrag } from "./useWheelDrag";
 
@@ -42,10 +42,11 @@ export function Corner({ axle, data, place, hatch, isChosen, onDrag, onHold }: P
         {shown?.tire ?? ""}
       </text>
       <BodyObstacles fit={fit} drawings={drawings} place={place} />
+      <InboardObstacles fit={fit} drawings={drawings} place={place} ofTheBody />
       <g transform={lean}>
         <line className="axis" x1={place.left + 12} x2={place.right - 12} y1={place.y(0)} y2={place.y(0)} />
         <Hub place={place} bore={33} />
-        <UprightObstacles fit={fit} drawings={drawings} place={place} />
+        <InboardObstacles fit={fit} drawings={drawings} place={place} ofTheBody={false} />
         {fitted_drawing && <Phantom drawing={fitted_drawing} place={place} />}
         {planned_drawing && (
           // biome-ignore lint/a11y/useAriaPropsSupportedByRole: with a grip the wheel is a slider, without it has no role and no value

@@ -6,9 +6,6 @@ import type { Place } from "./scale";
 
 type Props = { fit: AxleFit | null; drawings: Drawing[]; place: Place };
 
-/** Parts of the body bound the wheel from outside and above; they stand still while it leans. */
-const BODY = ["fender_lateral", "arch"];
-
 const measured = (fit: AxleFit | null, code: string) =>
   fit?.clearances.find((line) => line.feature === code && line.place && line.nominal_mm != null);
 const unread = (fit: AxleFit | null, code: string) =>
@@ -32,12 +29,19 @@ function GapFigure({ line, x }: { line: Clearance; x: number }) {
   );
 }
 
-/** What moves with the wheel: strut, spring perch, knuckle, arm. Drawn in the wheel's own frame. */
-export function UprightObstacles({ fit, drawings, place }: Props) {
+/**
+ * What bounds the wheel from inboard. Strut, spring perch, knuckle and arm move with the wheel and are drawn in its own
+ * frame; frame, sway bar and inner liner are of the body and stand still while it leans.
+ */
+export function InboardObstacles({ fit, drawings, place, ofTheBody }: Props & { ofTheBody: boolean }) {
   const { units } = useUnits();
   if (drawings.length === 0) return null;
   const there = (fit?.clearances ?? []).filter(
-    (line) => !BODY.includes(line.feature) && line.place?.y_mm != null && line.nominal_mm != null,
+    (line) =>
+      line.is_inboard &&
+      line.is_of_the_body === ofTheBody &&
+      line.place?.y_mm != null &&
+      line.nominal_mm != null,
   );
   const high = Math.max(...drawings.map((d) => d.tire?.crown_r_mm ?? d.flange_top_r_mm));
   const drawn = drawings.at(-1);
@@ -48,7 +52,7 @@ export function UprightObstacles({ fit, drawings, place }: Props) {
   const inner = place.x(Math.min(...drawings.map((d) => d.reach_y_mm[0] ?? 0)));
   return (
     <g>
-      {!strut && (
+      {!ofTheBody && !strut && (
         <OpenStrut x={inner - 60} high={place.y(high)} low={place.y(110)} asked={asked} units={units} />
       )}
       {there.map((line, at) => {

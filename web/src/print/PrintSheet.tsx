@@ -9,6 +9,7 @@ import { useSheet } from "../job/JobSheet";
 import { DRIVES, stageName } from "../job/stages";
 import { Phrase } from "../shared/Figures";
 import { Mark } from "../shared/Mark";
+import { useRegistry } from "../shared/registry";
 import { format, inWords, useUnits } from "../shared/units";
 
 const isKnown = (line: LedgerLine) => line.standing !== "unknown";
@@ -20,6 +21,7 @@ export function PrintSheet() {
   const { fitted, planned, drive } = content;
   const { bench, trouble } = useBench(usePlan(open), () => {});
   const { units } = useUnits();
+  const registry = useRegistry();
   const groups = grouped(bench?.ledger ?? []);
   const cautions = [
     ...new Set((bench?.ledger ?? []).flatMap((line) => (line.caution ? [line.caution] : []))),
@@ -101,9 +103,7 @@ export function PrintSheet() {
           ))}
         </div>
         <div className="border-t border-black px-3 py-1 text-[10.5px] leading-[13px]">
-          <strong>Cautions.</strong> {cautions.join(" ")} Stand the car on safety stands, wheels chocked.
-          Fasteners: length, seat and torque by the car's data; retorque after the first drive. Modified
-          width, coverage and ride height may need approval: local codes and a licensed inspector decide.
+          <strong>Cautions.</strong> {cautions.join(" ")} {registry?.cautions.on_the_plan}
         </div>
         <footer className="grid grid-cols-[1.4fr_1.7fr_0.6fr_0.7fr_0.8fr_1.1fr] divide-x divide-black border-t-2 border-black text-[12px] [&>div]:px-2 [&>div]:py-1">
           <Box title="Car" text={content.car_label} />

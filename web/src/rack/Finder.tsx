@@ -4,6 +4,7 @@ import { useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { asLine } from "../job/content";
 import { useSheet } from "../job/JobSheet";
+import { useRegistry } from "../shared/registry";
 import { FoundSetup } from "./FoundSetup";
 import { useSupply } from "./useSupply";
 import { type Sought, Wishes } from "./Wishes";
@@ -23,13 +24,11 @@ const START: Sought = {
   weights: {},
 };
 
-/** Rows of the price lists that a job keeps at most. */
-const MOST_PICKED = 100;
-
 /** From what the owner wants to complete setups that can be ordered, each with its reasons and its price. */
 export function Finder() {
   const { open } = useSheet();
   const { content, edit, id } = open;
+  const registry = useRegistry();
   const [sought, setSought] = useState<Sought>(START);
   const navigate = useNavigate();
   const search = useMutation({
@@ -50,7 +49,7 @@ export function Finder() {
     const isNew = (row: Schemas["PickedView"]) =>
       setup.picked.every((one) => one.kind !== row.kind || one.row !== row.row);
     // The newest first: a setup line finds its own row, and the list does not grow without end.
-    const picked = [...setup.picked, ...content.picked.filter(isNew)].slice(0, MOST_PICKED);
+    const picked = [...setup.picked, ...content.picked.filter(isNew)].slice(0, registry?.figures.most_picked);
     edit({ planned: setup.lines, picked });
     navigate(`/jobs/${id}/bench`);
   };

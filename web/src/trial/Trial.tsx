@@ -42,7 +42,7 @@ export function Trial() {
       ) : (
         <div className="flex min-h-0 flex-1 flex-col overflow-y-auto min-[1000px]:flex-row min-[1000px]:overflow-hidden">
           <TrialEntry open={open} onAdd={(trial) => edit({ trials: [...content.trials, trial] })} />
-          <TrialLog open={open} />
+          <TrialLog open={open} trials={trials} />
           <Conclusions trials={trials} />
         </div>
       )}

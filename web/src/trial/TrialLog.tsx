@@ -1,15 +1,21 @@
 import type { Schemas } from "../api/client";
 import type { OpenJob } from "../job/useJob";
 import { Mark } from "../shared/Mark";
-import { useRegistry } from "../shared/registry";
+import { STANDING_OF, useRegistry } from "../shared/registry";
 import { formatLength, inWords, useUnits } from "../shared/units";
 
 type TrialView = Schemas["TrialView"];
+type TrialsView = Schemas["TrialsView"];
 
 /** What was tried on so far, the latest first. */
-export function TrialLog({ open }: { open: OpenJob }) {
+export function TrialLog({ open, trials }: { open: OpenJob; trials: TrialsView | undefined }) {
   const { content, edit, id } = open;
   const registry = useRegistry();
+  const tried = [...(trials?.axles.front.tried ?? []), ...(trials?.axles.rear.tried ?? [])];
+  const standing = (id: string) => {
+    const verdict = tried.find((one) => one.id === id)?.verdict;
+    return verdict ? STANDING_OF[verdict] : "unknown";
+  };
   const met = (code: string) => registry?.contacts.find((one) => one.code === code)?.name ?? code;
   return (
     <section className="min-w-0 flex-1 overflow-y-auto px-4 py-2 text-[15px]" aria-label="Tried on">
@@ -23,7 +29,7 @@ export function TrialLog({ open }: { open: OpenJob }) {
         {content.trials.toReversed().map((one) => (
           <li key={one.id} className="rule py-2" data-trial={one.id}>
             <p className="flex items-baseline gap-2">
-              <Mark standing={one.contact === "none" || (one.gap_mm ?? -1) > 0 ? "good" : "stop"} size={13} />
+              <Mark standing={standing(one.id)} size={13} />
               <strong>{one.setup}</strong>
               <span className="text-[14px]">
                 {one.axle} {one.side}

@@ -82,6 +82,13 @@ pub struct Weights {
     pub height_mm: f64,
 }
 
+/// Where weights usually stand, and how high: under the spokes. Common practice; no source.
+pub const USUAL_WEIGHTS: Weights = Weights { from_y: -30.0, to_y: 0.0, height_mm: 4.5 };
+/// What a profile cut as a card template may be off, in millimetres. A judgement of ours.
+pub const TEMPLATE_PLUS_MINUS_MM: f64 = 0.3;
+/// What a profile of single readings may be off, in millimetres. A judgement of ours.
+pub const READINGS_PLUS_MINUS_MM: f64 = 1.0;
+
 fn verdict_of(over: &Gaps, weights: Option<Gap>, plus_minus: f64, limits: Limits) -> BrakeVerdict {
     let one = |gap: Option<Gap>, limit: f64| {
         let gap = gap?.mm;

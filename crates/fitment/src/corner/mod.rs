@@ -66,6 +66,16 @@ pub enum Steer {
 coded!(Steer: Straight = "straight", LockLeft = "lock_left", LockRight = "lock_right");
 
 impl Steer {
+    /// How a part is read unless it is said: what is met at lock at the lock that turns the wheel on that side inward
+    /// behind, everything else straight ahead.
+    pub fn usual(feature: Option<Feature>, side: Option<CarSide>) -> Self {
+        match side {
+            _ if !feature.is_some_and(|feature| feature.facts().at_lock) => Self::Straight,
+            Some(CarSide::Right) => Self::LockRight,
+            _ => Self::LockLeft,
+        }
+    }
+
     /// At either lock.
     pub fn is_at_lock(self) -> bool {
         self != Self::Straight

@@ -40,6 +40,14 @@ impl ToRead {
 }
 
 impl ToRead {
+    /// The part whose gap it is; `None` for the fitted tire.
+    pub fn feature(self) -> Option<Feature> {
+        match self {
+            Self::Gap(feature) => Some(feature),
+            Self::FittedSection => None,
+        }
+    }
+
     /// What can be read, of this code.
     pub fn from_code(code: &str) -> Option<Self> {
         if code == Self::FittedSection.code() {

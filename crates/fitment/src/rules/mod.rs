@@ -21,10 +21,12 @@ mod reach;
 mod room_to_part;
 pub mod rotation;
 mod sensors;
+mod set_bolt_circle;
 pub mod speed;
 pub mod speedometer;
 mod tire_age;
 pub mod tread_width;
+mod unreadable;
 pub mod wheel_rating;
 
 use crate::case::{AxleCase, Case};
@@ -112,6 +114,7 @@ pub struct Rule {
 
 /// Every rule, in the order it is read: what can touch first, then the tire, then load, then the road.
 pub const RULES: &[Rule] = &[
+    unreadable::RULE,
     room_to_part::RULE,
     reach::INNER,
     reach::OUTER,
@@ -132,5 +135,6 @@ pub const RULES: &[Rule] = &[
     front_to_rear::RULE,
     balance::RULE,
     rotation::RULE,
+    set_bolt_circle::RULE,
     sensors::RULE,
 ];

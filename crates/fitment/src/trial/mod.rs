@@ -8,14 +8,25 @@
 
 mod conclusion;
 
+use crate::case::AxleCase;
+use crate::clearance::Verdict;
 pub use crate::corner::try_on::{Contact, TryOn};
 pub use conclusion::{Conclusion, Kind, Line, Next, conclude};
+
+impl AxleCase<'_> {
+    /// How a tried wheel stood to what it met: a gap is held against the house's least.
+    pub fn trial_verdict(&self, tried: &TryOn) -> Verdict {
+        match (tried.contact.feature(), tried.gap) {
+            _ if tried.touched() => Verdict::Touches,
+            (Some(feature), Some(gap)) => Verdict::of(gap, gap - tried.plus_minus, self.least(feature)),
+            _ => Verdict::Clears,
+        }
+    }
+}
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::case::AxleCase;
-    use crate::clearance::Verdict;
     use crate::corner::{Corner, Steer};
     use crate::length::Length;
     use crate::lever::Levers;

@@ -3,6 +3,7 @@
 use app::{JobKnowledge, JudgingContext};
 use fitment::case::{AxleCase, CarState, Case};
 use fitment::clearance::Clearance;
+use fitment::ledger::Headline;
 use fitment::limits::Drive;
 use fitment::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
 use fitment::setup::adjust::Adjustment;
@@ -17,7 +18,7 @@ use super::corner::{
     ClearanceView, LeverAmount, MeasureView, TireChoiceCode, VerdictCode, WidthView, lever_amounts,
 };
 use super::drawing::Drawing;
-use super::ledger::{FragmentView, LineOfLedger, fragments};
+use super::ledger::{FragmentView, LineOfLedger, StandingCode, fragments};
 use super::measured::{WantedView, read_pair_levers, read_wanted};
 use super::read::Reading;
 use super::{ArrangementCode, AxleCode, DriveCode, Lines, PerAxle};
@@ -330,6 +331,15 @@ pub struct TrueSpeeds {
     pub imperial: Vec<TrueSpeed>,
 }
 
+/// A plan in a few words.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct HeadlineView {
+    /// How it stands.
+    pub standing: StandingCode,
+    /// In words.
+    pub says: String,
+}
+
 /// A plan drawn and judged.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Bench {
@@ -343,6 +353,8 @@ pub struct Bench {
     pub arrangement: Option<ArrangementCode>,
     /// True speeds; null while a tire is not stated.
     pub true_speeds: Option<TrueSpeeds>,
+    /// The plan in a few words.
+    pub headline: HeadlineView,
     /// The ledger.
     pub ledger: Vec<LineOfLedger>,
 }
@@ -366,13 +378,16 @@ impl ReadBench {
                 fit,
             }
         };
+        let ledger = plan.ledger();
+        let headline = Headline::of(&ledger, self.planned != SetupPair::default());
         Bench {
+            headline: HeadlineView { standing: headline.standing.into(), says: headline.says },
             planned: Lines::from(&self.planned),
             axles: PerAxle { front: axle(Axle::Front), rear: axle(Axle::Rear) },
             pair: PairChangeView::from(&plan.pair_change()),
             arrangement: self.planned.arrangement().map(ArrangementCode::from),
             true_speeds: true_speeds(&plan),
-            ledger: plan.ledger().into_iter().map(LineOfLedger::from).collect(),
+            ledger: ledger.into_iter().map(LineOfLedger::from).collect(),
         }
     }
 }

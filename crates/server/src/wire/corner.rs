@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use fitment::case::AxleCase;
 use fitment::clearance::{Clearance, Fit, Verdict};
 use fitment::corner::feature::Feature;
+use fitment::corner::feature::{BlocksFrom, Carrier};
 use fitment::corner::{
     CarSide, Corner, Measured, ObstacleShape, Reading as CornerReading, Resolved, Steer, Suspension,
 };
@@ -131,7 +132,7 @@ impl GapReading {
             plus_minus,
             on: (!self.bare_hub).then_some(fitted),
             stance: stance.unwrap_or_default(),
-            steer: steer.unwrap_or_default(),
+            steer: steer.unwrap_or_else(|| Steer::usual(feature, side)),
             radius,
             is_copied: false,
             tried: None,
@@ -412,6 +413,10 @@ pub struct ClearanceView {
     pub must_find_mm: Option<f64>,
     /// Where it begins; null for what is known only by its gap.
     pub place: Option<PlaceView>,
+    /// Whether it is fixed to the body, and stands still while the wheel leans.
+    pub is_of_the_body: bool,
+    /// Whether it bounds the wheel from inboard.
+    pub is_inboard: bool,
     /// What may be off, largest first.
     pub contributions: Vec<ContributionView>,
 }
@@ -433,11 +438,7 @@ impl ClearanceView {
         let mm = |of: fn(&fitment::clearance::Band) -> Length| band.map(|band| of(band).as_mm());
         let room = levers.room_to(line.feature).as_mm();
         let place = line.obstacle.and_then(|obstacle| {
-            let outward = if line.feature.blocks_from() == fitment::corner::feature::BlocksFrom::Outboard {
-                1.0
-            } else {
-                -1.0
-            };
+            let outward = if line.feature.blocks_from() == BlocksFrom::Outboard { 1.0 } else { -1.0 };
             match obstacle.place {
                 ObstacleShape::Wall { y } => {
                     Some(PlaceView { y_mm: Some(y + outward * room), height_mm: None })
@@ -465,6 +466,8 @@ impl ClearanceView {
             verdict: line.verdict.into(),
             must_find_mm: line.must_find.map(Length::as_mm),
             place,
+            is_of_the_body: line.feature.carrier() == Carrier::Body,
+            is_inboard: line.feature.blocks_from() == BlocksFrom::Inboard,
             contributions: band
                 .map_or(&[][..], |band| &band.contributions)
                 .iter()
@@ -495,6 +498,8 @@ pub struct MeasureView {
     pub why: Vec<FragmentView>,
     /// How likely it is to decide the plan, 0 to 1.
     pub power: f64,
+    /// Whether it decides more often than not.
+    pub decides: bool,
     /// Whether it must be read at full lock, each way.
     pub at_lock: bool,
 }
@@ -510,6 +515,7 @@ impl From<MeasureItem> for MeasureView {
             must_find_mm: item.must_find.map(Length::as_mm),
             why: fragments(item.why),
             power: item.power,
+            decides: item.power > fitment::clearance::DECIDES_FROM,
             at_lock,
         }
     }

@@ -398,7 +398,7 @@ impl NewReading {
             plus_minus,
             on,
             stance: stance.unwrap_or_default(),
-            steer: steer.unwrap_or_default(),
+            steer: steer.unwrap_or_else(|| Steer::usual(what.and_then(ToRead::feature), side)),
             radius,
             is_copied: false,
         };

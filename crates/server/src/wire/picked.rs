@@ -38,7 +38,7 @@ impl From<&PickedRow> for PickedView {
 }
 
 /// Most rows that a job keeps: two axles of wheels and tires for each of a few candidates.
-const MOST_ROWS: usize = 120;
+pub(super) const MOST_ROWS: usize = 120;
 const TEXT_LENGTH: usize = 400;
 
 /// What of a job's picked rows and answers changes.

@@ -1,16 +1,23 @@
 //! The registries of the trade, so that nobody keeps a second list of labels, units or ranges.
 
-use fitment::brake::BrakePart;
+use fitment::Offset;
+use fitment::brake::{BrakePart, READINGS_PLUS_MINUS_MM, TEMPLATE_PLUS_MINUS_MM, THICKEST_MM, USUAL_WEIGHTS};
 use fitment::car::{FACTS, FactKind};
+use fitment::clearance::Verdict;
+use fitment::clearance::band::LEFT_TO_RIGHT;
 use fitment::corner::ToRead;
 use fitment::corner::feature::{BlocksFrom, Carrier};
 use fitment::corner::{Feature, ReadingUnit};
 use fitment::lever;
 use fitment::limits::{HouseLimits, LIMITS};
 use fitment::proven::Rub;
+use fitment::setup::Axle;
 use fitment::trial::Contact;
 use serde::Serialize;
 use utoipa::ToSchema;
+
+use super::ledger::StandingCode;
+use super::picked::MOST_ROWS as MOST_PICKED;
 
 /// What can be known about a car.
 #[derive(Debug, Serialize, ToSchema)]
@@ -46,6 +53,8 @@ pub struct PartEntry {
     pub from_bare_hub: bool,
     /// Whether the height of the smallest gap is worth noting.
     pub takes_radius: bool,
+    /// On which axles it is read.
+    pub axles: Vec<&'static str>,
 }
 
 /// A lever.
@@ -89,6 +98,45 @@ pub struct UnitEntry {
     pub name: &'static str,
 }
 
+/// A verdict: its word, and how a line with it stands.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::clearance::Verdict")]
+pub struct VerdictEntry {
+    pub code: &'static str,
+    pub word: &'static str,
+    pub standing: StandingCode,
+}
+
+/// Figures that entry fields start from, and how far they go.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit; the rules stand in fitment")]
+pub struct EntryFigures {
+    /// Where stick-on weights usually stand, and how high. Common practice.
+    pub weights_from_y_mm: f64,
+    pub weights_to_y_mm: f64,
+    pub weights_height_mm: f64,
+    /// Thickest spacer that the brakes are tried with.
+    pub thickest_spacer_mm: f64,
+    /// Offsets go from minus to plus this.
+    pub offset_limit_mm: f64,
+    /// What a profile may be off: from a card template, and from single readings.
+    pub template_plus_minus_mm: f64,
+    pub readings_plus_minus_mm: f64,
+    /// What a reading copied to the other side may be off more.
+    pub copied_plus_minus_mm: f64,
+    /// Rows of price lists that a job keeps at most.
+    pub most_picked: usize,
+}
+
+/// What must stand beside work on the car.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "by the place where each stands")]
+pub struct Cautions {
+    pub in_the_bay: &'static str,
+    pub on_the_bay_sheet: &'static str,
+    pub on_the_plan: &'static str,
+}
+
 /// Everything that is listed.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Registry {
@@ -108,6 +156,12 @@ pub struct Registry {
     pub brake_parts: Vec<UnitEntry>,
     /// How a fit can rub.
     pub rubs: Vec<UnitEntry>,
+    /// The verdicts.
+    pub verdicts: Vec<VerdictEntry>,
+    /// Figures for entry fields.
+    pub figures: EntryFigures,
+    /// What must stand beside work on the car.
+    pub cautions: Cautions,
 }
 
 impl Registry {
@@ -142,6 +196,30 @@ impl Registry {
                 .map(|one| UnitEntry { code: one.code(), name: one.title() })
                 .collect(),
             rubs: Rub::ALL.iter().map(|one| UnitEntry { code: one.code(), name: one.words() }).collect(),
+            verdicts: Verdict::ALL
+                .iter()
+                .map(|one| VerdictEntry {
+                    code: one.code(),
+                    word: one.word(),
+                    standing: one.severity().into(),
+                })
+                .collect(),
+            figures: EntryFigures {
+                weights_from_y_mm: USUAL_WEIGHTS.from_y,
+                weights_to_y_mm: USUAL_WEIGHTS.to_y,
+                weights_height_mm: USUAL_WEIGHTS.height_mm,
+                thickest_spacer_mm: f64::from(THICKEST_MM),
+                offset_limit_mm: Offset::LIMIT_MM,
+                template_plus_minus_mm: TEMPLATE_PLUS_MINUS_MM,
+                readings_plus_minus_mm: READINGS_PLUS_MINUS_MM,
+                copied_plus_minus_mm: LEFT_TO_RIGHT.as_mm(),
+                most_picked: MOST_PICKED,
+            },
+            cautions: Cautions {
+                in_the_bay: fitment::cautions::IN_THE_BAY,
+                on_the_bay_sheet: fitment::cautions::ON_THE_BAY_SHEET,
+                on_the_plan: fitment::cautions::ON_THE_PLAN,
+            },
         }
     }
 }
@@ -209,6 +287,11 @@ fn part(what: ToRead) -> PartEntry {
         carrier,
         bears,
         at_lock: facts.is_some_and(|facts| facts.at_lock),
+        axles: Axle::BOTH
+            .into_iter()
+            .filter(|axle| facts.is_none_or(|facts| facts.feature.is_read_on(*axle)))
+            .map(Axle::code)
+            .collect(),
         from_bare_hub: facts.is_some_and(|facts| facts.bare_hub_mm.is_some()),
         takes_radius: facts.is_some_and(|facts| {
             facts.carrier != Carrier::Body && matches!(facts.bears, BlocksFrom::Inboard | BlocksFrom::Barrel)

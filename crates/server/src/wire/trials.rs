@@ -43,6 +43,17 @@ pub struct AxleConclusion {
     pub next: Option<Vec<FragmentView>>,
     /// The setups at hand.
     pub judged: Vec<Judged>,
+    /// Each trial, and how the wheel stood to what it met.
+    pub tried: Vec<TriedView>,
+}
+
+/// A trial, and how the wheel stood.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TriedView {
+    /// The trial's id.
+    pub id: String,
+    /// How it stood; null for a trial that can no longer be read.
+    pub verdict: Option<VerdictCode>,
 }
 
 /// What a job's trials come to.
@@ -89,6 +100,11 @@ impl From<AxleTrials> for AxleConclusion {
             lines: trials.conclusion.lines.into_iter().map(line).collect(),
             next: trials.conclusion.next.map(|next| fragments(next.says)),
             judged: trials.judged.into_iter().map(judged).collect(),
+            tried: trials
+                .tried
+                .into_iter()
+                .map(|(id, verdict)| TriedView { id, verdict: verdict.map(VerdictCode::from) })
+                .collect(),
         }
     }
 }
