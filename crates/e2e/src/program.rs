@@ -77,7 +77,7 @@ impl Program {
         let store = Store::open(&self.file)?;
         let listener = TcpListener::bind(self.address).await?;
         self.address = listener.local_addr()?;
-        let shop = server::Shop::new(store);
+        let shop = server::AppState::new(store);
         let shop = match self.gauge {
             Some(address) => shop.with_gauge(server::gauge::LineGauge::at(address)),
             None => shop,

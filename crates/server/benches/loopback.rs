@@ -30,7 +30,7 @@ async fn main() {
     let store = Store::open(&folder.path().join("shop.sqlite")).unwrap();
     let program = TcpListener::bind("127.0.0.1:0").await.unwrap();
     let program_at = program.local_addr().unwrap();
-    tokio::spawn(server::serve(program, server::Shop::new(store), std::future::pending()));
+    tokio::spawn(server::serve(program, server::AppState::new(store), std::future::pending()));
     let empty = TcpListener::bind("127.0.0.1:0").await.unwrap();
     let empty_at = empty.local_addr().unwrap();
     // The same guards and limits before a handler that does nothing.

@@ -100,7 +100,7 @@ fn print(name: &str, mut figures: Vec<f64>) {
 /// What the catalogue of a file takes in a program that has just started: memory after the first search less before.
 async fn memory_of(file: &str) {
     let store = Store::open(std::path::Path::new(file)).unwrap();
-    let shelf = server::catalogue::Shelf::default();
+    let shelf = server::catalogue::CatalogueCache::default();
     // The first read opens the file.
     let page = store::jobs::Page { find: String::new(), put_away: false, from: 0, most: 1 };
     let jobs = store.read(move |c| store::jobs::list(c, &page)).await.unwrap();
@@ -125,7 +125,7 @@ async fn main() {
     let base = format!("http://{}/api/v1", listener.local_addr().unwrap());
     let mut rng = StdRng::seed_from_u64(4);
     let lists = (wheels(&mut rng, wheel_count), tires(&mut rng, tire_count));
-    tokio::spawn(server::serve(listener, server::Shop::new(store), std::future::pending()));
+    tokio::spawn(server::serve(listener, server::AppState::new(store), std::future::pending()));
     let client = Client { http: reqwest::Client::new(), base: base.clone() };
 
     // Another advisor asks for the jobs all the while.

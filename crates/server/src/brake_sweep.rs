@@ -13,14 +13,14 @@ use crate::price_list::Ticket;
 /// What was worked out, by the answer's number and the version of the lists.
 type Known = HashMap<(u64, i64), Arc<Vec<SweptWheel>>>;
 
-/// Sweeps that are kept.
+/// The sweeps that are kept.
 #[derive(Debug, Clone, Default)]
-pub struct Sweeps(Arc<Mutex<Known>>);
+pub struct BrakeSweepCache(Arc<Mutex<Known>>);
 
 /// Sweeps kept at most; then all are forgotten.
 const MOST: usize = 32;
 
-impl Sweeps {
+impl BrakeSweepCache {
     /// The wheels over the brakes.
     pub fn of(
         &self,

@@ -34,9 +34,9 @@ pub struct RowSource {
 
 /// What was loaded last.
 #[derive(Debug, Clone, Default)]
-pub struct Shelf(Arc<Mutex<Option<Arc<Loaded>>>>);
+pub struct CatalogueCache(Arc<Mutex<Option<Arc<Loaded>>>>);
 
-impl Shelf {
+impl CatalogueCache {
     /// The catalogue as it is now.
     ///
     /// # Errors

@@ -43,14 +43,14 @@ use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, FromRef};
 use axum::http::header;
 use axum::middleware::{from_fn, map_response};
-use brake_sweep::Sweeps;
-use catalogue::Shelf;
+use brake_sweep::BrakeSweepCache;
+use catalogue::CatalogueCache;
 use download::Downloads;
 use gauge::{GaugePort, NoGauge};
 use price_list::{LastRead, Progress};
 use problem::ApiError;
 use store::{Store, StoreError};
-use supplier::{Desk, SupplierPort};
+use supplier::{SupplierClient, SupplierPort};
 use tokio::net::TcpListener;
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::timeout::RequestBodyTimeoutLayer;
@@ -78,21 +78,21 @@ pub const BODY_SILENCE: Duration = Duration::from_secs(10);
 
 /// What the handlers work with.
 #[derive(Debug, Clone)]
-pub struct Shop {
+pub struct AppState {
     /// The shop's file.
     pub store: Store,
     /// The gauge in the bay.
     pub gauge: Arc<dyn GaugePort>,
     /// The catalogue at hand.
-    pub shelf: Shelf,
+    pub shelf: CatalogueCache,
     /// The supplier, and what it said.
-    pub desk: Desk,
+    pub desk: SupplierClient,
     /// The price list that was read last.
     pub last_read: LastRead,
     /// How far lists under way have come.
     pub progress: Progress,
     /// The catalogue's wheels over brakes, as worked out.
-    pub sweeps: Sweeps,
+    pub sweeps: BrakeSweepCache,
     /// What jobs last asked for know of their cars.
     pub knowledge: KnowledgeCache,
     /// Where other people's files are read.
@@ -101,17 +101,17 @@ pub struct Shop {
     pub downloads: Downloads,
 }
 
-impl Shop {
+impl AppState {
     /// A shop without a gauge and without a supplier.
     pub fn new(store: Store) -> Self {
         Self {
             store,
             gauge: Arc::new(NoGauge),
-            shelf: Shelf::default(),
-            desk: Desk::default(),
+            shelf: CatalogueCache::default(),
+            desk: SupplierClient::default(),
             last_read: LastRead::default(),
             progress: Progress::default(),
-            sweeps: Sweeps::default(),
+            sweeps: BrakeSweepCache::default(),
             knowledge: KnowledgeCache::default(),
             reader: apart::Reader::here(),
             downloads: Downloads::default(),
@@ -133,60 +133,60 @@ impl Shop {
     /// The same with a supplier.
     #[must_use]
     pub fn with_supplier(self, supplier: impl SupplierPort + 'static) -> Self {
-        Self { desk: Desk::with(supplier), ..self }
+        Self { desk: SupplierClient::with(supplier), ..self }
     }
 }
 
-impl FromRef<Shop> for apart::Reader {
-    fn from_ref(shop: &Shop) -> Self {
+impl FromRef<AppState> for apart::Reader {
+    fn from_ref(shop: &AppState) -> Self {
         shop.reader.clone()
     }
 }
 
-impl FromRef<Shop> for KnowledgeCache {
-    fn from_ref(shop: &Shop) -> Self {
+impl FromRef<AppState> for KnowledgeCache {
+    fn from_ref(shop: &AppState) -> Self {
         shop.knowledge.clone()
     }
 }
 
-impl FromRef<Shop> for Downloads {
-    fn from_ref(shop: &Shop) -> Self {
+impl FromRef<AppState> for Downloads {
+    fn from_ref(shop: &AppState) -> Self {
         shop.downloads.clone()
     }
 }
 
-impl FromRef<Shop> for Desk {
-    fn from_ref(shop: &Shop) -> Self {
+impl FromRef<AppState> for SupplierClient {
+    fn from_ref(shop: &AppState) -> Self {
         shop.desk.clone()
     }
 }
 
-impl FromRef<Shop> for LastRead {
-    fn from_ref(shop: &Shop) -> Self {
+impl FromRef<AppState> for LastRead {
+    fn from_ref(shop: &AppState) -> Self {
         shop.last_read.clone()
     }
 }
 
-impl FromRef<Shop> for Progress {
-    fn from_ref(shop: &Shop) -> Self {
+impl FromRef<AppState> for Progress {
+    fn from_ref(shop: &AppState) -> Self {
         shop.progress.clone()
     }
 }
 
-impl FromRef<Shop> for Store {
-    fn from_ref(shop: &Shop) -> Self {
+impl FromRef<AppState> for Store {
+    fn from_ref(shop: &AppState) -> Self {
         shop.store.clone()
     }
 }
 
-impl FromRef<Shop> for Shelf {
-    fn from_ref(shop: &Shop) -> Self {
+impl FromRef<AppState> for CatalogueCache {
+    fn from_ref(shop: &AppState) -> Self {
         shop.shelf.clone()
     }
 }
 
-impl FromRef<Shop> for Arc<dyn GaugePort> {
-    fn from_ref(shop: &Shop) -> Self {
+impl FromRef<AppState> for Arc<dyn GaugePort> {
+    fn from_ref(shop: &AppState) -> Self {
         Arc::clone(&shop.gauge)
     }
 }
@@ -200,7 +200,7 @@ pub async fn off_thread<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'st
 }
 
 /// Page and API as one router.
-pub fn app(shop: Shop) -> Router {
+pub fn app(shop: AppState) -> Router {
     let (api, openapi) = routes::api();
     // Written once and shared: a router is cloned for each connection.
     let description = Bytes::from(openapi.to_json().unwrap_or_default());
@@ -231,7 +231,7 @@ pub fn guarded(router: Router) -> Router {
 /// When the listener fails.
 pub async fn serve(
     listener: TcpListener,
-    shop: Shop,
+    shop: AppState,
     shutdown: impl Future<Output = ()> + Send + 'static,
 ) -> std::io::Result<()> {
     serve::serve(listener, app(shop), serve::Limits::default(), shutdown).await

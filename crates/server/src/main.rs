@@ -7,7 +7,7 @@ use std::time::Duration;
 
 use anyhow::{Context, bail};
 use clap::{Parser, Subcommand};
-use server::Shop;
+use server::AppState;
 use server::apart::{self, Reader, Task};
 use server::gauge::LineGauge;
 use server::problem::log;
@@ -173,7 +173,7 @@ async fn serve(file: Where, listen: SocketAddr, devices: Devices) -> anyhow::Res
     // Heard from here on: a stop that comes while the ready line is read is a clean one too.
     let stop = Stop::listen()?;
     println!("listening on http://{}", listener.local_addr()?);
-    let shop = Shop::new(store.clone()).with_reader(Reader::apart(this_program()?));
+    let shop = AppState::new(store.clone()).with_reader(Reader::apart(this_program()?));
     let shop = match devices.gauge {
         Some(address) => shop.with_gauge(LineGauge::at(address)),
         None => shop,

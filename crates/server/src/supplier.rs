@@ -167,7 +167,7 @@ pub enum State {
 
 /// The supplier with what it said so far.
 #[derive(Debug, Clone, Default)]
-pub struct Desk {
+pub struct SupplierClient {
     port: Option<Arc<dyn SupplierPort>>,
     known: Arc<Mutex<HashMap<String, Known>>>,
 }
@@ -177,7 +177,7 @@ const FRESH_S: i64 = 60;
 /// Answers kept at most; when there are more the old ones are forgotten.
 const MOST_KNOWN: usize = 20_000;
 
-impl Desk {
+impl SupplierClient {
     /// With a supplier.
     pub fn with(port: impl SupplierPort + 'static) -> Self {
         Self { port: Some(Arc::new(port)), known: Arc::default() }

@@ -55,7 +55,7 @@ export function PrintSheet() {
             <strong>Fitted</strong> {asLine(fitted) || "not stated"}
           </p>
         </div>
-        <div className="min-h-[236px] flex-1 border-b border-black">
+        <div className="min-h-[206px] flex-1 border-b border-black">
           <CornerSheet bench={bench} />
         </div>
         <div className="grid grid-cols-2 content-start gap-x-4 px-3 py-1">

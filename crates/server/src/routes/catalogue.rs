@@ -12,7 +12,7 @@ use jiff::Timestamp;
 use store::catalogue::{self, Counts, PriceList};
 use store::{Connection, Store, StoreError, once};
 
-use crate::Shop;
+use crate::AppState;
 use crate::catalogue::record_in;
 use crate::download::{DiskWriter, Downloads};
 use crate::extract::{Body, Id, Keyed, KeyedUpload, Params};
@@ -34,7 +34,7 @@ const PAGE: usize = 100;
     (status = 422, description = "no list that can be read", body = Problem)
 ))]
 pub(super) async fn bring(
-    State(shop): State<Shop>,
+    State(shop): State<AppState>,
     Params(query): Params<NewList>,
     KeyedUpload { bytes, once: asked }: KeyedUpload,
 ) -> Result<Json<TriedList>, ApiError> {
@@ -61,7 +61,7 @@ pub(super) async fn bring(
     (status = 409, description = "its file was removed", body = Problem)
 ))]
 pub(super) async fn try_list(
-    State(shop): State<Shop>,
+    State(shop): State<AppState>,
     Id(id): Id,
     Body(request): Body<ListRequest>,
 ) -> Result<Json<TriedList>, ApiError> {
@@ -78,7 +78,7 @@ pub(super) async fn try_list(
     (status = 422, description = "rows at fault, and all or nothing was asked for", body = Problem)
 ))]
 pub(super) async fn take(
-    State(shop): State<Shop>,
+    State(shop): State<AppState>,
     Id(id): Id,
     Keyed { value: request, once: asked }: Keyed<ListRequest>,
 ) -> Result<Json<TriedList>, ApiError> {
@@ -150,7 +150,10 @@ pub(super) async fn undo_list(State(store): State<Store>, Id(id): Id) -> Result<
     (status = 404, description = "no such list", body = Problem),
     (status = 409, description = "removed before", body = Problem)
 ))]
-pub(super) async fn remove_file(State(shop): State<Shop>, Id(id): Id) -> Result<Json<ListView>, ApiError> {
+pub(super) async fn remove_file(
+    State(shop): State<AppState>,
+    Id(id): Id,
+) -> Result<Json<ListView>, ApiError> {
     let list = shop.store.write(move |tx| catalogue::remove_file(tx, id)).await?;
     shop.last_read.forget();
     Ok(Json(list.into()))
@@ -220,7 +223,7 @@ pub(super) async fn export(
     downloads.table(&store, (format, name), begin, write).await
 }
 
-async fn brought(shop: &Shop, id: i64) -> Result<(PriceList, Kind, Table), ApiError> {
+async fn brought(shop: &AppState, id: i64) -> Result<(PriceList, Kind, Table), ApiError> {
     let (list, bytes) =
         shop.store.read(move |c| Ok((catalogue::list(c, id)?, catalogue::bytes(c, id)?))).await?;
     let kind = kind_of(&list);
@@ -256,7 +259,7 @@ async fn read(
 }
 
 async fn tried(
-    shop: &Shop,
+    shop: &AppState,
     list: PriceList,
     kind: Kind,
     table: Table,

@@ -10,7 +10,7 @@ use store::{Store, house};
 
 use super::workshop::in_context;
 
-use crate::catalogue::{Loaded, Shelf};
+use crate::catalogue::{CatalogueCache, Loaded};
 use crate::extract::{Body, Params};
 use crate::problem::{ApiError, Problem};
 use crate::wire::AxleCode;
@@ -27,7 +27,7 @@ use crate::wire::ladder::{LadderCar, LadderRequest, LadderView};
 ))]
 pub(super) async fn ladder(
     State(store): State<Store>,
-    State(shelf): State<Shelf>,
+    State(shelf): State<CatalogueCache>,
     Body(request): Body<LadderRequest>,
 ) -> Result<Json<LadderView>, ApiError> {
     let loaded = shelf.loaded(&store).await?;

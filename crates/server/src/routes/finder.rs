@@ -5,10 +5,10 @@ use axum::extract::State;
 use store::Store;
 
 use super::workshop::in_context;
-use crate::catalogue::Shelf;
+use crate::catalogue::CatalogueCache;
 use crate::extract::{Body, Id};
 use crate::problem::{ApiError, Problem};
-use crate::supplier::Desk;
+use crate::supplier::SupplierClient;
 use crate::wire::finder::{FinderRequest, FinderView, search};
 use crate::wire::supply::{SupplyRequest, SupplyView, items_of};
 
@@ -20,7 +20,7 @@ use crate::wire::supply::{SupplyRequest, SupplyView, items_of};
 ))]
 pub(super) async fn finder(
     State(store): State<Store>,
-    State(shelf): State<Shelf>,
+    State(shelf): State<CatalogueCache>,
     Id(id): Id,
     Body(request): Body<FinderRequest>,
 ) -> Result<Json<FinderView>, ApiError> {
@@ -38,8 +38,8 @@ pub(super) async fn finder(
 ))]
 pub(super) async fn supply(
     State(store): State<Store>,
-    State(shelf): State<Shelf>,
-    State(desk): State<Desk>,
+    State(shelf): State<CatalogueCache>,
+    State(desk): State<SupplierClient>,
     Body(request): Body<SupplyRequest>,
 ) -> Result<Json<SupplyView>, ApiError> {
     let loaded = shelf.loaded(&store).await?;

@@ -21,7 +21,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
 use crate::time_limit::answered_in_time;
-use crate::{BODY_LIMIT, FILE_LIMIT, FILE_TIME, LIST_LIMIT, LIST_TIME, Shop, TIME_LIMIT};
+use crate::{AppState, BODY_LIMIT, FILE_LIMIT, FILE_TIME, LIST_LIMIT, LIST_TIME, TIME_LIMIT};
 
 #[derive(OpenApi)]
 #[openapi(
@@ -40,7 +40,7 @@ use crate::{BODY_LIMIT, FILE_LIMIT, FILE_TIME, LIST_LIMIT, LIST_TIME, Shop, TIME
 )]
 struct Description;
 
-fn paths() -> OpenApiRouter<Shop> {
+fn paths() -> OpenApiRouter<AppState> {
     OpenApiRouter::with_openapi(Description::openapi()).nest(
         "/api/v1",
         OpenApiRouter::new()
@@ -117,7 +117,7 @@ fn paths() -> OpenApiRouter<Shop> {
 }
 
 /// The API's router and its description.
-pub fn api() -> (Router<Shop>, utoipa::openapi::OpenApi) {
+pub fn api() -> (Router<AppState>, utoipa::openapi::OpenApi) {
     let (router, described) = paths().split_for_parts();
     (router, description::completed(described))
 }

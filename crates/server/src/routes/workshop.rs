@@ -13,7 +13,7 @@ use serde::{Deserialize, Serialize};
 use store::{Store, house, jobs, once, workshop};
 use utoipa::{IntoParams, ToSchema};
 
-use crate::Shop;
+use crate::AppState;
 use crate::apart::Reader;
 use crate::extract::{Body, Id, KeyedUpload, Params, TwoIds, Upload};
 use crate::photo::Picture;
@@ -84,7 +84,7 @@ const MOST_WHEELS: usize = 2000;
     (status = 404, description = "no such job", body = Problem)
 ))]
 pub(super) async fn brake_wheels(
-    State(shop): State<Shop>,
+    State(shop): State<AppState>,
     Id(id): Id,
     Params(query): Params<WheelsQuery>,
 ) -> Result<Json<CatalogueWheels>, ApiError> {

@@ -171,6 +171,7 @@ pub(super) const CARS: &[SampleCar] = &[
             ("model", "", "Skerrin Pip 1.2"),
             ("body", "", "hatch"),
             ("top_speed_kmh", "", "172"),
+            ("dial_over_read_pct", "", "0.5"),
             ("axle_rating_kg", "front", "840"),
             ("axle_rating_kg", "rear", "780"),
             ("hub_bore_mm", "front", "54.1"),

@@ -18,7 +18,7 @@ async fn api() -> Api {
     let store = Store::open(&folder.path().join("shop.sqlite")).unwrap();
     let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
     let address = listener.local_addr().unwrap();
-    tokio::spawn(server::serve(listener, server::Shop::new(store), std::future::pending()));
+    tokio::spawn(server::serve(listener, server::AppState::new(store), std::future::pending()));
     Api { client: Client::new(), address, _folder: folder }
 }
 

@@ -7,23 +7,23 @@ use serde_json::{Value, json};
 use store::Store;
 use tokio::net::TcpListener;
 
-struct Shop {
+struct AppState {
     client: Client,
     address: SocketAddr,
     _folder: tempfile::TempDir,
 }
 
-async fn sample_shop() -> Shop {
+async fn sample_shop() -> AppState {
     let folder = tempfile::tempdir().unwrap();
     let store = Store::open(&folder.path().join("shop.sqlite")).unwrap();
     server::sample::fill(&store).await.unwrap();
     let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
     let address = listener.local_addr().unwrap();
-    tokio::spawn(server::serve(listener, server::Shop::new(store), std::future::pending()));
-    Shop { client: Client::new(), address, _folder: folder }
+    tokio::spawn(server::serve(listener, server::AppState::new(store), std::future::pending()));
+    AppState { client: Client::new(), address, _folder: folder }
 }
 
-impl Shop {
+impl AppState {
     fn url(&self, path: &str) -> String {
         format!("http://{}/api/v1{path}", self.address)
     }
@@ -62,7 +62,7 @@ impl Shop {
 async fn each_sample_job_has_something_wrong_to_find() {
     let shop = sample_shop().await;
     for (car, code, axle, standing) in [
-        ("Skerrin", "speedometer", Value::Null, "mind"),
+        ("Skerrin", "speedometer", Value::Null, "stop"),
         ("Skerrin", "overall-diameter", json!("front"), "good"),
         ("Halvard", "front-to-rear", Value::Null, "stop"),
         ("Halvard", "overall-diameter", json!("rear"), "stop"),

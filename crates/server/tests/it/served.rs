@@ -4,7 +4,7 @@ use std::net::SocketAddr;
 
 use reqwest::{Client, Method};
 use serde_json::{Value, json};
-use server::Shop;
+use server::AppState;
 use server::apart::Reader;
 use server::gauge::LineGauge;
 use store::Store;
@@ -32,11 +32,11 @@ impl Served {
         .await
     }
 
-    async fn of(store: Store, folder: tempfile::TempDir, with: impl FnOnce(Shop) -> Shop) -> Self {
+    async fn of(store: Store, folder: tempfile::TempDir, with: impl FnOnce(AppState) -> AppState) -> Self {
         let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
         let address = listener.local_addr().unwrap();
         // Files are read as the program reads them: in a child of it.
-        let shop = with(Shop::new(store.clone())).with_reader(Reader::apart(DIMENSIONE.into()));
+        let shop = with(AppState::new(store.clone())).with_reader(Reader::apart(DIMENSIONE.into()));
         tokio::spawn(server::serve(listener, shop, std::future::pending()));
         Self { client: Client::new(), address, store, _folder: folder }
     }
@@ -47,7 +47,7 @@ impl Served {
     }
 
     /// The sample shop with something beside it.
-    pub(crate) async fn sample_with(with: impl FnOnce(Shop) -> Shop) -> Self {
+    pub(crate) async fn sample_with(with: impl FnOnce(AppState) -> AppState) -> Self {
         let folder = tempfile::tempdir().unwrap();
         let store = Store::open(&folder.path().join("shop.sqlite")).unwrap();
         server::sample::fill(&store).await.unwrap();
