@@ -51,8 +51,8 @@ pub const STANCE_CAUTION: &str = "A show setup: much camber, stretch or too litt
     whether it may be driven at all.";
 
 /// Wheel coverage, which nobody has computed here.
-pub const COVERAGE_CAUTION: &str = "Coverage: EU 1009/2010 (from memory) wants the guard to cover the tire's \
-    width from 30° ahead of the wheel centre to 50° behind; elsewhere local rules differ. A licensed inspector \
+pub const COVERAGE_CAUTION: &str = "Coverage: EU 2021/535, before it 1009/2010 (from memory), wants the guard to \
+    cover the tire's width from 30° ahead of the wheel centre to 50° behind; elsewhere local rules differ. A licensed inspector \
     has the last word.";
 
 /// A setup against the fender line.

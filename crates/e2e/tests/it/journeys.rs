@@ -27,6 +27,30 @@ async fn bench_with_plan(browser: &Browser, program: &Program) -> anyhow::Result
 }
 
 #[tokio::test]
+async fn a_question_in_a_line_is_answered_by_pressing_and_half_a_line_is_no_plan() -> anyhow::Result<()> {
+    let program = Program::empty_shop().await?;
+    let browser = Browser::start(1280, 800).await?;
+    browser.driver.goto(program.url("/")).await?;
+    open_job(&browser, &program).await?;
+    browser.read("[data-verdict]", "Nothing planned yet").await?;
+    browser.press("/").await?;
+    // Five millimetres of what? It is asked, and nothing is guessed nor kept.
+    browser.type_on("18x9 +30 255/35R18 5mm").await?;
+    browser.read(".setup-planned [role=alert]", "5mm").await?;
+    browser.see("[data-revision='1']").await?;
+    browser.see(".setup-planned [role=alert] button").await?.click().await?;
+    browser.until("return document.querySelector('.setup-planned [role=alert]') === null").await?;
+    browser.type_on(Key::Enter + "").await?;
+    browser.read("[data-dimension=offset]", "30").await?;
+    browser.saved().await?;
+    // However long it was typed at: one line is one change, and one step to undo.
+    browser.see("[data-revision='2']").await?;
+    browser.press("z").await?;
+    browser.read("[data-verdict]", "Nothing planned yet").await?;
+    browser.quit().await
+}
+
+#[tokio::test]
 async fn from_a_new_job_to_a_printed_bench() -> anyhow::Result<()> {
     let program = Program::empty_shop().await?;
     let browser = Browser::start(1280, 800).await?;

@@ -65,16 +65,12 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(bay::add))
             .routes(routes!(bay::remove))
             .routes(routes!(bay::copy))
-            .routes(routes!(choose::ladder))
             .routes(routes!(choose::pressure))
             .routes(routes!(choose::stagger))
             .routes(routes!(choose::fasteners))
             .routes(routes!(catalogue::progress))
-            .routes(routes!(catalogue::undo_list))
             .routes(routes!(catalogue::lists))
-            .routes(routes!(catalogue::remove_file))
             .routes(routes!(catalogue::rows))
-            .routes(routes!(finder::finder))
             .routes(routes!(finder::supply))
             .routes(routes!(workshop::brakes))
             .routes(routes!(workshop::job_brakes))
@@ -90,6 +86,16 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(house::storage))
             .layer(RequestBodyLimitLayer::new(BODY_LIMIT))
             .layer(from_fn_with_state(TIME_LIMIT, answered_in_time))
+            .merge(
+                // What may go through all rows of all lists first: it is answered when it is done, on a slow machine too.
+                OpenApiRouter::new()
+                    .routes(routes!(choose::ladder))
+                    .routes(routes!(catalogue::undo_list))
+                    .routes(routes!(catalogue::remove_file))
+                    .routes(routes!(finder::finder))
+                    .layer(RequestBodyLimitLayer::new(BODY_LIMIT))
+                    .layer(from_fn_with_state(LIST_TIME, answered_in_time)),
+            )
             .merge(
                 // A photo or a drawing.
                 OpenApiRouter::new()
