@@ -1,6 +1,6 @@
 //! The program: page and API over one file of data.
 //!
-//! - [`serve()`]: the whole service on a listener, until told to stop. [`app`]: its router. [`mod@serve`]: its connections.
+//! - [`serve()`]: the whole service on a listener, until told to stop. [`app()`]: its router. [`mod@serve`]: its connections.
 //! - [`routes`]: handlers; each reads, calls one function, and maps the result.
 //! - [`wire`]: what goes over the wire, loose and unit-suffixed, and the one way from it into the core.
 //! - [`problem`]: every error as RFC 9457, with the only status codes there are.

@@ -91,7 +91,15 @@ const READ: Source = Source { kind: crate::working::SourceKind::Measured, cite: 
 const R30_WIDTH: Source =
     Source::from_memory("UN R30 §6.1: overall width up to 4 % over the section, half on each side");
 const R30_HEIGHT: Source = Source::from_memory("UN R30 §6.1: section height up to 4 % over, 3 % under");
+const NOT_UNDER_R30: Source = Source::estimate(
+    "UN R30's limits do not apply to LT, flotation and racing sizes: its shares, until the tire is measured",
+);
 const PRACTICE: Source = Source::common_practice("what wheels and alignment are trusted for");
+
+/// The regulation's share where it applies to the tire, and what is said where it does not.
+fn under(stand: &MountedSetup, source: Source) -> Source {
+    if stand.is_under_r30() { source } else { NOT_UNDER_R30 }
+}
 
 impl AxleCase<'_> {
     /// What may be off about the room to a part. None of it depends on the planned offset.
@@ -154,10 +162,14 @@ impl AxleCase<'_> {
         if let Some(fitted) = fitted {
             match self.corner.fitted_section {
                 Some(measured) => add("fitted tire, measured", measured.plus_minus * 0.5 * share, READ),
-                None => add("fitted tire, against its size", fitted.width_tolerance() * share, R30_WIDTH),
+                None => add(
+                    "fitted tire, against its size",
+                    fitted.width_tolerance() * share,
+                    under(fitted, R30_WIDTH),
+                ),
             }
         }
-        add("new tire, against its size", stand.width_tolerance() * share, R30_WIDTH);
+        add("new tire, against its size", stand.width_tolerance() * share, under(stand, R30_WIDTH));
         add("rim width", RIM * share, PRACTICE);
         add("offset", OFFSET * share, PRACTICE);
     }
@@ -169,9 +181,9 @@ impl AxleCase<'_> {
         stand: &MountedSetup,
     ) {
         if let Some(fitted) = fitted {
-            add("fitted tire's height", fitted.height_tolerance(), R30_HEIGHT);
+            add("fitted tire's height", fitted.height_tolerance(), under(fitted, R30_HEIGHT));
         }
-        add("new tire's height", stand.height_tolerance(), R30_HEIGHT);
+        add("new tire's height", stand.height_tolerance(), under(stand, R30_HEIGHT));
     }
 
     /// The camber error leans fitted and planned alike: what counts is how much higher the new one is widest.

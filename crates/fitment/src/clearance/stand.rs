@@ -77,6 +77,11 @@ impl MountedSetup {
         self.setup.wheel.map_or(0.0, |wheel| wheel.diameter.bead_seat().as_mm() / 2.0)
     }
 
+    /// Whether UN R30 bounds the tire's dimensions; so it is said of a bare wheel too.
+    pub fn is_under_r30(&self) -> bool {
+        self.setup.tire.is_none_or(|tire| tire.size.is_under_r30())
+    }
+
     /// Thickness of the spacer.
     pub fn spacer(&self) -> f64 {
         self.setup.spacer.map_or(0.0, |spacer| spacer.as_mm())

@@ -1,6 +1,6 @@
 //! What sits on one axle, and on both.
 //!
-//! [`line`] reads the setup line, the way a setup is spoken.
+//! [`mod@line`] reads the setup line, the way a setup is spoken.
 
 pub mod adjust;
 pub mod line;

@@ -539,3 +539,22 @@ fn a_reading_puts_the_fitted_wheel_where_it_was_read() {
         "without an offset it stands nowhere"
     );
 }
+
+/// UN R30 §1 (memory): it is about passenger car tires; LT, flotation and racing sizes are not under it.
+#[test]
+fn where_r30_does_not_apply_the_band_says_so() {
+    let sources = |plan: &str| -> Vec<&'static str> {
+        let fit = fit(&example(), plan);
+        let band = fit.line(Feature::Strut).unwrap().band.as_ref().unwrap();
+        band.contributions
+            .iter()
+            .filter(|one| one.what.contains("new tire"))
+            .map(|one| one.source.cite)
+            .collect()
+    };
+    assert!(sources("18x8.5 ET35 245/40R18").iter().all(|cite| cite.contains("UN R30 §6.1")));
+    for plan in ["15x9 ET0 31x10.50R15LT", "15x10 ET0 28.0/10.5-15"] {
+        let all = sources(plan);
+        assert!(!all.is_empty() && all.iter().all(|cite| cite.contains("do not apply")), "{plan}: {all:?}");
+    }
+}

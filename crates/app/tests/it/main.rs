@@ -1,0 +1,261 @@
+//! A stored job asked: what its brakes, its ledger and its trials say is one word, what cannot be read makes nothing better,
+//! and what is remembered is never old. The figures are made up.
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
+
+use std::collections::BTreeMap;
+
+use app::brakes::{BrakeQuestion, answer};
+use app::knowledge::KnowledgeCache;
+use app::{JobKnowledge, JudgingContext, trials};
+use fitment::clearance::Verdict;
+use fitment::corner::{Feature, ReadingUnit, Steer, Suspension, Taken, ToRead};
+use fitment::date_code::Day;
+use fitment::ledger::Line;
+use fitment::limits::HouseLimits;
+use fitment::setup::{Axle, Setup, SetupPair};
+use fitment::{Length, Offset, Wheel};
+use jiff::Timestamp;
+use proptest::prelude::*;
+use rand::SeedableRng;
+use rand::rngs::StdRng;
+use store::jobs::{self, JobContent, Stage};
+use store::measurements::{KeptReading, Measurements};
+use store::picked::{Picked, PickedRow};
+use store::workshop::{KeptTemplate, KeptTrial, WheelTemplate, Workshop};
+use store::{Store, workshop};
+
+const FITTED: &str = "18x8 ET45 5x112 225/40R18 92Y XL";
+
+fn square(line: &str) -> SetupPair {
+    SetupPair::square(line.parse().unwrap())
+}
+
+fn job(planned: &str) -> JobContent {
+    JobContent {
+        car_label: String::new(),
+        wish: String::new(),
+        stage: Stage::Bench,
+        drive: None,
+        notes: String::new(),
+        fitted: square(FITTED),
+        planned: square(planned),
+        candidates: Vec::new(),
+        put_away: false,
+        measurements: Measurements::default(),
+        picked: Picked::default(),
+        workshop: Workshop::default(),
+    }
+}
+
+fn context(job: &JobContent, insides: Vec<WheelTemplate>) -> JudgingContext {
+    let knowledge = JobKnowledge::of(job, insides);
+    JudgingContext::of(&knowledge, HouseLimits::DEFAULT, Day { year: 2026, day_of_year: 100 })
+}
+
+fn reading(axle: Axle, what: Feature, mm: f64) -> KeptReading {
+    let taken = Taken {
+        axle,
+        side: None,
+        what: ToRead::Gap(what),
+        value: mm,
+        unit: ReadingUnit::Millimetres,
+        instrument: "feeler".to_owned(),
+        plus_minus: Length::from_mm(0.5).unwrap(),
+        on: Some(FITTED.parse().unwrap()),
+        stance: Suspension::default(),
+        steer: Steer::default(),
+        radius: None,
+        is_copied: false,
+    };
+    KeptReading { id: format!("{axle:?}{what:?}"), taken, who: String::new(), at: Timestamp::UNIX_EPOCH }
+}
+
+fn caliper(axle: Axle, radius: f64, face: f64) -> KeptTemplate {
+    KeptTemplate {
+        id: "t".to_owned(),
+        axle: axle.code().to_owned(),
+        part: "caliper".to_owned(),
+        role: "fitted".to_owned(),
+        name: "as delivered".to_owned(),
+        source: "template".to_owned(),
+        plus_minus_mm: 0.3,
+        points: vec![[-60.0, 120.0], [-60.0, radius], [face, radius], [face, 120.0]],
+    }
+}
+
+fn trial(axle: Axle, setup: &str, contact: &str, gap_mm: Option<f64>) -> KeptTrial {
+    KeptTrial {
+        id: format!("{setup}{contact}"),
+        axle: axle.code().to_owned(),
+        side: None,
+        setup: setup.to_owned(),
+        contact: contact.to_owned(),
+        gap_mm,
+        plus_minus_mm: 0.5,
+        instrument: String::new(),
+        steer: "straight".to_owned(),
+        is_hanging: true,
+        note: String::new(),
+        next_step: String::new(),
+        photos: Vec::new(),
+        who: String::new(),
+        at: String::new(),
+    }
+}
+
+fn inside(size: &str, barrel_r: f64, spokes_y: f64) -> WheelTemplate {
+    WheelTemplate {
+        line: "Arc".to_owned(),
+        size: size.to_owned(),
+        source: "template".to_owned(),
+        plus_minus_mm: 0.3,
+        barrel: vec![[-150.0, barrel_r + 10.0], [spokes_y, barrel_r]],
+        spoke_back: vec![[spokes_y, barrel_r], [spokes_y, 80.0]],
+    }
+}
+
+/// The worst word of the ledger's lines about the brake; `None` when it has none.
+fn ledgers_word(job: &JobContent, context: &JudgingContext, axle: Axle) -> Option<Verdict> {
+    let case = context.case(&job.fitted, &job.planned, job.drive);
+    let of_the_brake = [Feature::CaliperRadial, Feature::CaliperFace].map(|part| part.facts().ledger_code);
+    let lines = case.ledger();
+    let here = lines.iter().filter(|line| line.axle == Some(axle) && of_the_brake.contains(&line.code));
+    let verdict = |line: &Line| Verdict::ALL.iter().copied().find(|one| one.severity() == line.standing);
+    here.filter_map(verdict).max()
+}
+
+fn asked(job: &JobContent, context: &JudgingContext, axle: Axle) -> Verdict {
+    let setup = job.planned.on(axle).copied();
+    let question = BrakeQuestion { axle, planned_brakes: true, setup, line: None, weights: None };
+    answer(&question, job, context).verdict
+}
+
+proptest! {
+    #[test]
+    fn the_brake_bench_says_what_the_ledger_says(seed in any::<u64>()) {
+        let rng = &mut StdRng::seed_from_u64(seed);
+        let wheels = ["18x8 ET45", "18x8 ET35", "17x7.5 ET45", "18x8.5 ET30", "19x8.5 ET45"];
+        let pick = |rng: &mut StdRng| wheels[rng.random_range(0..wheels.len())];
+        let rim = pick(rng);
+        let mut job = job(&format!("{rim} 225/40R{}", &rim[..2]));
+        for axle in Axle::BOTH {
+            if rng.random() {
+                let (radius, face) = (rng.random_range(150.0..215.0), rng.random_range(-20.0..25.0));
+                job.workshop.templates.push(caliper(axle, radius, face));
+            }
+            for part in [Feature::CaliperRadial, Feature::CaliperFace] {
+                if rng.random() {
+                    job.measurements.readings.push(reading(axle, part, rng.random_range(1.0..25.0)));
+                }
+            }
+            if rng.random() {
+                let contact = ["none", "barrel_caliper", "spoke_caliper"][rng.random_range(0..3)];
+                job.workshop.trials.push(trial(axle, pick(rng), contact, Some(rng.random_range(-4.0..12.0))));
+            }
+        }
+        let insides = if rng.random() { vec![inside(rim, rng.random_range(190.0..215.0), 20.0)] } else { Vec::new() };
+        let context = context(&job, insides);
+        for axle in Axle::BOTH {
+            let bench = asked(&job, &context, axle);
+            let ledger = ledgers_word(&job, &context, axle).unwrap_or(Verdict::Clears);
+            prop_assert_eq!(bench, ledger, "{:?} of {:#?}", axle, job);
+        }
+    }
+
+    #[test]
+    fn the_trials_conclusion_leaves_no_offset_open_that_the_window_closes(gap in 1.0..40.0f64, offset in 20..60_i32) {
+        let mut job = job("18x8.5 ET40 225/40R18");
+        let setup = format!("18x8.5 ET{offset} 225/40R18");
+        job.workshop.trials.push(KeptTrial { is_hanging: false, ..trial(Axle::Rear, &setup, "fender", Some(gap)) });
+        let context = context(&job, Vec::new());
+        let said = trials::of_axle(&job, &context, Axle::Rear).conclusion;
+        let case = context.case(&job.fitted, &job.planned, None);
+        let tried: Setup = setup.parse().unwrap();
+        let width = tried.wheel.unwrap().width;
+        let on = case.axle(Axle::Rear).unwrap();
+        let window = on.window(&tried, fitment::window::TireChoice::Same, &[width], None).remove(0);
+        let least = window.least.unwrap().offset_mm;
+        let words = format!("{:?}", said.lines);
+        prop_assert!(words.contains(&format!("ET {least:.1}")), "{least}: {words}");
+    }
+}
+
+#[test]
+fn what_cannot_be_read_is_named_and_makes_nothing_better() {
+    let word = |job: &JobContent, insides: Vec<WheelTemplate>| {
+        let context = context(job, insides);
+        let case = context.case(&job.fitted, &job.planned, None);
+        let verdict =
+            case.axle(Axle::Front).unwrap().fit(job.planned.on(Axle::Front).unwrap()).unwrap().verdict;
+        let is_told = case.ledger().iter().any(|line| line.code == "unreadable");
+        (verdict, is_told)
+    };
+    // The fitted set stays: it runs clean.
+    let sound = job(FITTED);
+    assert_eq!(word(&sound, Vec::new()), (Verdict::Clears, false));
+    let mut of_a_trial = sound.clone();
+    of_a_trial.workshop.trials.push(trial(Axle::Front, "18x8 ETX", "barrel_caliper", None));
+    let mut of_a_profile = sound.clone();
+    of_a_profile
+        .workshop
+        .templates
+        .push(KeptTemplate { points: Vec::new(), ..caliper(Axle::Front, 180.0, 0.0) });
+    let mut of_a_row = sound.clone();
+    let record = BTreeMap::from([("size".to_owned(), "eighteen".to_owned())]);
+    of_a_row.picked.rows.push(PickedRow {
+        kind: "wheels".to_owned(),
+        row: 3,
+        supplier: String::new(),
+        record,
+    });
+    for job in [of_a_trial, of_a_profile, of_a_row] {
+        assert_eq!(word(&job, Vec::new()), (Verdict::MeasureFirst, true));
+    }
+    let lost = WheelTemplate { barrel: Vec::new(), ..inside("18x8 ET45", 200.0, 20.0) };
+    assert_eq!(word(&sound, vec![lost]), (Verdict::MeasureFirst, true));
+}
+
+#[test]
+fn a_clean_trial_of_that_very_wheel_overrules_what_was_drawn() {
+    let mut job = job("17x7.5 ET45 225/45R17");
+    job.workshop.templates.push(caliper(Axle::Front, 207.0, 0.0));
+    assert!(
+        asked(&job, &context(&job, Vec::new()), Axle::Front).rules_out(),
+        "a 17 over a caliper that large"
+    );
+    job.workshop.trials.push(trial(Axle::Front, "17x7.5 ET45", "none", None));
+    assert_eq!(asked(&job, &context(&job, Vec::new()), Axle::Front), Verdict::Clears);
+    // It says nothing of another wheel.
+    let setup = Setup {
+        wheel: job.planned.front.unwrap().wheel.map(|wheel| Wheel { offset: Offset::from_mm(40.0), ..wheel }),
+        ..job.planned.front.unwrap()
+    };
+    job.planned = SetupPair::square(setup);
+    assert_ne!(asked(&job, &context(&job, Vec::new()), Axle::Front), Verdict::Clears);
+}
+
+#[tokio::test]
+async fn what_is_remembered_of_a_job_is_never_old() {
+    let folder = tempfile::tempdir().unwrap();
+    let store = Store::open(&folder.path().join("shop.db")).unwrap();
+    let cache = KnowledgeCache::default();
+    let knows = async |id: i64| {
+        let cache = cache.clone();
+        store.read(move |c| cache.of(c, id)).await.unwrap()
+    };
+    let now = Timestamp::UNIX_EPOCH;
+    let first = job(FITTED);
+    let content = first.clone();
+    let kept = store.write(move |tx| jobs::create(tx, &content, "", now)).await.unwrap();
+    let known = knows(kept.id).await;
+    assert!(std::sync::Arc::ptr_eq(&known, &knows(kept.id).await), "asked again, it is not read again");
+    let mut changed = first;
+    changed.workshop.trials.push(trial(Axle::Front, "17x8 ET40", "none", None));
+    store.write(move |tx| jobs::change(tx, kept.id, 1, &changed, "", now)).await.unwrap();
+    assert_eq!(knows(kept.id).await.workshop.trials.len(), 1);
+    let brought = inside("17x8 ET40", 200.0, 20.0);
+    store.write(move |tx| workshop::put_wheel_template(tx, &brought, now)).await.unwrap();
+    assert_eq!(knows(kept.id).await.insides.len(), 1);
+    store.write(move |tx| jobs::undo(tx, kept.id, 2, "", now)).await.unwrap();
+    assert!(knows(kept.id).await.workshop.trials.is_empty());
+}
