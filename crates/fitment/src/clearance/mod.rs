@@ -91,17 +91,13 @@ impl AxleCase<'_> {
         }
         clearances.extend(self.over_the_brake(planned, &stand));
         clearances.sort_by_key(|line| line.feature);
-        let worst = clearances.iter().map(|line| line.verdict).max();
-        let verdict = match worst {
-            // A record that can no longer be read may say that something touches.
-            Some(Verdict::Clears | Verdict::Tight) if !self.evidence.unreadable.is_empty() => {
-                Verdict::MeasureFirst
-            }
-            Some(verdict) => verdict,
-            // Nothing known decides anything, and the plan comes nearer to nothing than what ran clean.
-            None if self.comes_no_nearer(&stand) => Verdict::Clears,
-            None => Verdict::MeasureFirst,
-        };
+        let worst = clearances.iter().map(|line| line.verdict).max().unwrap_or_else(|| {
+            // Nothing known decides anything: it clears when the plan comes nearer to nothing than what ran clean.
+            if self.comes_no_nearer(&stand) { Verdict::Clears } else { Verdict::MeasureFirst }
+        });
+        // A record that can no longer be read may say that something touches.
+        let is_whole = self.evidence.unreadable.is_empty();
+        let verdict = if is_whole { worst } else { worst.max(Verdict::MeasureFirst) };
         Some(Fit { verdict, clearances })
     }
 
