@@ -1,4 +1,5 @@
 import type { Axle, BenchAxle, Drawing } from "../api/client";
+import { useRegistry } from "../shared/registry";
 import { CornerDimensions } from "./CornerDimensions";
 import { FitRuler } from "./FitRuler";
 import { BodyObstacles, InboardObstacles } from "./Obstacles";
@@ -21,6 +22,7 @@ const NAMES: Record<Axle, string> = { front: "Front", rear: "Rear" };
 export function Corner({ axle, data, place, hatch, isChosen, onDrag, onHold }: Props) {
   const { fitted, planned, fitted_drawing, planned_drawing } = data;
   const drag = useWheelDrag({ axle, onDrag, onHold }, place.k);
+  const limit = useRegistry()?.figures.offset_limit_mm;
   const shown = planned ?? fitted;
   const grip = planned_drawing && onDrag;
   const fit = data.fit ?? null;
@@ -57,8 +59,8 @@ export function Corner({ axle, data, place, hatch, isChosen, onDrag, onHold }: P
             aria-label={grip ? `${NAMES[axle]} wheel, offset` : undefined}
             aria-valuenow={grip ? (planned?.offset_mm ?? 0) : undefined}
             aria-valuetext={grip ? `ET ${planned?.offset_mm}` : undefined}
-            aria-valuemin={grip ? -150 : undefined}
-            aria-valuemax={grip ? 150 : undefined}
+            aria-valuemin={grip && limit != null ? -limit : undefined}
+            aria-valuemax={grip ? limit : undefined}
             {...(grip ? drag : {})}
           >
             {grip && <Reachable drawing={planned_drawing} place={place} />}

@@ -18,7 +18,8 @@ export function Ladder() {
   const fitted = open.content.fitted;
   const [axle, setAxle] = useState<"front" | "rear">("front");
   const [tire, setTire] = useState<string | null>(null);
-  const [band, setBand] = useState(3);
+  /** Null: the house's own limit, which the program takes. */
+  const [band, setBand] = useState<number | null>(null);
   const [listedOnly, setListedOnly] = useState(true);
   const [stockedOnly, setStockedOnly] = useState(false);
   const [marked, setMarked] = useState<string | null>(null);
@@ -81,9 +82,10 @@ export function Ladder() {
           <select
             className="bg-base-200 h-[32px] px-2"
             aria-label="Band of overall diameter"
-            value={band}
-            onChange={(event) => setBand(Number(event.target.value))}
+            value={band ?? ""}
+            onChange={(event) => setBand(event.target.value ? Number(event.target.value) : null)}
           >
+            <option value="">the house's limit</option>
             {[1, 2, 3, 5].map((pct) => (
               <option key={pct} value={pct}>
                 ± {pct} %

@@ -118,8 +118,9 @@ impl AxleCase<'_> {
     }
 
     fn unknown_brake(&self, feature: Feature, stand: &MountedSetup) -> Option<Clearance> {
-        let must_find =
-            self.unread(stand).into_iter().find(|one| one.feature == feature).and_then(|one| one.must_find);
+        let is_unread = !self.resolved.knows(feature);
+        let unread = is_unread.then(|| self.unread_part(feature, stand)).flatten();
+        let must_find = unread.and_then(|one| one.must_find);
         Some(Clearance {
             feature,
             obstacle: None,

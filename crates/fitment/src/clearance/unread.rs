@@ -56,7 +56,7 @@ impl AxleCase<'_> {
             .collect()
     }
 
-    fn unread_part(&self, feature: Feature, stand: &MountedSetup) -> Option<Unread> {
+    pub(super) fn unread_part(&self, feature: Feature, stand: &MountedSetup) -> Option<Unread> {
         let against = |proven: &Setup| {
             let proven = MountedSetup::of(proven, self.corner.camber())?;
             Some(self.nearer_by(feature, &proven, stand))
