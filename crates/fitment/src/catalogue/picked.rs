@@ -3,7 +3,7 @@
 //! A setup line names sizes. Rating, seat, tread width and turning direction belong to the row that was picked; they
 //! count for a setup only as long as it still has that row's size.
 
-use super::{TireRow, WheelRow};
+use super::{TireKind, TireRow, WheelRow};
 use crate::setup::{Hundredths, Listed, Setup};
 use crate::tire::Tire;
 use crate::wheel::Wheel;
@@ -28,6 +28,15 @@ impl PickedParts {
     pub fn tire_of(&self, setup: &Setup) -> Option<&TireRow> {
         let tire = setup.tire?;
         self.tires.iter().find(|row| is_same_tire(&row.tire, &tire))
+    }
+
+    /// The kind of a setup's tire; `None` where picked rows of its size are of two kinds: nobody knows which one it is, and
+    /// what only one of them may do is not granted.
+    pub fn kind_of(&self, setup: &Setup) -> Option<TireKind> {
+        let tire = setup.tire?;
+        let mut kinds = self.tires.iter().filter(|row| is_same_tire(&row.tire, &tire)).map(|row| row.kind);
+        let first = kinds.next()?;
+        kinds.all(|kind| kind == first).then_some(first).flatten()
     }
 
     /// What the picked rows say of a setup's parts.
@@ -71,6 +80,20 @@ pub(crate) mod tests {
     /// A tire row of a size, with nothing else known.
     pub(crate) fn tire_row(size: &str) -> TireRow {
         TireRow { id: 1, ..TireRow::plain(size.parse().unwrap()) }
+    }
+
+    #[test]
+    fn two_kinds_of_one_size_are_neither() {
+        let of = |kind| TireRow { kind: Some(kind), ..tire_row("225/40R18 92V") };
+        let kind = |tires: Vec<TireRow>| {
+            let parts = PickedParts { tires, ..PickedParts::default() };
+            parts.kind_of(&"18x8 ET45 225/40R18 92V".parse().unwrap())
+        };
+        let (winter, summer) = (of(TireKind::Winter), of(TireKind::SummerTouring));
+        assert_eq!(kind(vec![winter.clone()]), Some(TireKind::Winter));
+        assert_eq!(kind(vec![winter.clone(), summer.clone()]), None);
+        assert_eq!(kind(vec![summer, winter]), None);
+        assert_eq!(kind(Vec::new()), None);
     }
 
     #[test]
