@@ -50,14 +50,6 @@ pub struct ProvenFault {
 
 const LONGEST: usize = 400;
 
-fn drive_code(drive: Drive) -> &'static str {
-    match drive {
-        Drive::Front => "fwd",
-        Drive::Rear => "rwd",
-        Drive::All => "awd",
-    }
-}
-
 /// A fit as a record; what is not known is not in it.
 pub fn record(fit: &ProvenFit) -> ProvenRecord {
     let mut record = ProvenRecord::new();
@@ -72,7 +64,7 @@ pub fn record(fit: &ProvenFit) -> ProvenRecord {
     put("body", words(&fit.car.body));
     put("generation", words(&fit.car.generation));
     put("brakes", words(&fit.car.brakes));
-    put("drive", fit.car.drive.map(|drive| drive_code(drive).to_owned()));
+    put("drive", fit.car.drive.map(|drive| drive.code().to_owned()));
     for (end, axle) in [("front", &fit.front), ("rear", &fit.rear)] {
         put(&format!("suspension_{end}"), words(&axle.suspension));
         put(&format!("dropped_{end}_mm"), axle.dropped_mm.map(|mm| mm.to_string()));
@@ -136,7 +128,7 @@ pub fn fit(record: &ProvenRecord) -> Result<ProvenFit, Vec<ProvenFault>> {
     };
     let rubs = [rub("rub_front"), rub("rub_rear")];
     let drive = text("drive").and_then(|code| {
-        let drive = [Drive::Front, Drive::Rear, Drive::All].into_iter().find(|one| drive_code(*one) == code);
+        let drive = Drive::from_code(&code);
         if drive.is_none() {
             fault("drive", format!("{code:?} is not fwd, rwd or awd"));
         }

@@ -22,7 +22,32 @@ macro_rules! coded {
                 }
             }
         }
+
+        $crate::coded::coded_serde!($type);
     };
 }
 
-pub(crate) use coded;
+/// Writes and reads a type by its code, where serde is wanted.
+macro_rules! coded_serde {
+    ($type:ident) => {
+        #[cfg(feature = "serde")]
+        impl serde::Serialize for $type {
+            fn serialize<S: serde::Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+                serializer.serialize_str(self.code())
+            }
+        }
+
+        #[cfg(feature = "serde")]
+        impl<'de> serde::Deserialize<'de> for $type {
+            fn deserialize<D: serde::Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+                let code = <String as serde::Deserialize>::deserialize(deserializer)?;
+                Self::from_code(&code).ok_or_else(|| {
+                    let what = stringify!($type).to_lowercase();
+                    serde::de::Error::custom(format!("{what} {code:?} is not known"))
+                })
+            }
+        }
+    };
+}
+
+pub(crate) use {coded, coded_serde};

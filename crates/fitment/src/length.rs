@@ -23,7 +23,28 @@ pub const MM_PER_MILE: f64 = 1_609_344.0;
 /// assert_eq!(Length::from_mm(f64::NAN), None);
 /// ```
 #[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Default)]
+#[cfg_attr(
+    feature = "serde",
+    derive(serde::Serialize, serde::Deserialize),
+    serde(into = "f64", try_from = "f64")
+)]
 pub struct Length(f64);
+
+impl From<Length> for f64 {
+    /// In millimetres.
+    fn from(length: Length) -> Self {
+        length.0
+    }
+}
+
+impl TryFrom<f64> for Length {
+    type Error = &'static str;
+
+    /// From millimetres.
+    fn try_from(mm: f64) -> Result<Self, Self::Error> {
+        Self::from_mm(mm).ok_or("a length is a finite number of millimetres")
+    }
+}
 
 impl Length {
     /// No length at all: a measured zero, never a missing one.

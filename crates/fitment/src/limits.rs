@@ -1,5 +1,6 @@
 //! The house's limits: judgements of the trade that a shop may change. Each verdict names the one it used.
 
+use crate::coded::coded;
 use crate::length::Length;
 use crate::working::Source;
 
@@ -13,6 +14,8 @@ pub enum Drive {
     /// Both axles.
     All,
 }
+
+coded!(Drive: Front = "fwd", Rear = "rwd", All = "awd");
 
 /// One shop's limits.
 #[derive(Debug, Clone, Copy, PartialEq)]

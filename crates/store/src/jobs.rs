@@ -2,20 +2,24 @@
 
 use std::collections::HashSet;
 
-use fitment::SetupPair;
 use fitment::limits::Drive;
+use fitment::notation::NotationError;
+use fitment::{Setup, SetupPair};
 use jiff::Timestamp;
-use rusqlite::{Connection, OptionalExtension, Row, params};
+use rusqlite::{Connection, OptionalExtension, params};
+use serde::{Deserialize, Serialize};
+use serde_json::{Map, Value};
 
 use crate::StoreError;
+use crate::columns;
 use crate::journal::{self, Kind, NewEntry};
 use crate::measurements::{KeptReading, Measurements, Rows};
 use crate::picked::Picked;
-use crate::snapshot::Lines;
 use crate::workshop::Workshop;
 
 /// Where a job stands in the order of the work.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
 #[allow(missing_docs, reason = "the stages by their names")]
 pub enum Stage {
     Car,
@@ -54,40 +58,42 @@ impl Stage {
             Self::Handover => "handover",
         }
     }
-}
 
-pub(crate) fn stage_from(code: &str) -> Result<Stage, String> {
-    Stage::ALL.into_iter().find(|stage| stage.code() == code).ok_or_else(|| format!("stage {code:?}"))
-}
-
-pub(crate) fn drive_code(drive: Drive) -> &'static str {
-    match drive {
-        Drive::Front => "fwd",
-        Drive::Rear => "rwd",
-        Drive::All => "awd",
+    /// The one that is kept so.
+    pub fn from_code(code: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|stage| stage.code() == code)
     }
 }
 
-pub(crate) fn drive_from(code: &str) -> Result<Drive, String> {
-    [Drive::Front, Drive::Rear, Drive::All]
-        .into_iter()
-        .find(|drive| drive_code(*drive) == code)
-        .ok_or_else(|| format!("drive {code:?}"))
+/// Front and rear line of a pair, as columns keep them.
+pub(crate) fn lines_of(pair: &SetupPair) -> (Option<String>, Option<String>) {
+    let line = |setup: Option<Setup>| setup.map(|setup| setup.to_string());
+    (line(pair.front), line(pair.rear))
+}
+
+/// A pair from its columns, read strictly: what is kept is canonical, so a word left aside is damage, not chatter.
+pub(crate) fn pair_of(front: Option<String>, rear: Option<String>) -> Result<SetupPair, String> {
+    let setup = |line: Option<String>| -> Result<Option<Setup>, String> {
+        line.map(|text| text.parse().map_err(|error: NotationError| error.to_string())).transpose()
+    };
+    Ok(SetupPair { front: setup(front)?, rear: setup(rear)? })
 }
 
 /// A setup kept for comparison.
-#[derive(Debug, Clone, PartialEq, Eq)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Candidate {
     /// A to Z, the next free one when it was kept.
     pub letter: char,
     /// What the advisor says about it.
     pub note: String,
     /// Front and rear.
+    #[serde(flatten)]
     pub setups: SetupPair,
 }
 
-/// What a person can change of a job.
-#[derive(Debug, Clone, PartialEq)]
+/// What a person can change of a job, as the journal keeps it. Texts and flags are columns of the job's row by the same
+/// names; what is made of parts has tables of its own.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct JobContent {
     /// Which car, in the shop's words.
     pub car_label: String,
@@ -108,10 +114,13 @@ pub struct JobContent {
     /// Out of the way, not deleted.
     pub put_away: bool,
     /// What is known of the car.
+    #[serde(default)]
     pub measurements: Measurements,
     /// What was picked from the price lists, and gone through with the owner.
+    #[serde(default)]
     pub picked: Picked,
     /// Profiles of the brakes, and what was tried on.
+    #[serde(default)]
     pub workshop: Workshop,
 }
 
@@ -142,14 +151,72 @@ pub struct Job {
 /// [`StoreError::NotFound`].
 pub fn get(connection: &Connection, id: i64) -> Result<Job, StoreError> {
     let mut statement = connection.prepare_cached("SELECT * FROM job WHERE id = ?1")?;
-    let row = statement.query_row([id], JobRow::read).optional()?;
+    let row = statement.query_row([id], |row| columns::record_of(row, &["put_away"])).optional()?;
     let row = row.ok_or(StoreError::NotFound { what: "job", id })?;
-    let candidates = candidates(connection, id)?;
+    into_job(connection, id, row).map_err(|error| match error {
+        NotRead::Store(error) => error,
+        NotRead::Corrupt(why) => StoreError::Corrupt { table: "job", id, why },
+    })
+}
+
+/// Why a row is no job.
+enum NotRead {
+    Store(StoreError),
+    Corrupt(String),
+}
+
+impl From<StoreError> for NotRead {
+    fn from(error: StoreError) -> Self {
+        Self::Store(error)
+    }
+}
+
+/// A job from its row: the row's own columns are its content's plain fields.
+fn into_job(connection: &Connection, id: i64, mut row: Map<String, Value>) -> Result<Job, NotRead> {
+    let mut text = |column: &str| match row.remove(column) {
+        Some(Value::String(text)) => Some(text),
+        _ => None,
+    };
+    let time = |text: Option<String>| {
+        let text = text.unwrap_or_default();
+        text.parse::<Timestamp>().map_err(|error| NotRead::Corrupt(error.to_string()))
+    };
+    let fitted = pair_of(text("fitted_front"), text("fitted_rear")).map_err(NotRead::Corrupt)?;
+    let planned = pair_of(text("planned_front"), text("planned_rear")).map_err(NotRead::Corrupt)?;
+    let (created_at, updated_at) = (time(text("created_at"))?, time(text("updated_at"))?);
+    let number = |column: &str| row.get(column).and_then(Value::as_i64).unwrap_or_default();
+    let (number, revision) = (number("number"), number("revision"));
     let steps = journal::steps(connection, id)?;
-    let corrupt = |why: String| StoreError::Corrupt { table: "job", id, why };
-    let measurements = Rows::get(connection, id)?.measurements().map_err(corrupt)?;
-    let beside = (Picked::get(connection, id)?, Workshop::get(connection, id)?);
-    row.into_job(candidates, measurements, beside, &steps)
+    let parts = Parts { fitted, planned, candidates: candidates(connection, id)? };
+    let Value::Object(parts) =
+        serde_json::to_value(parts).map_err(|error| NotRead::Corrupt(error.to_string()))?
+    else {
+        return Err(NotRead::Corrupt("its parts are no record".to_owned()));
+    };
+    row.extend(parts);
+    let mut content: JobContent =
+        serde_json::from_value(Value::Object(row)).map_err(|error| NotRead::Corrupt(error.to_string()))?;
+    content.measurements = Rows::get(connection, id)?.measurements().map_err(NotRead::Corrupt)?;
+    content.picked = Picked::get(connection, id)?;
+    content.workshop = Workshop::get(connection, id)?;
+    Ok(Job {
+        id,
+        number,
+        revision,
+        created_at,
+        updated_at,
+        can_undo: steps.to_undo().is_some(),
+        can_redo: steps.to_redo().is_some(),
+        content,
+    })
+}
+
+/// What of a content stands beside the row's own columns and in its lines.
+#[derive(Serialize)]
+struct Parts {
+    fitted: SetupPair,
+    planned: SetupPair,
+    candidates: Vec<Candidate>,
 }
 
 /// What changes with every change of a job: revision, and the times by which two jobs of one number are told apart.
@@ -285,10 +352,11 @@ fn summary(connection: &Connection, id: i64) -> Result<JobSummary, StoreError> {
                 damaged.push(format!("{name} {line:?} cannot be read: {error}"));
             }
         }
-        let read_stage = stage_from(&stage);
+        let read_stage = Stage::from_code(&stage).ok_or_else(|| format!("stage {stage:?}"));
         let unknown = |why: String| format!("{why} is not known");
         damaged.extend(read_stage.as_ref().err().cloned().map(unknown));
-        damaged.extend(drive.as_deref().map(drive_from).and_then(Result::err).map(unknown));
+        let no_drive = |code: &String| Drive::from_code(code).is_none();
+        damaged.extend(drive.filter(no_drive).map(|code| unknown(format!("drive {code:?}"))));
         if updated_at.parse::<Timestamp>().is_err() {
             damaged.push(format!("{updated_at:?} is no time"));
         }
@@ -549,37 +617,23 @@ fn put_content(
     content: &JobContent,
     now: Timestamp,
 ) -> Result<(), StoreError> {
-    let (fitted, planned) = (Lines::of(&content.fitted), Lines::of(&content.planned));
-    connection
-        .prepare_cached(
-            "UPDATE job SET car_label = ?2, wish = ?3, stage = ?4, drive = ?5, notes = ?6, fitted_front = ?7,
-                 fitted_rear = ?8, planned_front = ?9, planned_rear = ?10, put_away = ?11, revision = ?12,
-                 updated_at = ?13
-             WHERE id = ?1",
-        )?
-        .execute(params![
-            id,
-            content.car_label,
-            content.wish,
-            content.stage.code(),
-            content.drive.map(drive_code),
-            content.notes,
-            fitted.front,
-            fitted.rear,
-            planned.front,
-            planned.rear,
-            content.put_away,
-            revision,
-            now.to_string(),
-        ])?;
+    let mut fields = columns::fields_of(content)?;
+    for (name, pair) in [("fitted", &content.fitted), ("planned", &content.planned)] {
+        let (front, rear) = lines_of(pair);
+        fields.push((format!("{name}_front"), front.into()));
+        fields.push((format!("{name}_rear"), rear.into()));
+    }
+    fields.push(("revision".to_owned(), revision.into()));
+    fields.push(("updated_at".to_owned(), now.to_string().into()));
+    columns::update(connection, "job", id, &fields)?;
     connection.prepare_cached("DELETE FROM candidate WHERE job_id = ?1")?.execute([id])?;
     let mut insert = connection.prepare_cached(
         "INSERT INTO candidate (job_id, letter, position, note, front, rear) VALUES (?1, ?2, ?3, ?4, ?5, ?6)",
     )?;
     for (position, kept) in content.candidates.iter().enumerate() {
-        let lines = Lines::of(&kept.setups);
+        let (front, rear) = lines_of(&kept.setups);
         let letter = kept.letter.to_string();
-        insert.execute(params![id, letter, position as i64, kept.note, lines.front, lines.rear])?;
+        insert.execute(params![id, letter, position as i64, kept.note, front, rear])?;
     }
     Rows::of(&content.measurements).put(connection, id)?;
     content.picked.put(connection, id)?;
@@ -591,15 +645,15 @@ fn candidates(connection: &Connection, job: i64) -> Result<Vec<Candidate>, Store
         "SELECT letter, note, front, rear FROM candidate WHERE job_id = ?1 ORDER BY position",
     )?;
     let rows = statement.query_map([job], |row| {
-        let lines = Lines { front: row.get("front")?, rear: row.get("rear")? };
-        Ok((row.get::<_, String>("letter")?, row.get::<_, String>("note")?, lines))
+        let setups = pair_of(row.get("front")?, row.get("rear")?);
+        Ok((row.get::<_, String>("letter")?, row.get::<_, String>("note")?, setups))
     })?;
     let corrupt = |why: String| StoreError::Corrupt { table: "candidate", id: job, why };
     let mut candidates = Vec::new();
     for row in rows {
-        let (letter, note, lines) = row?;
+        let (letter, note, setups) = row?;
         let letter = letter.chars().next().ok_or_else(|| corrupt("no letter".to_owned()))?;
-        candidates.push(Candidate { letter, note, setups: lines.pair().map_err(corrupt)? });
+        candidates.push(Candidate { letter, note, setups: setups.map_err(corrupt)? });
     }
     Ok(candidates)
 }
@@ -629,76 +683,4 @@ fn what_changed(before: &JobContent, after: &JobContent) -> String {
     ];
     let words: Vec<&str> = changed.into_iter().filter(|(is, _)| *is).map(|(_, word)| word).collect();
     words.join(", ")
-}
-
-/// A row as it stands in the table.
-struct JobRow {
-    id: i64,
-    number: i64,
-    revision: i64,
-    created_at: String,
-    updated_at: String,
-    car_label: String,
-    wish: String,
-    stage: String,
-    drive: Option<String>,
-    notes: String,
-    fitted: Lines,
-    planned: Lines,
-    put_away: bool,
-}
-
-impl JobRow {
-    fn read(row: &Row<'_>) -> rusqlite::Result<Self> {
-        Ok(Self {
-            id: row.get("id")?,
-            number: row.get("number")?,
-            revision: row.get("revision")?,
-            created_at: row.get("created_at")?,
-            updated_at: row.get("updated_at")?,
-            car_label: row.get("car_label")?,
-            wish: row.get("wish")?,
-            stage: row.get("stage")?,
-            drive: row.get("drive")?,
-            notes: row.get("notes")?,
-            fitted: Lines { front: row.get("fitted_front")?, rear: row.get("fitted_rear")? },
-            planned: Lines { front: row.get("planned_front")?, rear: row.get("planned_rear")? },
-            put_away: row.get("put_away")?,
-        })
-    }
-
-    fn into_job(
-        self,
-        candidates: Vec<Candidate>,
-        measurements: Measurements,
-        (picked, workshop): (Picked, Workshop),
-        steps: &journal::Steps,
-    ) -> Result<Job, StoreError> {
-        let id = self.id;
-        let corrupt = |why: String| StoreError::Corrupt { table: "job", id, why };
-        let time = |text: &str| text.parse::<Timestamp>().map_err(|error| corrupt(error.to_string()));
-        Ok(Job {
-            id,
-            number: self.number,
-            revision: self.revision,
-            created_at: time(&self.created_at)?,
-            updated_at: time(&self.updated_at)?,
-            can_undo: steps.to_undo().is_some(),
-            can_redo: steps.to_redo().is_some(),
-            content: JobContent {
-                stage: stage_from(&self.stage).map_err(corrupt)?,
-                drive: self.drive.as_deref().map(drive_from).transpose().map_err(corrupt)?,
-                fitted: self.fitted.pair().map_err(corrupt)?,
-                planned: self.planned.pair().map_err(corrupt)?,
-                car_label: self.car_label,
-                wish: self.wish,
-                notes: self.notes,
-                candidates,
-                put_away: self.put_away,
-                measurements,
-                picked,
-                workshop,
-            },
-        })
-    }
 }

@@ -18,6 +18,7 @@
 //! What is deliberately not here: HTTP, wire formats, and any rule of the trade.
 
 pub mod catalogue;
+mod columns;
 mod error;
 pub mod house;
 pub mod jobs;

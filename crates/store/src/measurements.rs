@@ -1,21 +1,23 @@
 //! What a job knows of its car: the record, the readings, what is done to it, and how it is to stand.
 
 use fitment::car::{Alternative, Car, Fact};
-use fitment::corner::ToRead;
-use fitment::corner::{CarSide, ReadingUnit, Steer, Suspension, Taken};
+use fitment::corner::Taken;
 use fitment::lever::{Lever, PairLevers};
 use fitment::setup::Axle;
 use fitment::style::{Style, StyleTarget};
-use fitment::{Length, Setup, SetupPair};
+use fitment::{Length, SetupPair};
 use jiff::Timestamp;
 use rusqlite::{Connection, params};
 use serde::{Deserialize, Serialize};
+use serde_json::Value;
 
 use crate::StoreError;
-use crate::snapshot::Lines;
+use crate::columns;
+use crate::jobs::{lines_of, pair_of};
 
 /// What a job knows of its car beside its setups.
-#[derive(Debug, Clone, PartialEq, Default)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[serde(into = "Rows", try_from = "Rows")]
 pub struct Measurements {
     /// The car's record.
     pub car: Car,
@@ -27,12 +29,13 @@ pub struct Measurements {
     pub wanted: (Option<StyleTarget>, Option<StyleTarget>),
 }
 
-/// A reading with who took it and when.
-#[derive(Debug, Clone, PartialEq)]
+/// A reading with who took it and when: a row of its table, and kept the same way in the journal.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct KeptReading {
     /// The tablet's own id for it.
     pub id: String,
     /// The reading.
+    #[serde(flatten)]
     pub taken: Taken,
     /// Who took it.
     pub who: String,
@@ -48,13 +51,27 @@ impl Measurements {
     }
 }
 
+impl From<Measurements> for Rows {
+    fn from(all: Measurements) -> Self {
+        Self::of(&all)
+    }
+}
+
+impl TryFrom<Rows> for Measurements {
+    type Error = String;
+
+    fn try_from(rows: Rows) -> Result<Self, Self::Error> {
+        rows.measurements()
+    }
+}
+
 /// The same in plain rows: what the tables hold and the journal keeps.
 #[derive(Debug, Clone, Default, Serialize, Deserialize)]
 #[serde(default)]
 pub(crate) struct Rows {
     facts: Vec<FactRow>,
     alternatives: Vec<AlternativeRow>,
-    readings: Vec<ReadingRow>,
+    readings: Vec<KeptReading>,
     levers: Vec<LeverRow>,
     wanted: Vec<WantedRow>,
 }
@@ -70,26 +87,7 @@ struct FactRow {
 struct AlternativeRow {
     name: String,
     #[serde(flatten)]
-    lines: Lines,
-}
-
-#[derive(Debug, Clone, Serialize, Deserialize)]
-struct ReadingRow {
-    id: String,
-    axle: String,
-    side: Option<String>,
-    what: String,
-    value: f64,
-    unit: String,
-    instrument: String,
-    plus_minus_mm: f64,
-    fitted: Option<String>,
-    stance: String,
-    steer: String,
-    radius_mm: Option<f64>,
-    is_copied: bool,
-    who: String,
-    at: String,
+    setups: SetupPair,
 }
 
 #[derive(Debug, Clone, Serialize, Deserialize)]
@@ -120,56 +118,6 @@ fn length_of(mm: f64) -> Result<Length, String> {
     known("length", &mm.to_string(), Length::from_mm(mm))
 }
 
-impl ReadingRow {
-    fn of(kept: &KeptReading) -> Self {
-        let taken = &kept.taken;
-        Self {
-            id: kept.id.clone(),
-            axle: taken.axle.code().to_owned(),
-            side: taken.side.map(|side| side.code().to_owned()),
-            what: taken.what.code().to_owned(),
-            value: taken.value,
-            unit: taken.unit.code().to_owned(),
-            instrument: taken.instrument.clone(),
-            plus_minus_mm: taken.plus_minus.as_mm(),
-            fitted: taken.on.map(|setup| setup.to_string()),
-            stance: taken.stance.code().to_owned(),
-            steer: taken.steer.code().to_owned(),
-            radius_mm: taken.radius.map(Length::as_mm),
-            is_copied: taken.is_copied,
-            who: kept.who.clone(),
-            at: kept.at.to_string(),
-        }
-    }
-
-    fn kept(&self) -> Result<KeptReading, String> {
-        // Taken before anybody typed what was fitted: not the bare hub, which has no line at all.
-        let setup =
-            |line: &String| if line.is_empty() { Ok(Setup::default()) } else { line.parse::<Setup>() };
-        let fitted = self.fitted.as_ref().map(setup).transpose();
-        let side = self.side.as_ref().map(|code| known("side", code, CarSide::from_code(code)));
-        Ok(KeptReading {
-            id: self.id.clone(),
-            taken: Taken {
-                axle: axle_of(&self.axle)?,
-                side: side.transpose()?,
-                what: known("reading", &self.what, ToRead::from_code(&self.what))?,
-                value: self.value,
-                unit: known("unit", &self.unit, ReadingUnit::from_code(&self.unit))?,
-                instrument: self.instrument.clone(),
-                plus_minus: length_of(self.plus_minus_mm)?,
-                on: fitted.map_err(|error| error.to_string())?,
-                stance: known("stance", &self.stance, Suspension::from_code(&self.stance))?,
-                steer: known("steer", &self.steer, Steer::from_code(&self.steer))?,
-                radius: self.radius_mm.map(length_of).transpose()?,
-                is_copied: self.is_copied,
-            },
-            who: self.who.clone(),
-            at: self.at.parse().map_err(|error: jiff::Error| error.to_string())?,
-        })
-    }
-}
-
 impl Rows {
     pub(crate) fn of(all: &Measurements) -> Self {
         let on_axles = Axle::BOTH.into_iter();
@@ -187,9 +135,9 @@ impl Rows {
                 .car
                 .alternatives
                 .iter()
-                .map(|one| AlternativeRow { name: one.name.clone(), lines: Lines::of(&one.setups) })
+                .map(|one| AlternativeRow { name: one.name.clone(), setups: one.setups })
                 .collect(),
-            readings: all.readings.iter().map(ReadingRow::of).collect(),
+            readings: all.readings.clone(),
             levers: on_axles
                 .flat_map(|axle| {
                     all.levers.on(axle).that_are_set().map(move |(lever, amount)| LeverRow {
@@ -222,9 +170,9 @@ impl Rows {
             all.car.note(fact, axle, &row.value).map_err(|error| error.to_string())?;
         }
         for row in &self.alternatives {
-            all.car.alternatives.push(Alternative { name: row.name.clone(), setups: row.lines.pair()? });
+            all.car.alternatives.push(Alternative { name: row.name.clone(), setups: row.setups });
         }
-        all.readings = self.readings.iter().map(ReadingRow::kept).collect::<Result<_, _>>()?;
+        all.readings = self.readings.clone();
         for row in &self.levers {
             let lever = known("lever", &row.lever, Lever::from_code(&row.lever))?;
             let levers = all.levers.on_mut(axle_of(&row.axle)?);
@@ -258,33 +206,14 @@ impl Rows {
             "INSERT INTO car_alternative (job_id, position, name, front, rear) VALUES (?1, ?2, ?3, ?4, ?5)",
         )?;
         for (position, row) in self.alternatives.iter().enumerate() {
-            insert.execute(params![job, position as i64, row.name, row.lines.front, row.lines.rear])?;
+            let (front, rear) = lines_of(&row.setups);
+            insert.execute(params![job, position as i64, row.name, front, rear])?;
         }
-        let mut insert = connection.prepare_cached(
-            "INSERT INTO reading (job_id, id, position, axle, side, what, value, unit, instrument, plus_minus_mm,
-                 fitted, stance, steer, radius_mm, is_copied, who, at)
-             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11, ?12, ?13, ?14, ?15, ?16, ?17)",
-        )?;
         for (position, row) in self.readings.iter().enumerate() {
-            insert.execute(params![
-                job,
-                row.id,
-                position as i64,
-                row.axle,
-                row.side,
-                row.what,
-                row.value,
-                row.unit,
-                row.instrument,
-                row.plus_minus_mm,
-                row.fitted,
-                row.stance,
-                row.steer,
-                row.radius_mm,
-                row.is_copied,
-                row.who,
-                row.at,
-            ])?;
+            let mut fields = columns::fields_of(row)?;
+            fields.push(("job_id".to_owned(), job.into()));
+            fields.push(("position".to_owned(), (position as i64).into()));
+            columns::insert(connection, "reading", &fields)?;
         }
         let mut insert = connection
             .prepare_cached("INSERT INTO lever (job_id, axle, lever, amount) VALUES (?1, ?2, ?3, ?4)")?;
@@ -302,6 +231,7 @@ impl Rows {
 
     /// What the tables hold for a job.
     pub(crate) fn get(connection: &Connection, job: i64) -> Result<Self, StoreError> {
+        let corrupt = |table| move |why| StoreError::Corrupt { table, id: job, why };
         let facts = connection
             .prepare_cached("SELECT fact, axle, value FROM car_fact WHERE job_id = ?1 ORDER BY rowid")?
             .query_map([job], |row| {
@@ -312,33 +242,20 @@ impl Rows {
             .prepare_cached(
                 "SELECT name, front, rear FROM car_alternative WHERE job_id = ?1 ORDER BY position",
             )?
-            .query_map([job], |row| {
-                let lines = Lines { front: row.get("front")?, rear: row.get("rear")? };
-                Ok(AlternativeRow { name: row.get("name")?, lines })
-            })?
-            .collect::<Result<_, _>>()?;
+            .query_map([job], |row| Ok((row.get("name")?, pair_of(row.get("front")?, row.get("rear")?))))?
+            .map(|row| {
+                let (name, setups): (String, Result<SetupPair, String>) = row?;
+                Ok(AlternativeRow { name, setups: setups.map_err(corrupt("car_alternative"))? })
+            })
+            .collect::<Result<_, StoreError>>()?;
         let readings = connection
             .prepare_cached("SELECT * FROM reading WHERE job_id = ?1 ORDER BY position")?
-            .query_map([job], |row| {
-                Ok(ReadingRow {
-                    id: row.get("id")?,
-                    axle: row.get("axle")?,
-                    side: row.get("side")?,
-                    what: row.get("what")?,
-                    value: row.get("value")?,
-                    unit: row.get("unit")?,
-                    instrument: row.get("instrument")?,
-                    plus_minus_mm: row.get("plus_minus_mm")?,
-                    fitted: row.get("fitted")?,
-                    stance: row.get("stance")?,
-                    steer: row.get("steer")?,
-                    radius_mm: row.get("radius_mm")?,
-                    is_copied: row.get("is_copied")?,
-                    who: row.get("who")?,
-                    at: row.get("at")?,
-                })
-            })?
-            .collect::<Result<_, _>>()?;
+            .query_map([job], |row| columns::record_of(row, &["is_copied"]))?
+            .map(|row| {
+                let read = serde_json::from_value(Value::Object(row?));
+                read.map_err(|error| corrupt("reading")(error.to_string()))
+            })
+            .collect::<Result<_, StoreError>>()?;
         let levers = connection
             .prepare_cached("SELECT axle, lever, amount FROM lever WHERE job_id = ?1")?
             .query_map([job], |row| {

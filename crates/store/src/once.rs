@@ -9,6 +9,7 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 
 use crate::StoreError;
+use crate::columns::json_of;
 
 /// How long a key is remembered: a tablet that was off over a weekend still asks in vain for a second job.
 const KEPT_FOR: SignedDuration = SignedDuration::from_hours(7 * 24);
@@ -68,7 +69,7 @@ fn remember<T: Serialize>(
 ) -> Result<(), StoreError> {
     connection.prepare_cached("DELETE FROM once WHERE at < ?1")?.execute([(now - KEPT_FOR).to_string()])?;
     // What is made is a number, or a few of them.
-    let text = serde_json::to_string(made).unwrap_or_default();
+    let text = json_of(made)?;
     connection
         .prepare_cached("INSERT INTO once (key, request, made, at) VALUES (?1, ?2, ?3, ?4)")?
         .execute(params![asked.key, asked.request, text, now.to_string()])?;

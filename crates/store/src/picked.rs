@@ -7,6 +7,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::StoreError;
 use crate::catalogue::Fields;
+use crate::columns::json_of;
 
 /// A row of a price list as it was when a job picked it.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -42,8 +43,7 @@ impl Picked {
              VALUES (?1, ?2, ?3, ?4, ?5, ?6)",
         )?;
         for (position, row) in self.rows.iter().enumerate() {
-            // A map of texts always has a JSON.
-            let record = serde_json::to_string(&row.record).unwrap_or_default();
+            let record = json_of(&row.record)?;
             insert.execute(params![job, position as i64, row.kind, row.row, row.supplier, record])?;
         }
         let mut insert =

@@ -5,6 +5,7 @@ use rusqlite::{Connection, params};
 
 use crate::StoreError;
 use crate::catalogue::Fields;
+use crate::columns::json_of;
 
 /// A proven fit as kept.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -47,7 +48,7 @@ pub fn add(
     now: Timestamp,
 ) -> Result<bool, StoreError> {
     // A map of texts always has a JSON.
-    let text = serde_json::to_string(record).unwrap_or_default();
+    let text = json_of(record)?;
     let (job, import) = match from {
         From::Job(id) => (Some(id), None),
         From::Import(id) => (None, Some(id)),

@@ -7,6 +7,7 @@ use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 
 use crate::StoreError;
+use crate::columns::json_of;
 
 /// A profile of something inside the barrel.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -84,8 +85,7 @@ fn put_all<T: Serialize>(
     let mut insert = connection
         .prepare_cached(&format!("INSERT INTO {table} (job_id, position, record) VALUES (?1, ?2, ?3)"))?;
     for (position, one) in all.iter().enumerate() {
-        // Texts and finite numbers always have a JSON.
-        insert.execute(params![job, position as i64, serde_json::to_string(one).unwrap_or_default()])?;
+        insert.execute(params![job, position as i64, json_of(one)?])?;
     }
     Ok(())
 }
@@ -265,7 +265,7 @@ pub fn put_wheel_template(
     connection.execute(
         "INSERT INTO wheel_template (key, record, brought_at) VALUES (?1, ?2, ?3)
          ON CONFLICT (key) DO UPDATE SET record = excluded.record, brought_at = excluded.brought_at",
-        params![template.key(), serde_json::to_string(template).unwrap_or_default(), now.to_string()],
+        params![template.key(), json_of(template)?, now.to_string()],
     )?;
     Ok(())
 }

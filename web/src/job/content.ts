@@ -1,47 +1,24 @@
 import type { Job, Lines } from "../api/client";
 
-/** What a person can change of a job on its sheet. Readings have paths of their own. */
-export type Content = Pick<
-  Job,
-  | "car_label"
-  | "wish"
-  | "stage"
-  | "drive"
-  | "notes"
-  | "fitted"
-  | "planned"
-  | "candidates"
-  | "put_away"
-  | "car"
-  | "levers"
-  | "wanted"
-  | "picked"
-  | "answered"
-  | "templates"
-  | "trials"
->;
+/** What the program keeps of a job, and readings, which have paths of their own. The rest a person can change. */
+type Kept =
+  | "id"
+  | "number"
+  | "revision"
+  | "created_at"
+  | "updated_at"
+  | "can_undo"
+  | "can_redo"
+  | "readings"
+  | "troubles";
+
+/** What a person can change of a job on its sheet. */
+export type Content = Omit<Job, Kept>;
 
 export function contentOf(job: Job): Content {
-  const { car_label, wish, stage, drive, notes, fitted, planned, candidates, put_away } = job;
-  const { car, levers, wanted, picked, answered, templates, trials } = job;
-  return {
-    car_label,
-    wish,
-    stage,
-    drive,
-    notes,
-    fitted,
-    planned,
-    candidates,
-    put_away,
-    car,
-    levers,
-    wanted,
-    picked,
-    answered,
-    templates,
-    trials,
-  };
+  const { id, number, revision, created_at, updated_at, can_undo, can_redo, readings, troubles, ...content } =
+    job;
+  return content;
 }
 
 export const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);

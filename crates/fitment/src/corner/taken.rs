@@ -7,7 +7,11 @@ use crate::length::Length;
 use crate::setup::{Axle, Setup, SetupPair};
 
 /// A reading as taken.
+///
+/// Kept and sent as its fields, lengths in millimetres, what was fitted as a setup line: an empty one for what nobody
+/// had typed yet, none for the bare hub.
 #[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Serialize, serde::Deserialize))]
 pub struct Taken {
     /// On which axle.
     pub axle: Axle,
@@ -22,14 +26,17 @@ pub struct Taken {
     /// Code of the instrument.
     pub instrument: String,
     /// How far it may be off.
+    #[cfg_attr(feature = "serde", serde(rename = "plus_minus_mm"))]
     pub plus_minus: Length,
     /// What was fitted; `None` for the bare hub.
+    #[cfg_attr(feature = "serde", serde(rename = "fitted"))]
     pub on: Option<Setup>,
     /// On the ground or hanging.
     pub stance: Suspension,
     /// Straight or at lock.
     pub steer: Steer,
     /// How far from the axle the smallest gap was.
+    #[cfg_attr(feature = "serde", serde(rename = "radius_mm"))]
     pub radius: Option<Length>,
     /// Written over from the other side.
     pub is_copied: bool,

@@ -1,6 +1,7 @@
 //! What can be read on the car.
 
 use super::Feature;
+use crate::coded::coded_serde;
 
 /// What is to be read.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -57,3 +58,5 @@ impl ToRead {
         }
     }
 }
+
+coded_serde!(ToRead);

@@ -227,6 +227,7 @@ impl<T> PerAxle<T> {
 
 /// Both axles of a car. An axle nobody spoke of is `None`.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
+#[cfg_attr(feature = "serde", derive(serde::Serialize, serde::Deserialize))]
 pub struct SetupPair {
     /// Front axle.
     pub front: Option<Setup>,
@@ -241,6 +242,26 @@ pub enum Arrangement {
     Square,
     /// Any difference front to rear: width, rim diameter, offset or tire size.
     Staggered,
+}
+
+/// As its line; an empty line is a setup nobody has named yet.
+#[cfg(feature = "serde")]
+impl serde::Serialize for Setup {
+    fn serialize<S: serde::Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.collect_str(self)
+    }
+}
+
+/// Read strictly: what is kept is canonical, so a word left aside is damage, not chatter.
+#[cfg(feature = "serde")]
+impl<'de> serde::Deserialize<'de> for Setup {
+    fn deserialize<D: serde::Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        let line = <String as serde::Deserialize>::deserialize(deserializer)?;
+        if line.is_empty() {
+            return Ok(Self::default());
+        }
+        line.parse().map_err(|error| serde::de::Error::custom(format!("{line:?} cannot be read: {error}")))
+    }
 }
 
 impl SetupPair {
