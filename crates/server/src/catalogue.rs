@@ -21,6 +21,21 @@ pub struct Loaded {
     pub wheel_sources: Vec<RowSource>,
     /// Where each tire comes from.
     pub tire_sources: Vec<RowSource>,
+    /// How many rows of each supplier's lists can no longer be read. They were sound when they were taken.
+    pub unreadable: BTreeMap<String, usize>,
+}
+
+impl Loaded {
+    /// What could not be read, for whoever searches: what is left out is said.
+    pub fn unreadable_in_words(&self) -> Vec<String> {
+        self.unreadable
+            .iter()
+            .map(|(supplier, rows)| {
+                let rows = if *rows == 1 { "1 row".to_owned() } else { format!("{rows} rows") };
+                format!("{rows} of {supplier} can no longer be read and stay out: take that list again")
+            })
+            .collect()
+    }
 }
 
 /// Where a row comes from.
@@ -55,7 +70,7 @@ impl CatalogueCache {
     }
 }
 
-/// Rows that can no longer be read are left out: they were sound when they were taken.
+/// Rows that can no longer be read are left out and counted.
 fn load(connection: &Connection) -> Result<Loaded, StoreError> {
     // One snapshot: version and rows are read in the same transaction.
     let snapshot = connection.unchecked_transaction()?;
@@ -75,17 +90,23 @@ fn load(connection: &Connection) -> Result<Loaded, StoreError> {
     };
     catalogue::each(connection, Kind::Wheels.code(), &mut |row| {
         let record = record_in(row.record);
-        if let Ok(wheel) = wheels::wheel(&record, row.id as u32) {
-            loaded.catalogue.wheels.push(wheel);
-            loaded.wheel_sources.push(source(row.supplier, &record));
+        match wheels::wheel(&record, row.id as u32) {
+            Ok(wheel) => {
+                loaded.catalogue.wheels.push(wheel);
+                loaded.wheel_sources.push(source(row.supplier, &record));
+            }
+            Err(_) => *loaded.unreadable.entry(row.supplier.to_owned()).or_default() += 1,
         }
         Ok(())
     })?;
     catalogue::each(connection, Kind::Tires.code(), &mut |row| {
         let record = record_in(row.record);
-        if let Ok(tire) = tires::tire(&record, row.id as u32) {
-            loaded.catalogue.tires.push(tire);
-            loaded.tire_sources.push(source(row.supplier, &record));
+        match tires::tire(&record, row.id as u32) {
+            Ok(tire) => {
+                loaded.catalogue.tires.push(tire);
+                loaded.tire_sources.push(source(row.supplier, &record));
+            }
+            Err(_) => *loaded.unreadable.entry(row.supplier.to_owned()).or_default() += 1,
         }
         Ok(())
     })?;

@@ -1581,6 +1581,8 @@ export interface components {
             questions: components["schemas"]["QuestionView"][];
             /** @description The best setups, best first. */
             setups: components["schemas"]["FoundView"][];
+            /** @description Rows of the price lists that can no longer be read and were left out, by list, in words. */
+            unreadable: string[];
         };
         /** @description A setup to be tried against a measured corner. */
         FitRequest: {
@@ -1620,6 +1622,8 @@ export interface components {
             lines: components["schemas"]["Lines"];
             /** @description What must be ordered with it or found out first: rings, bolts, spacers, seats. */
             needs: components["schemas"]["NeedView"][];
+            /** @description The rows of the lists it takes, and how many of each for the four wheels: what a supplier is asked for. */
+            parts: components["schemas"]["PartCount"][];
             /** @description The rows of the lists it is made of, to be kept with the job. */
             picked: components["schemas"]["PickedView"][];
             /**
@@ -2782,6 +2786,13 @@ export interface components {
          * @enum {string}
          */
         PieceKind: "gap" | "left_aside" | "axle" | "wheel" | "offset" | "backspacing" | "bolt_circle" | "center_bore" | "center_lock" | "tire" | "service" | "spacer" | "date_code" | "question" | "fault";
+        /** @description A place on the fit window. */
+        PlaceOnWindow: {
+            /** Format: double */
+            offset_mm: number;
+            /** Format: double */
+            rim_width_in: number;
+        };
         /**
          * @description Where a part of the car begins, to be drawn. Corner frame: y outboard from the hub face, height above the
          *     axle.
@@ -3061,6 +3072,8 @@ export interface components {
             units: components["schemas"]["UnitEntry"][];
             /** @description The verdicts. */
             verdicts: components["schemas"]["VerdictEntry"][];
+            /** @description What the finder can be asked for. */
+            wishes: components["schemas"]["WishChoices"];
         };
         /** @description How many fits were taken out. */
         RemovedFits: {
@@ -3109,6 +3122,8 @@ export interface components {
             arch_verdict?: components["schemas"]["VerdictCode"] | null;
             /** @description `ideal`, `good`, `limit` or `beyond`, by the house's bands. */
             band: string;
+            /** @description The same in the trade's words. */
+            band_word: string;
             /** Format: double */
             change_pct: number;
             /** @description False for a size off the grid that makers list from. */
@@ -3309,6 +3324,7 @@ export interface components {
              * @description Change of the spacer's thickness.
              */
             spacer_mm?: number;
+            to?: components["schemas"]["PlaceOnWindow"] | null;
         };
         /** @description One step of a working. */
         StepView: {
@@ -3790,6 +3806,33 @@ export interface components {
             troubles: components["schemas"]["TroubleView"][];
             /** @description Each rim width, narrowest first. */
             widths: components["schemas"]["WidthView"][];
+        };
+        /** @description What the finder can be asked for. */
+        WishChoices: {
+            arrangements: components["schemas"]["UnitEntry"][];
+            keeps: components["schemas"]["UnitEntry"][];
+            /**
+             * Format: double
+             * @description Most that a criterion can weigh.
+             */
+            most_weight: number;
+            schools: components["schemas"]["UnitEntry"][];
+            seasons: components["schemas"]["UnitEntry"][];
+            /** @description What a wish starts from, to be changed. */
+            start: components["schemas"]["WishStart"];
+            uses: components["schemas"]["UnitEntry"][];
+        };
+        /** @description What a wish starts from. */
+        WishStart: {
+            arrangement: string;
+            keeps: string;
+            /** Format: double */
+            rim_max_in: number;
+            /** Format: double */
+            rim_min_in: number;
+            school: string;
+            season: string;
+            uses: string[];
         };
         /** @description Work on the car that a setup needs. */
         WorkView: {

@@ -41,13 +41,10 @@ export function Bench() {
   ) =>
     take(there.map((one) => ({ offset_mm: 0, rim_width_quarter_in: 0, spacer_mm: 0, ...change, axle: one })));
 
-  /** A place on the window: the steps from where the plan is to there. */
+  /** A place on the window is gone to. */
   const pick = useLatest((on: Axle, rim_width_in: number, offset_mm: number) => {
-    const here = bench?.axles[on].planned ?? bench?.axles[on].fitted;
-    if (here?.rim_width_in == null || here.offset_mm == null) return;
-    const rim_width_quarter_in = Math.round((rim_width_in - here.rim_width_in) * 4);
-    const by = { axle: on, offset_mm: offset_mm - here.offset_mm, rim_width_quarter_in, spacer_mm: 0 };
-    if (planned[on]) take([by]);
+    const nothing = { offset_mm: 0, rim_width_quarter_in: 0, spacer_mm: 0 };
+    if (planned[on]) take([{ axle: on, ...nothing, to: { rim_width_in, offset_mm } }]);
   });
   const propose = (on: Axle, proposal: NonNullable<AxleFit["proposal"]>) =>
     edit({

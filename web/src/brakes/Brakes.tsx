@@ -5,7 +5,7 @@ import { useSheet } from "../job/JobSheet";
 import { FigureText } from "../shared/Figures";
 import { Mark, StandingWord } from "../shared/Mark";
 import { NumberBox } from "../shared/NumberBox";
-import { STANDING_OF, useRegistry, WORD_OF } from "../shared/registry";
+import { useRegistry, useVerdicts } from "../shared/registry";
 import { formatLength, inWords, useUnits } from "../shared/units";
 import { useLatest } from "../shared/useLatest";
 import { BrakeSection } from "./BrakeSection";
@@ -27,6 +27,7 @@ export function Brakes() {
   const { open, setViewKeys } = useSheet();
   const { content, edit } = open;
   const registry = useRegistry();
+  const verdict = useVerdicts();
   const [axle, setAxle] = useState<Axle>("front");
   const hasPlanned = content.templates.some((one) => one.axle === axle && one.role === "planned");
   const [wantsPlanned, setWantsPlanned] = useState(true);
@@ -178,11 +179,11 @@ export function Brakes() {
                     className="hover:bg-base-300/60 aria-pressed:bg-accent/15 flex w-full cursor-pointer items-center gap-2 text-left"
                     onClick={() => pick(one)}
                   >
-                    <Mark standing={STANDING_OF[one.verdict]} size={12} />
+                    <Mark standing={verdict(one.verdict).standing} size={12} />
                     <span className="flex-1">
                       {one.line} {one.setup}
                     </span>
-                    <span>{WORD_OF[one.verdict]}</span>
+                    <span>{verdict(one.verdict).word}</span>
                     {one.source !== "estimate" && <span className="opacity-80">measured</span>}
                   </button>
                 </li>
@@ -246,6 +247,7 @@ type JudgementProps = {
 /** The verdict, both gaps of each part, what spacers do, and what smaller rims can be. */
 function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
   const registry = useRegistry();
+  const verdict = useVerdicts();
   const { units } = useUnits();
   const length = (mm: number | null | undefined) =>
     mm == null ? "–" : inWords(formatLength(mm, units, mm < 0));
@@ -253,8 +255,8 @@ function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
   return (
     <>
       <p className="flex items-center gap-2 text-[19px]" data-brake-verdict={bench.verdict}>
-        <Mark standing={STANDING_OF[bench.verdict]} size={20} />
-        <StandingWord standing={STANDING_OF[bench.verdict]} word={WORD_OF[bench.verdict]} />
+        <Mark standing={verdict(bench.verdict).standing} size={20} />
+        <StandingWord standing={verdict(bench.verdict).standing} word={verdict(bench.verdict).word} />
         <span className="text-[14px]">
           house: barrel {length(bench.radial_limit_mm)}, spokes {length(bench.axial_limit_mm)}
         </span>
@@ -292,7 +294,7 @@ function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
               data-spacer-step={step.spacer_mm}
               onClick={() => onSpacer(step.spacer_mm)}
             >
-              <Mark standing={STANDING_OF[step.verdict]} size={11} />
+              <Mark standing={verdict(step.verdict).standing} size={11} />
               {step.spacer_mm}
             </button>
           ))}

@@ -4,8 +4,8 @@ import { type Axle, answer, api, type Column } from "../api/client";
 import { asLine } from "../job/content";
 import { useSheet } from "../job/JobSheet";
 import { Mark } from "../shared/Mark";
-import { STANDING_OF, WORD_OF } from "../shared/registry";
-import { formatLength, formatSpeed, inWords, type Units, useUnits } from "../shared/units";
+import { useVerdicts } from "../shared/registry";
+import { format, formatLength, formatSpeed, inWords, percent, type Units, useUnits } from "../shared/units";
 import { CandidateNote } from "./CandidateNote";
 import { Silhouettes } from "./Silhouettes";
 
@@ -13,6 +13,7 @@ import { Silhouettes } from "./Silhouettes";
 export function Compare() {
   const { open } = useSheet();
   const { id, content, save, job } = open;
+  const { units } = useUnits();
   const query = useQuery({
     queryKey: ["side-by-side", id, job.revision],
     queryFn: () => answer(api.GET("/api/v1/jobs/{id}/side-by-side", { params: { path: { id } } })),
@@ -77,7 +78,7 @@ export function Compare() {
           <Row
             title="Front against rear"
             columns={columns}
-            figure={(column) => standing(column, "front-to-rear", null)}
+            figure={(column) => standing(column, "front-to-rear", null, units)}
           />
           <TrueSpeedRow columns={columns} />
         </tbody>
@@ -156,6 +157,7 @@ type Cell = { text: string; note?: string; mark?: Column["ledger"][number]["stan
 
 function AxleRows({ axle, columns }: { axle: Axle; columns: Columns }) {
   const { units } = useUnits();
+  const verdict = useVerdicts();
   const length = (mm: number | null | undefined, signed = false) =>
     mm == null ? null : { text: inWords(formatLength(mm, units, signed)) };
   return (
@@ -198,7 +200,7 @@ function AxleRows({ axle, columns }: { axle: Axle; columns: Columns }) {
         figure={({ change }) => length(change[axle]?.arch_gap_change_mm, true)}
         skipFirst
       />
-      <Row title="Least room" columns={columns} figure={({ fit }) => leastRoom(fit[axle], units)} />
+      <Row title="Least room" columns={columns} figure={({ fit }) => leastRoom(fit[axle], units, verdict)} />
       <Row
         title="At the fender line"
         columns={columns}
@@ -207,18 +209,21 @@ function AxleRows({ axle, columns }: { axle: Axle; columns: Columns }) {
       <Row
         title="Tire on its rim"
         columns={columns}
-        figure={(column) => standing(column, "tire-on-rim", axle)}
+        figure={(column) => standing(column, "tire-on-rim", axle, null)}
       />
-      <Row title="Load index" columns={columns} figure={(column) => standing(column, "load-index", axle)} />
+      <Row
+        title="Load index"
+        columns={columns}
+        figure={(column) => standing(column, "load-index", axle, units)}
+      />
     </>
   );
 }
 
 /** The part with least to spare, and the axle's verdict. */
-function leastRoom(fit: Column["fit"]["front"], units: Units): Cell {
+function leastRoom(fit: Column["fit"]["front"], units: Units, verdict: ReturnType<typeof useVerdicts>): Cell {
   if (!fit) return null;
-  const mark = STANDING_OF[fit.verdict];
-  const note = WORD_OF[fit.verdict];
+  const { standing: mark, word: note } = verdict(fit.verdict);
   const { tightest } = fit;
   if (tightest?.nominal_mm == null) return { text: note, mark };
   return { text: `${tightest.name} ${inWords(formatLength(tightest.nominal_mm, units))}`, note, mark };
@@ -236,20 +241,15 @@ function withChange(column: Column, axle: Axle, length: (mm: number) => string):
   if (diameter == null) return null;
   const line = column.ledger.find((one) => one.code === "overall-diameter" && one.axle === axle);
   const pct = column.change[axle]?.overall_diameter_change_pct;
-  const note = pct ? `${pct > 0 ? "+" : "−"}${Math.abs(pct).toFixed(1)} %, ${line?.word ?? ""}` : undefined;
+  const note = pct ? `${percent(pct)}, ${line?.word ?? ""}` : undefined;
   return { text: length(diameter), note, mark: pct ? line?.standing : undefined };
 }
 
-function standing(column: Column, code: string, axle: Axle | null): Cell {
+/** A line of the ledger: its figure where units are given and it has one, else its word. */
+function standing(column: Column, code: string, axle: Axle | null, units: Units | null): Cell {
   const line = column.ledger.find((one) => one.code === code && (one.axle ?? null) === axle);
   if (!line) return null;
-  const figure = line.figure;
-  const text =
-    figure && code === "front-to-rear"
-      ? `${figure.value > 0 ? "+" : figure.value < 0 ? "−" : ""}${Math.abs(figure.value).toFixed(1)} %`
-      : figure && code === "load-index"
-        ? `${figure.value.toFixed(0)} kg`
-        : line.word;
+  const text = line.figure && units ? inWords(format(line.figure, units)) : line.word;
   return { text, note: text === line.word ? undefined : line.word, mark: line.standing };
 }
 

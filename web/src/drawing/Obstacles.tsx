@@ -1,5 +1,5 @@
 import type { AxleFit, Clearance, Drawing, Verdict } from "../api/client";
-import { WORD_OF } from "../shared/registry";
+import { useVerdicts } from "../shared/registry";
 import { formatLength, inWords, useUnits } from "../shared/units";
 import { Horizontal } from "./Dimension";
 import type { Place } from "./scale";
@@ -14,6 +14,7 @@ const unread = (fit: AxleFit | null, code: string) =>
 /** What the figure of a gap says: value, ±, and the verdict's word where it is not a good one. */
 function GapFigure({ line, x }: { line: Clearance; x: number }) {
   const { units } = useUnits();
+  const verdict = useVerdicts();
   const gap = formatLength(line.nominal_mm ?? 0, units);
   const band = formatLength(line.plus_minus_mm ?? 0, units);
   return (
@@ -22,7 +23,7 @@ function GapFigure({ line, x }: { line: Clearance; x: number }) {
       <tspan> ±{band.figure}</tspan>
       {line.verdict !== "clears" && (
         <tspan x={x} dy={15}>
-          {WORD_OF[line.verdict]}
+          {verdict(line.verdict).word}
         </tspan>
       )}
     </>

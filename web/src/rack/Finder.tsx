@@ -9,27 +9,14 @@ import { FoundSetup } from "./FoundSetup";
 import { useSupply } from "./useSupply";
 import { type Sought, Wishes } from "./Wishes";
 
-const START: Sought = {
-  school: "tire_first",
-  season: "summer",
-  keeps: "nothing",
-  allowed: null,
-  uses: ["daily"],
-  arrangement: "either",
-  mixed_diameters: false,
-  rim_min_in: 15,
-  rim_max_in: 20,
-  budget: null,
-  thickest_spacer_mm: 0,
-  weights: {},
-};
-
 /** From what the owner wants to complete setups that can be ordered, each with its reasons and its price. */
 export function Finder() {
   const { open } = useSheet();
   const { content, edit, id } = open;
   const registry = useRegistry();
-  const [sought, setSought] = useState<Sought>(START);
+  const [changed, setChanged] = useState<Partial<Sought>>({});
+  const sought: Sought = { ...registry?.wishes.start, ...changed };
+  const isReady = registry != null;
   const navigate = useNavigate();
   const search = useMutation({
     mutationFn: () =>
@@ -39,9 +26,11 @@ export function Finder() {
   });
   // The first answer comes by itself: an empty page would say nothing.
   const { mutate } = search;
-  useEffect(() => mutate(), [mutate]);
+  useEffect(() => {
+    if (isReady) mutate();
+  }, [mutate, isReady]);
   const found = search.data;
-  const supply = useSupply(found?.setups ?? []);
+  const supply = useSupply(found?.setups.map((setup) => setup.parts) ?? []);
   const { answered } = content;
   const questions = found?.questions ?? [];
   const left = questions.filter((one) => !answered.includes(one.code)).length;
@@ -59,9 +48,10 @@ export function Finder() {
     <div className="flex min-h-0 flex-1 flex-col min-[1000px]:flex-row">
       <Wishes
         sought={sought}
+        choices={registry?.wishes ?? null}
         criteria={found?.criteria ?? null}
         isBusy={search.isPending}
-        onChange={(change) => setSought({ ...sought, ...change })}
+        onChange={(change) => setChanged({ ...changed, ...change })}
         onSearch={() => search.mutate()}
       />
       <section className="min-h-0 min-w-0 flex-1 overflow-y-auto px-4 py-2" aria-label="Setups found">
@@ -85,6 +75,11 @@ export function Finder() {
               {found.passing.front.wheels} and {found.passing.front.tires} of them can go on the front axle,{" "}
               {found.passing.rear.wheels} and {found.passing.rear.tires} on the rear.
             </p>
+            {found.unreadable.map((said) => (
+              <p key={said} className="border-warning mt-1 border-l-3 pl-2 text-[14px]">
+                {said}.
+              </p>
+            ))}
             {found.obstruction && (
               <div
                 className="border-error mt-2 border-l-3 pl-2 text-[15px]"

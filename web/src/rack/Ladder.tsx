@@ -3,17 +3,15 @@ import { useState } from "react";
 import { answer, api } from "../api/client";
 import { useSheet } from "../job/JobSheet";
 import { Mark } from "../shared/Mark";
-import { STANDING_OF } from "../shared/registry";
-import { formatLength, inWords, useUnits } from "../shared/units";
-import { percent } from "./percent";
+import { useVerdicts } from "../shared/registry";
+import { formatLength, inWords, percent, useUnits } from "../shared/units";
 import { Uprights, uprights } from "./Uprights";
-
-const BANDS = { ideal: "ideal", good: "good", limit: "at the limit", beyond: "beyond the limit" } as const;
 
 /** Every size round the fitted tire inside a band of overall diameter, as a table and to one scale. */
 export function Ladder() {
   const { open } = useSheet();
   const { units } = useUnits();
+  const verdict = useVerdicts();
   const { id } = open;
   const fitted = open.content.fitted;
   const [axle, setAxle] = useState<"front" | "rear">("front");
@@ -167,9 +165,7 @@ export function Ladder() {
                         </td>
                         <td className="text-right">
                           {percent(rung.change_pct)}{" "}
-                          <span className="text-[13px] opacity-85">
-                            {BANDS[rung.band as keyof typeof BANDS]}
-                          </span>
+                          <span className="text-[13px] opacity-85">{rung.band_word}</span>
                         </td>
                         <td className="text-right">{inWords(formatLength(rung.sidewall_mm, units))}</td>
                         <td className="text-right">
@@ -180,7 +176,7 @@ export function Ladder() {
                             "not read"
                           ) : (
                             <span className="inline-flex items-center gap-1">
-                              <Mark standing={STANDING_OF[rung.arch_verdict]} size={12} />
+                              <Mark standing={verdict(rung.arch_verdict).standing} size={12} />
                               {inWords(formatLength(rung.arch_gap_mm, units))}
                             </span>
                           )}

@@ -1,8 +1,7 @@
 import type { Schemas } from "../api/client";
 import { Mark } from "../shared/Mark";
-import { STANDING_OF } from "../shared/registry";
-import { formatLength, inWords, useUnits } from "../shared/units";
-import { percent } from "./percent";
+import { useVerdicts } from "../shared/registry";
+import { formatLength, inWords, percent, useUnits } from "../shared/units";
 
 type Rung = Schemas["RungView"];
 type Props = { ladder: Schemas["LadderView"]; rungs: Rung[]; marked: Rung };
@@ -33,6 +32,7 @@ const HUB = 286;
 /** Upper halves of tires cut through the axle, all on one hub line and to one scale, under the arch as it was read. */
 export function Uprights({ ladder, rungs, marked }: Props) {
   const { units } = useUnits();
+  const verdict = useVerdicts();
   const arch = ladder.arch_above_hub_mm ?? null;
   const tallest = Math.max(arch ?? 0, ...rungs.map((rung) => rung.overall_diameter_mm / 2));
   const k = (HUB - 44) / tallest;
@@ -101,7 +101,7 @@ export function Uprights({ ladder, rungs, marked }: Props) {
       </svg>
       {marked.arch_gap_mm != null && marked.arch_verdict && (
         <p className="mt-1 flex items-center gap-1 text-[15px]">
-          <Mark standing={STANDING_OF[marked.arch_verdict]} size={13} />
+          <Mark standing={verdict(marked.arch_verdict).standing} size={13} />
           {marked.size}: {inWords(formatLength(marked.arch_gap_mm, units))} under the arch
         </p>
       )}

@@ -21,25 +21,18 @@ export type Sought = Pick<
 
 type Props = {
   sought: Sought;
+  choices: Schemas["WishChoices"] | null;
   criteria: Schemas["CriterionView"][] | null;
   isBusy: boolean;
   onChange: (change: Partial<Sought>) => void;
   onSearch: () => void;
 };
 
-const USES = [
-  ["daily", "daily"],
-  ["occasional_track", "occasional track day"],
-  ["regular_track", "regular track"],
-  ["autocross", "autocross"],
-  ["drag", "drag strip"],
-  ["show", "show"],
-  ["winter", "winter roads"],
-  ["gravel", "gravel, light off-road"],
-] as const;
+const pairs = (entries: Schemas["UnitEntry"][] | undefined) =>
+  (entries ?? []).map(({ code, name }) => [code, name] as const);
 
 /** What is sought, and how much each criterion counts. */
-export function Wishes({ sought, criteria, isBusy, onChange, onSearch }: Props) {
+export function Wishes({ sought, choices, criteria, isBusy, onChange, onSearch }: Props) {
   const uses = sought.uses ?? [];
   return (
     <form
@@ -52,16 +45,13 @@ export function Wishes({ sought, criteria, isBusy, onChange, onSearch }: Props) 
     >
       <Choice
         label="Start from"
-        value={sought.school ?? "tire_first"}
-        options={[
-          ["tire_first", "the tire: performance"],
-          ["wheel_first", "the wheel: looks"],
-        ]}
+        value={sought.school ?? ""}
+        options={pairs(choices?.schools)}
         onPick={(school) => onChange({ school, weights: {} })}
       />
       <fieldset>
         <legend className="label-small">The car is for</legend>
-        {USES.map(([code, name]) => (
+        {choices?.uses.map(({ code, name }) => (
           <label key={code} className="flex items-center gap-2">
             <input
               type="checkbox"
@@ -79,32 +69,19 @@ export function Wishes({ sought, criteria, isBusy, onChange, onSearch }: Props) 
       <Choice
         label="Season"
         value={sought.season ?? ""}
-        options={[
-          ["", "any"],
-          ["summer", "summer"],
-          ["winter", "winter"],
-          ["all_year", "all year"],
-        ]}
+        options={[["", "any"], ...pairs(choices?.seasons)]}
         onPick={(season) => onChange({ season: season || null })}
       />
       <Choice
         label="The owner keeps"
-        value={sought.keeps ?? "nothing"}
-        options={[
-          ["nothing", "nothing of the fitted set"],
-          ["wheels", "the fitted wheels"],
-          ["tires", "the fitted tires"],
-        ]}
+        value={sought.keeps ?? ""}
+        options={pairs(choices?.keeps)}
         onPick={(keeps) => onChange({ keeps })}
       />
       <Choice
         label="Axles"
-        value={sought.arrangement ?? "either"}
-        options={[
-          ["either", "square or staggered"],
-          ["square", "square"],
-          ["staggered", "staggered"],
-        ]}
+        value={sought.arrangement ?? ""}
+        options={pairs(choices?.arrangements)}
         onPick={(arrangement) => onChange({ arrangement })}
       />
       <label className="flex items-center gap-2">
@@ -162,7 +139,7 @@ export function Wishes({ sought, criteria, isBusy, onChange, onSearch }: Props) 
                 type="range"
                 className="range-lever min-w-0 flex-1"
                 min={0}
-                max={10}
+                max={choices?.most_weight}
                 step={0.5}
                 value={sought.weights?.[one.code] ?? one.weight}
                 onChange={(event) =>

@@ -34,17 +34,13 @@ export function useHouse(): House | null {
   return query.data ?? null;
 }
 
-/** The verdicts as marks of the ledger know them. */
-export const STANDING_OF = {
-  clears: "good",
-  tight: "mind",
-  measure_first: "measure",
-  touches: "stop",
-} as const;
+type Verdict = Pick<Registry["verdicts"][number], "standing" | "word">;
 
-export const WORD_OF = {
-  clears: "clears",
-  tight: "tight",
-  measure_first: "measure first",
-  touches: "touches",
-} as const;
+/** Until the program has said what a verdict is, nothing is said of it. */
+const NOT_HEARD: Verdict = { standing: "unknown", word: "" };
+
+/** A verdict's word and mark, as the program has them. */
+export function useVerdicts(): (code: string) => Verdict {
+  const verdicts = useRegistry()?.verdicts;
+  return (code) => verdicts?.find((one) => one.code === code) ?? NOT_HEARD;
+}

@@ -97,3 +97,6 @@ export function format({ kind, value, signed }: Quantity, units: Units): Formatt
 
 /** Figure and unit as one text. */
 export const inWords = ({ figure, unit }: Formatted) => (unit ? `${figure} ${unit}` : figure);
+
+/** A change in per cent with its sign. */
+export const percent = (change: number) => inWords({ figure: rounded(change, 1, true), unit: "%" });

@@ -1,12 +1,13 @@
 import type { Schemas } from "../api/client";
 import { Phrase } from "../shared/Figures";
 import { Mark } from "../shared/Mark";
-import { STANDING_OF, WORD_OF } from "../shared/registry";
+import { useVerdicts } from "../shared/registry";
 
 const KINDS = { out: "stop", open: "good", to_find: "measure" } as const;
 
 /** What each axle's trials come to, what to try next, and how what is at hand stands after them. */
 export function Conclusions({ trials }: { trials: Schemas["TrialsView"] | undefined }) {
+  const verdict = useVerdicts();
   if (!trials) return null;
   return (
     <aside
@@ -41,11 +42,11 @@ export function Conclusions({ trials }: { trials: Schemas["TrialsView"] | undefi
               <ul className="mt-1 text-[14px]">
                 {judged.map((one) => (
                   <li key={one.name} className="flex items-center gap-1.5" data-judged={one.name}>
-                    <Mark standing={STANDING_OF[one.verdict]} size={12} />
+                    <Mark standing={verdict(one.verdict).standing} size={12} />
                     <span className="font-semibold">{one.name}</span>
                     <span className="min-w-0 flex-1 truncate">{one.line}</span>
                     <span>
-                      {WORD_OF[one.verdict]}
+                      {verdict(one.verdict).word}
                       {one.was_tried && ", tried"}
                     </span>
                   </li>

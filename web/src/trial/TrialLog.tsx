@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import type { OpenJob } from "../job/useJob";
 import { Mark } from "../shared/Mark";
-import { STANDING_OF, useRegistry } from "../shared/registry";
+import { useRegistry, useVerdicts } from "../shared/registry";
 import { formatLength, inWords, useUnits } from "../shared/units";
 
 type TrialView = Schemas["TrialView"];
@@ -11,10 +11,11 @@ type TrialsView = Schemas["TrialsView"];
 export function TrialLog({ open, trials }: { open: OpenJob; trials: TrialsView | undefined }) {
   const { content, edit, id } = open;
   const registry = useRegistry();
+  const heard = useVerdicts();
   const tried = [...(trials?.axles.front.tried ?? []), ...(trials?.axles.rear.tried ?? [])];
   const standing = (id: string) => {
     const verdict = tried.find((one) => one.id === id)?.verdict;
-    return verdict ? STANDING_OF[verdict] : "unknown";
+    return verdict ? heard(verdict).standing : "unknown";
   };
   const met = (code: string) => registry?.contacts.find((one) => one.code === code)?.name ?? code;
   return (

@@ -92,6 +92,20 @@ coded!(Use:
 );
 
 impl Use {
+    /// In the trade's words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Daily => "daily",
+            Self::OccasionalTrack => "occasional track day",
+            Self::RegularTrack => "regular track",
+            Self::Autocross => "autocross",
+            Self::DragStrip => "drag strip",
+            Self::Show => "show",
+            Self::WinterRoads => "winter roads",
+            Self::Gravel => "gravel, light off-road",
+        }
+    }
+
     /// Driven hard: what a tire's tread then asks of its rim is stricter.
     pub fn is_hard(self) -> bool {
         matches!(self, Self::OccasionalTrack | Self::RegularTrack | Self::Autocross)
@@ -108,6 +122,17 @@ pub enum Season {
 }
 
 coded!(Season: Summer = "summer", Winter = "winter", AllYear = "all_year");
+
+impl Season {
+    /// In words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Summer => "summer",
+            Self::Winter => "winter",
+            Self::AllYear => "all year",
+        }
+    }
+}
 
 impl TireKind {
     /// In the trade's words.

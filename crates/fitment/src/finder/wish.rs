@@ -2,6 +2,7 @@
 
 use super::Criterion;
 use crate::catalogue::{Season, Use};
+use crate::coded::coded;
 use crate::codes::RimDiameter;
 
 /// From where one starts.
@@ -12,6 +13,18 @@ pub enum Approach {
     TireFirst,
     /// Pick style and wheel from the window, then the tire that stands square on it: looks.
     WheelFirst,
+}
+
+coded!(Approach: TireFirst = "tire_first", WheelFirst = "wheel_first");
+
+impl Approach {
+    /// In the trade's words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::TireFirst => "the tire: performance",
+            Self::WheelFirst => "the wheel: looks",
+        }
+    }
 }
 
 /// Square, staggered, or whichever comes out.
@@ -26,6 +39,19 @@ pub enum Arrangements {
     Staggered,
 }
 
+coded!(Arrangements: Either = "either", Square = "square", Staggered = "staggered");
+
+impl Arrangements {
+    /// In the trade's words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Either => "square or staggered",
+            Self::Square => "square",
+            Self::Staggered => "staggered",
+        }
+    }
+}
+
 /// What of the fitted set stays: it is not bought, and not changed between the axles.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub enum KeptParts {
@@ -36,6 +62,19 @@ pub enum KeptParts {
     Wheels,
     /// The fitted tires.
     Tires,
+}
+
+coded!(KeptParts: Nothing = "nothing", Wheels = "wheels", Tires = "tires");
+
+impl KeptParts {
+    /// In words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Nothing => "nothing of the fitted set",
+            Self::Wheels => "the fitted wheels",
+            Self::Tires => "the fitted tires",
+        }
+    }
 }
 
 /// How much each criterion counts. Only their ratios matter.
@@ -123,6 +162,13 @@ pub struct SearchCriteria {
 }
 
 impl SearchCriteria {
+    /// Rim codes that are searched while nobody says which: all that price lists have for passenger cars.
+    pub const RIMS_IN: (f64, f64) = (13.0, 24.0);
+    /// Rim codes that a wish starts from, to be moved. Judgement of ours.
+    pub const USUAL_RIMS_IN: (f64, f64) = (15.0, 20.0);
+    /// Thickest spacer that can be asked for, in millimetres.
+    pub const THICKEST_SPACER_MM: f64 = 30.0;
+
     /// Driven hard: from the tire, for the track or a canyon road.
     pub fn is_driven_hard(&self) -> bool {
         self.approach == Approach::TireFirst && self.uses.iter().any(|wanted| wanted.is_hard())

@@ -1,6 +1,7 @@
 //! Overall diameter against the factory's tire, in the house's bands.
 
 use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use crate::coded::coded;
 use crate::length::Length;
 use crate::limits::HouseLimits;
 use crate::tire::dimensions::revolutions_worked;
@@ -26,7 +27,19 @@ pub enum Band {
     Beyond,
 }
 
+coded!(Band: Ideal = "ideal", Good = "good", AtTheLimit = "limit", Beyond = "beyond");
+
 impl Band {
+    /// In the trade's words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Ideal => "ideal",
+            Self::Good => "good",
+            Self::AtTheLimit => "at the limit",
+            Self::Beyond => "beyond the limit",
+        }
+    }
+
     /// The band of a change in per cent. What is printed as the limit is inside: the last figure's rounding is let
     /// through.
     pub fn of(change_pct: f64, limits: &HouseLimits) -> Self {

@@ -61,6 +61,19 @@ impl Setup {
         }
         Ok(Self { wheel: Some(wheel), spacer, ..*self })
     }
+
+    /// The setup with its wheel at a place of the fit window: rim width in inches, to the next quarter, and offset in
+    /// millimetres.
+    ///
+    /// # Errors
+    /// When there is no wheel, or no such one.
+    pub fn moved_to(&self, rim_width_in: f64, offset_mm: f64) -> Result<Self, AdjustError> {
+        let mut wheel = self.wheel.ok_or(AdjustError::NoWheel)?;
+        wheel.offset = Some(Offset::from_mm(offset_mm).ok_or(AdjustError::Offset)?);
+        let quarters = ((rim_width_in - wheel.width.code()) * 4.0).round() / 4.0;
+        wheel.width = RimWidth::from_code(wheel.width.code() + quarters).ok_or(AdjustError::Width)?;
+        Ok(Self { wheel: Some(wheel), ..*self })
+    }
 }
 
 #[cfg(test)]
@@ -79,6 +92,17 @@ mod tests {
         assert_eq!(stepped.to_string(), "18x9 ET30 5x112 · 245/40R18 97Y · 3 mm spacer");
         let back = stepped.adjusted(Adjustment { offset_mm: 5.0, width_quarter_inches: -2, spacer_mm: -3.0 });
         assert_eq!(back, Ok(start));
+    }
+
+    #[test]
+    fn a_place_on_the_window_is_gone_to_and_the_rest_stays() {
+        let start = setup("18x8.5 ET35 5x112 · 245/40R18 97Y · 3 mm spacer");
+        let there = start.moved_to(9.1, 22.0).unwrap();
+        assert_eq!(there.to_string(), "18x9 ET22 5x112 · 245/40R18 97Y · 3 mm spacer");
+        assert_eq!(start.moved_to(99.0, 22.0), Err(AdjustError::Width));
+        assert_eq!(start.moved_to(f64::NAN, 22.0), Err(AdjustError::Width));
+        assert_eq!(start.moved_to(9.0, f64::NAN), Err(AdjustError::Offset));
+        assert_eq!(setup("245/40R18").moved_to(9.0, 22.0), Err(AdjustError::NoWheel));
     }
 
     #[test]

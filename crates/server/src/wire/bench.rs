@@ -20,7 +20,7 @@ use super::corner::{
 use super::drawing::Drawing;
 use super::ledger::{FragmentView, LineOfLedger, StandingCode, fragments};
 use super::measured::{WantedView, read_pair_levers, read_wanted};
-use super::read::Reading;
+use super::read::FieldErrors;
 use super::{ArrangementCode, AxleCode, DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
 
@@ -65,6 +65,17 @@ pub struct Step {
     /// Change of the spacer's thickness.
     #[serde(default)]
     pub spacer_mm: f64,
+    /// A place on the fit window to go to, after the steps.
+    #[serde(default)]
+    pub to: Option<PlaceOnWindow>,
+}
+
+/// A place on the fit window.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct PlaceOnWindow {
+    pub rim_width_in: f64,
+    pub offset_mm: f64,
 }
 
 /// A plan read into the core's types, its steps taken.
@@ -82,9 +93,9 @@ impl BenchRequest {
     /// # Errors
     /// Every line that could not be read; the first step that cannot be taken.
     pub fn read(&self, known: &JobKnowledge) -> Result<(ReadBench, CarState), ApiError> {
-        let mut reading = Reading::default();
-        let fitted = reading.pair("/fitted", &self.fitted);
-        let mut planned = reading.pair("/planned", &self.planned);
+        let mut errors = FieldErrors::default();
+        let fitted = errors.pair("/fitted", &self.fitted);
+        let mut planned = errors.pair("/planned", &self.planned);
         let mut known = known.clone();
         // The line on the bench is newer than what was saved.
         for axle in Axle::BOTH {
@@ -94,12 +105,12 @@ impl BenchRequest {
         }
         let measurements = &mut known.measurements;
         if let Some(levers) = &self.levers {
-            measurements.levers = read_pair_levers(&mut reading, "/levers", levers);
+            measurements.levers = read_pair_levers(&mut errors, "/levers", levers);
         }
         if let Some(wanted) = &self.wanted {
-            measurements.wanted = read_wanted(&mut reading, "/wanted", wanted);
+            measurements.wanted = read_wanted(&mut errors, "/wanted", wanted);
         }
-        reading.finish(())?;
+        errors.finish(())?;
         for (at, step) in self.adjust.iter().enumerate() {
             let by = Adjustment {
                 offset_mm: step.offset_mm,
@@ -107,7 +118,10 @@ impl BenchRequest {
                 spacer_mm: step.spacer_mm,
             };
             let setup = planned.on_mut(step.axle.into());
-            let adjusted = setup.unwrap_or_default().adjusted(by);
+            let adjusted = setup.unwrap_or_default().adjusted(by).and_then(|setup| match step.to {
+                Some(place) => setup.moved_to(place.rim_width_in, place.offset_mm),
+                None => Ok(setup),
+            });
             *setup = Some(adjusted.map_err(|error| ApiError::CannotAdjust(error, format!("/adjust/{at}")))?);
         }
         let drive = self.drive.map(Drive::from);

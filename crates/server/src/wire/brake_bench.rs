@@ -17,7 +17,7 @@ use super::brakes::{CAUTION, PointView, SpacerView};
 use super::corner::VerdictCode;
 use super::ledger::QuantityView;
 use super::profiles::template_size;
-use super::read::Reading;
+use super::read::FieldErrors;
 use crate::problem::ApiError;
 
 /// A wheel over a job's brakes.
@@ -187,18 +187,18 @@ impl BrakeBenchRequest {
     /// # Errors
     /// Every field at fault.
     fn read(&self, content: &JobContent) -> Result<BrakeQuestion, ApiError> {
-        let mut reading = Reading::default();
+        let mut errors = FieldErrors::default();
         let axle = Axle::from(self.axle);
         let setup = match &self.setup {
-            Some(line) => reading.setup("/setup", Some(line)),
+            Some(line) => errors.setup("/setup", Some(line)),
             None => content.planned.on(axle).or(content.fitted.on(axle)).copied(),
         };
         if self.spacer_mm.is_some_and(|mm| !(0.0..=60.0).contains(&mm)) {
-            reading.fault("/spacer_mm", "a spacer goes from 0 to 60 mm");
+            errors.fault("/spacer_mm", "a spacer goes from 0 to 60 mm");
         }
         let weights = self.weights.map(|on| {
             if !(0.0..=30.0).contains(&on.height_mm) || !on.from_y_mm.is_finite() || !on.to_y_mm.is_finite() {
-                reading.fault("/weights", "weights stand up to 30 mm high, on a track with two ends");
+                errors.fault("/weights", "weights stand up to 30 mm high, on a track with two ends");
             }
             Weights { from_y: on.from_y_mm, to_y: on.to_y_mm, height_mm: on.height_mm }
         });
@@ -207,7 +207,7 @@ impl BrakeBenchRequest {
             None => setup,
         });
         let planned_brakes = self.planned_brakes;
-        reading.finish(BrakeQuestion { axle, planned_brakes, setup, line: self.line.clone(), weights })
+        errors.finish(BrakeQuestion { axle, planned_brakes, setup, line: self.line.clone(), weights })
     }
 
     /// Judges the wheel over the job's brakes.

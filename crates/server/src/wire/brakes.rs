@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::corner::VerdictCode;
-use super::read::Reading;
+use super::read::FieldErrors;
 use crate::problem::ApiError;
 
 /// A point of a profile: y outboard, and r from the spin axis, millimetres.
@@ -88,20 +88,20 @@ pub const CAUTION: &str = "Turn the wheel by hand through a whole turn before it
                            discs grow, and weights stand up to 5 mm high. Local codes and a licensed inspector have the last word.";
 
 /// Points as a profile.
-pub(super) fn profile(reading: &mut Reading, pointer: &str, points: &[PointView]) -> Option<Profile> {
+pub(super) fn profile(errors: &mut FieldErrors, pointer: &str, points: &[PointView]) -> Option<Profile> {
     match Profile::new(points.iter().map(|[y, r]| (*y, *r))) {
         Ok(profile) => Some(profile),
         Err(error) => {
-            reading.fault(pointer, error.to_string());
+            errors.fault(pointer, error.to_string());
             None
         }
     }
 }
 
 impl WheelProfileRequest {
-    fn read(&self, reading: &mut Reading, pointer: &str) -> Option<WheelProfile> {
-        let barrel = profile(reading, &format!("{pointer}/barrel"), &self.barrel);
-        let spoke_back = profile(reading, &format!("{pointer}/spoke_back"), &self.spoke_back);
+    fn read(&self, errors: &mut FieldErrors, pointer: &str) -> Option<WheelProfile> {
+        let barrel = profile(errors, &format!("{pointer}/barrel"), &self.barrel);
+        let spoke_back = profile(errors, &format!("{pointer}/spoke_back"), &self.spoke_back);
         Some(WheelProfile {
             barrel: barrel?,
             spoke_back: spoke_back?,
@@ -117,22 +117,22 @@ impl BrakesRequest {
     /// # Errors
     /// Every field at fault.
     pub fn answer(&self, house: Limits) -> Result<BrakesView, ApiError> {
-        let mut reading = Reading::default();
-        let caliper = profile(&mut reading, "/caliper", &self.caliper);
-        let wheel = self.wheel.read(&mut reading, "/wheel");
+        let mut errors = FieldErrors::default();
+        let caliper = profile(&mut errors, "/caliper", &self.caliper);
+        let wheel = self.wheel.read(&mut errors, "/wheel");
         if !(0.0..=100.0).contains(&self.spacer_mm) {
-            reading.fault("/spacer_mm", "a spacer goes from 0 to 100 mm");
+            errors.fault("/spacer_mm", "a spacer goes from 0 to 100 mm");
         }
         let limits = self
             .limits
             .map_or(house, |given| Limits { radial_mm: given.radial_mm, axial_mm: given.axial_mm });
         for (field, value) in [("radial_mm", limits.radial_mm), ("axial_mm", limits.axial_mm)] {
             if !(0.0..=50.0).contains(&value) {
-                reading.fault(&format!("/limits/{field}"), "a least gap goes from 0 to 50 mm");
+                errors.fault(&format!("/limits/{field}"), "a least gap goes from 0 to 50 mm");
             }
         }
         let both = caliper.zip(wheel);
-        let (profile, wheel) = reading.finish_with(both, "/caliper", "is no profile")?;
+        let (profile, wheel) = errors.finish_with(both, "/caliper", "is no profile")?;
         let template = Template {
             part: BrakePart::Caliper,
             profile,

@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 use store::catalogue::{CatalogueRow, Counts, PriceList};
 use utoipa::{IntoParams, ToSchema};
 
-use super::read::Reading;
+use super::read::FieldErrors;
 use crate::price_list::{ReadTable, Step};
 use crate::problem::ApiError;
 
@@ -34,14 +34,14 @@ impl NewList {
     /// # Errors
     /// Every field at fault.
     pub fn read(&self) -> Result<(Kind, String, String), ApiError> {
-        let mut reading = Reading::default();
+        let mut errors = FieldErrors::default();
         let kind = Kind::from_code(&self.kind);
-        let supplier = reading.text("supplier", self.supplier.trim(), 80);
+        let supplier = errors.text("supplier", self.supplier.trim(), 80);
         if supplier.is_empty() {
-            reading.fault("supplier", "say whose list it is: its columns are remembered by that");
+            errors.fault("supplier", "say whose list it is: its columns are remembered by that");
         }
-        let file_name = reading.text("file_name", self.file_name.trim(), 200);
-        let kind = reading.finish_with(kind, "kind", "is wheels or tires")?;
+        let file_name = errors.text("file_name", self.file_name.trim(), 200);
+        let kind = errors.finish_with(kind, "kind", "is wheels or tires")?;
         Ok((kind, supplier, file_name))
     }
 }
@@ -225,7 +225,7 @@ impl RowsQuery {
     /// # Errors
     /// Neither wheels nor tires.
     pub fn kind(&self) -> Result<Kind, ApiError> {
-        Reading::default().finish_with(Kind::from_code(&self.kind), "kind", "is wheels or tires")
+        FieldErrors::default().finish_with(Kind::from_code(&self.kind), "kind", "is wheels or tires")
     }
 
     /// The format of an export.
@@ -234,7 +234,7 @@ impl RowsQuery {
     /// None of them.
     pub fn format(&self) -> Result<Format, ApiError> {
         let format = Format::from_code(self.format.as_deref().unwrap_or("csv"));
-        Reading::default().finish_with(format, "format", "is csv, xlsx or json")
+        FieldErrors::default().finish_with(format, "format", "is csv, xlsx or json")
     }
 }
 

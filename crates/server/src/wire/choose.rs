@@ -13,15 +13,15 @@ use utoipa::{IntoParams, ToSchema};
 
 use super::corner::length;
 use super::ledger::StepView;
-use super::read::Reading;
+use super::read::FieldErrors;
 use super::{AxleCode, DriveCode, Lines};
 use crate::problem::ApiError;
 
-pub(super) fn tire(reading: &mut Reading, pointer: &str, text: &str) -> Option<Tire> {
+pub(super) fn tire(errors: &mut FieldErrors, pointer: &str, text: &str) -> Option<Tire> {
     match text.parse() {
         Ok(tire) => Some(tire),
         Err(error) => {
-            reading.fault_in_notation(pointer, &error);
+            errors.fault_in_notation(pointer, &error);
             None
         }
     }
@@ -75,21 +75,21 @@ impl PressureQuery {
     /// # Errors
     /// Every field at fault; a tire whose load table is not known.
     pub fn answer(&self) -> Result<PressureView, ApiError> {
-        let mut reading = Reading::default();
-        let size = tire(&mut reading, "size", &self.size);
+        let mut errors = FieldErrors::default();
+        let size = tire(&mut errors, "size", &self.size);
         if !(0.0..=5000.0).contains(&self.load_kg) {
-            reading.fault("load_kg", format!("a tire carries 0 to 5000 kg, not {}", self.load_kg));
+            errors.fault("load_kg", format!("a tire carries 0 to 5000 kg, not {}", self.load_kg));
         }
         for (name, kpa, most) in
             [("placard_kpa", self.placard_kpa, 800.0), ("sidewall_kpa", self.sidewall_kpa, 900.0)]
         {
             if let Some(kpa) = kpa.filter(|kpa| !(100.0..=most).contains(kpa)) {
-                reading.fault(name, format!("is 100 to {most} kPa, not {kpa}"));
+                errors.fault(name, format!("is 100 to {most} kPa, not {kpa}"));
             }
         }
-        let replaces = self.replaces.as_ref().and_then(|text| tire(&mut reading, "replaces", text));
+        let replaces = self.replaces.as_ref().and_then(|text| tire(&mut errors, "replaces", text));
         if replaces.is_some() && self.placard_kpa.is_none() {
-            reading.fault("placard_kpa", "is needed: at which pressure the tire before carried the load");
+            errors.fault("placard_kpa", "is needed: at which pressure the tire before carried the load");
         }
         let asked = PressureFor {
             load_kg: Some(self.load_kg),
@@ -99,12 +99,12 @@ impl PressureQuery {
         };
         let found = match size.map(|tire| pressure_for(&tire, &asked)) {
             Some(Err(why)) => {
-                reading.fault("size", why.says());
+                errors.fault("size", why.says());
                 None
             }
             found => found.and_then(Result::ok),
         };
-        let found = reading.finish_with(found, "size", "name a tire, as in 225/45R17 94W XL")?;
+        let found = errors.finish_with(found, "size", "name a tire, as in 225/45R17 94W XL")?;
         Ok(PressureView {
             pressure_kpa: found.kpa,
             load_capacity_kg: found.capacity_kg,
@@ -157,12 +157,12 @@ impl StaggerRequest {
     /// # Errors
     /// Every line at fault; a pair without all its tires.
     pub fn answer(&self, limits: &HouseLimits) -> Result<StaggerView, ApiError> {
-        let mut reading = Reading::default();
-        let factory = reading.pair("/factory", &self.factory);
-        let planned = reading.pair("/planned", &self.planned);
+        let mut errors = FieldErrors::default();
+        let factory = errors.pair("/factory", &self.factory);
+        let planned = errors.pair("/planned", &self.planned);
         let found = stagger(&factory, &planned, self.drive.map(Into::into), limits);
         let missing = "name all four tires, front and rear, of both pairs";
-        Ok(StaggerView::new(reading.finish_with(found, "/planned", missing)?, self.directional))
+        Ok(StaggerView::new(errors.finish_with(found, "/planned", missing)?, self.directional))
     }
 }
 
@@ -287,30 +287,30 @@ impl FastenersRequest {
     /// # Errors
     /// Every field at fault.
     pub fn answer(&self) -> Result<FastenersView, ApiError> {
-        let mut reading = Reading::default();
-        let bore = |reading: &mut Reading, pointer: &str, mm: Option<f64>| {
+        let mut errors = FieldErrors::default();
+        let bore = |errors: &mut FieldErrors, pointer: &str, mm: Option<f64>| {
             let mm = mm?;
             let bore = CenterBore::from_mm(mm);
             if bore.is_none() {
-                reading.fault(pointer, format!("{mm} mm is not a bore: from 40 to 200"));
+                errors.fault(pointer, format!("{mm} mm is not a bore: from 40 to 200"));
             }
             bore
         };
-        let seat = |reading: &mut Reading, pointer: &str, text: Option<&String>| {
+        let seat = |errors: &mut FieldErrors, pointer: &str, text: Option<&String>| {
             let text = text?;
             let seat = Seat::read(text);
             if seat.is_none() {
-                reading
+                errors
                     .fault(pointer, format!("{text:?} is not a seat: cone 60°, ball R12, R13 or R14, flat"));
             }
             seat
         };
-        let circles = |reading: &mut Reading, pointer: &str, text: Option<&String>| {
+        let circles = |errors: &mut FieldErrors, pointer: &str, text: Option<&String>| {
             let mut found = Vec::new();
             for piece in text.into_iter().flat_map(|text| text.split([',', ';']).take(8)) {
                 match line::read_bolt_circles(piece.trim()) {
                     Ok(circles) => found.extend(circles),
-                    Err(_) => reading.fault(pointer, format!("{piece:?} is not a bolt circle, as in 5x112")),
+                    Err(_) => errors.fault(pointer, format!("{piece:?} is not a bolt circle, as in 5x112")),
                 }
             }
             found
@@ -318,51 +318,48 @@ impl FastenersRequest {
         let thread = self.hub.thread.as_ref().and_then(|text| match text.parse::<Thread>() {
             Ok(thread) => Some(thread),
             Err(error) => {
-                reading.fault("/hub/thread", error.to_string());
+                errors.fault("/hub/thread", error.to_string());
                 None
             }
         });
-        let lip = self.hub.lip_mm.map(|mm| length(&mut reading, "/hub/lip_mm", mm));
+        let lip = self.hub.lip_mm.map(|mm| length(&mut errors, "/hub/lip_mm", mm));
         let hub = Hub {
-            bore: bore(&mut reading, "/hub/bore_mm", self.hub.bore_mm),
+            bore: bore(&mut errors, "/hub/bore_mm", self.hub.bore_mm),
             lip,
-            bolt_circle: circles(&mut reading, "/hub/bolt_circle", self.hub.bolt_circle.as_ref())
+            bolt_circle: circles(&mut errors, "/hub/bolt_circle", self.hub.bolt_circle.as_ref())
                 .first()
                 .copied(),
             thread,
-            seat: seat(&mut reading, "/hub/seat", self.hub.seat.as_ref()),
+            seat: seat(&mut errors, "/hub/seat", self.hub.seat.as_ref()),
             fasteners: self.hub.fasteners.as_deref().and_then(|kind| match kind {
                 "bolts" => Some(FastenerKind::Bolts),
                 "studs" | "studs and nuts" => Some(FastenerKind::Studs),
                 other => {
-                    reading.fault("/hub/fasteners", format!("{other:?} is neither bolts nor studs"));
+                    errors.fault("/hub/fasteners", format!("{other:?} is neither bolts nor studs"));
                     None
                 }
             }),
         };
         let wheel = WheelSide {
-            bore: bore(&mut reading, "/wheel/bore_mm", self.wheel.bore_mm),
-            bolt_circles: circles(&mut reading, "/wheel/bolt_circle", self.wheel.bolt_circle.as_ref()),
-            seat: seat(&mut reading, "/wheel/seat", self.wheel.seat.as_ref()),
-            pad_to_seat: self
-                .wheel
-                .pad_to_seat_mm
-                .map(|mm| length(&mut reading, "/wheel/pad_to_seat_mm", mm)),
+            bore: bore(&mut errors, "/wheel/bore_mm", self.wheel.bore_mm),
+            bolt_circles: circles(&mut errors, "/wheel/bolt_circle", self.wheel.bolt_circle.as_ref()),
+            seat: seat(&mut errors, "/wheel/seat", self.wheel.seat.as_ref()),
+            pad_to_seat: self.wheel.pad_to_seat_mm.map(|mm| length(&mut errors, "/wheel/pad_to_seat_mm", mm)),
             is_the_fitted_one: self.wheel.is_fitted_one,
             center_lock: self.wheel.center_lock,
         };
         if wheel.pad_to_seat.is_some_and(|depth| !(0.0..=60.0).contains(&depth.as_mm())) {
-            reading.fault("/wheel/pad_to_seat_mm", "is 0 to 60 mm");
+            errors.fault("/wheel/pad_to_seat_mm", "is 0 to 60 mm");
         }
         let spacer = Spacer::from_mm(self.spacer_mm);
         if spacer.is_none() && self.spacer_mm != 0.0 {
-            reading.fault("/spacer_mm", format!("{} mm is not a spacer: 0, or up to 100", self.spacer_mm));
+            errors.fault("/spacer_mm", format!("{} mm is not a spacer: 0, or up to 100", self.spacer_mm));
         }
-        let fitted = self.fitted_length_mm.map(|mm| length(&mut reading, "/fitted_length_mm", mm));
+        let fitted = self.fitted_length_mm.map(|mm| length(&mut errors, "/fitted_length_mm", mm));
         if fitted.is_some_and(|fitted| !(5.0..=150.0).contains(&fitted.as_mm())) {
-            reading.fault("/fitted_length_mm", "a wheel fastener is 5 to 150 mm long");
+            errors.fault("/fitted_length_mm", "a wheel fastener is 5 to 150 mm long");
         }
-        reading.finish(())?;
+        errors.finish(())?;
         Ok(mount::mount(&hub, &wheel, spacer, fitted).into())
     }
 }

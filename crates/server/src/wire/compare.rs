@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 
 use super::Lines;
 use super::change::{AxleChangeView, PairChangeView};
-use super::read::Reading;
+use super::read::FieldErrors;
 use crate::problem::ApiError;
 
 /// What is fitted and what is planned.
@@ -25,15 +25,15 @@ impl CompareRequest {
     /// # Errors
     /// Every line that could not be read.
     pub fn read(&self) -> Result<(SetupPair, SetupPair), ApiError> {
-        let mut reading = Reading::default();
-        let fitted = reading.pair("/fitted", &self.fitted);
-        let planned = reading.pair("/planned", &self.planned);
+        let mut errors = FieldErrors::default();
+        let fitted = errors.pair("/fitted", &self.fitted);
+        let planned = errors.pair("/planned", &self.planned);
         for (pointer, lines) in [("/fitted", &self.fitted), ("/planned", &self.planned)] {
             if lines.is_blank() {
-                reading.fault(pointer, "name at least one axle's setup");
+                errors.fault(pointer, "name at least one axle's setup");
             }
         }
-        reading.finish((fitted, planned))
+        errors.finish((fitted, planned))
     }
 }
 

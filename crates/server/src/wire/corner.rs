@@ -6,9 +6,7 @@ use fitment::case::AxleCase;
 use fitment::clearance::{Clearance, Fit, Verdict};
 use fitment::corner::feature::Feature;
 use fitment::corner::feature::{BlocksFrom, Carrier};
-use fitment::corner::{
-    CarSide, Corner, Measured, ObstacleShape, Reading as CornerReading, Resolved, Steer, Suspension,
-};
+use fitment::corner::{CarSide, Corner, Measured, ObstacleShape, Reading, Resolved, Steer, Suspension};
 use fitment::corner::{Trouble, TroubleKind};
 use fitment::lever::{Lever, Levers};
 use fitment::limits::HouseLimits;
@@ -21,7 +19,7 @@ use utoipa::ToSchema;
 
 use super::AxleCode;
 use super::ledger::{FragmentView, fragments};
-use super::read::Reading;
+use super::read::FieldErrors;
 use crate::problem::ApiError;
 
 /// One gap read on the car.
@@ -78,14 +76,14 @@ const MOST_WIDTHS: usize = 60;
 
 /// A code of a plain enum; `None` notes the fault.
 pub(super) fn coded<T: Copy>(
-    reading: &mut Reading,
+    errors: &mut FieldErrors,
     pointer: &str,
     code: &str,
     found: Option<T>,
     choices: impl FnOnce() -> String,
 ) -> Option<T> {
     if found.is_none() {
-        reading.fault(pointer, format!("{code:?} is not one of {}", choices()));
+        errors.fault(pointer, format!("{code:?} is not one of {}", choices()));
     }
     found
 }
@@ -99,33 +97,33 @@ macro_rules! choices {
 pub(super) use choices;
 
 /// A length that was given as a number.
-pub(super) fn length(reading: &mut Reading, pointer: &str, mm: f64) -> Length {
+pub(super) fn length(errors: &mut FieldErrors, pointer: &str, mm: f64) -> Length {
     Length::from_mm(mm).unwrap_or_else(|| {
-        reading.fault(pointer, "is not a finite number");
+        errors.fault(pointer, "is not a finite number");
         Length::ZERO
     })
 }
 
 impl GapReading {
-    fn read(&self, reading: &mut Reading, pointer: &str, fitted: Setup) -> Option<CornerReading> {
+    fn read(&self, errors: &mut FieldErrors, pointer: &str, fitted: Setup) -> Option<Reading> {
         let at = |field: &str| format!("{pointer}/{field}");
         let feature = Feature::from_code(&self.feature);
-        let feature = coded(reading, &at("feature"), &self.feature, feature, choices!(Feature));
-        let gap = length(reading, &at("gap_mm"), self.gap_mm);
-        let plus_minus = length(reading, &at("plus_minus_mm"), self.plus_minus_mm);
-        let radius = self.radius_mm.map(|radius| length(reading, &at("radius_mm"), radius));
+        let feature = coded(errors, &at("feature"), &self.feature, feature, choices!(Feature));
+        let gap = length(errors, &at("gap_mm"), self.gap_mm);
+        let plus_minus = length(errors, &at("plus_minus_mm"), self.plus_minus_mm);
+        let radius = self.radius_mm.map(|radius| length(errors, &at("radius_mm"), radius));
         let side = self
             .side
             .as_deref()
-            .and_then(|code| coded(reading, &at("side"), code, CarSide::from_code(code), choices!(CarSide)));
+            .and_then(|code| coded(errors, &at("side"), code, CarSide::from_code(code), choices!(CarSide)));
         let stance = self.stance.as_deref().and_then(|code| {
-            coded(reading, &at("stance"), code, Suspension::from_code(code), choices!(Suspension))
+            coded(errors, &at("stance"), code, Suspension::from_code(code), choices!(Suspension))
         });
         let steer = self
             .steer
             .as_deref()
-            .and_then(|code| coded(reading, &at("steer"), code, Steer::from_code(code), choices!(Steer)));
-        Some(CornerReading {
+            .and_then(|code| coded(errors, &at("steer"), code, Steer::from_code(code), choices!(Steer)));
+        Some(Reading {
             feature: feature?,
             side,
             gap,
@@ -141,26 +139,26 @@ impl GapReading {
 }
 
 impl CornerRequest {
-    fn read(&self, reading: &mut Reading) -> Option<(Corner, Setup)> {
-        let fitted = placed(reading, "/corner/fitted", &self.fitted);
+    fn read(&self, errors: &mut FieldErrors) -> Option<(Corner, Setup)> {
+        let fitted = placed(errors, "/corner/fitted", &self.fitted);
         if self.readings.len() > MOST_READINGS {
-            reading.fault("/corner/readings", format!("more than {MOST_READINGS} readings are not taken"));
+            errors.fault("/corner/readings", format!("more than {MOST_READINGS} readings are not taken"));
             return None;
         }
         if let Some(camber) = self.camber_deg.filter(|camber| !(-15.0..=15.0).contains(camber)) {
-            reading.fault("/corner/camber_deg", format!("{camber} ° is not a road car's camber"));
+            errors.fault("/corner/camber_deg", format!("{camber} ° is not a road car's camber"));
         }
         let on = fitted.unwrap_or_default();
         let readings = self
             .readings
             .iter()
             .enumerate()
-            .filter_map(|(at, one)| one.read(reading, &format!("/corner/readings/{at}"), on))
+            .filter_map(|(at, one)| one.read(errors, &format!("/corner/readings/{at}"), on))
             .collect();
         let plus_minus = self.fitted_section_plus_minus_mm.unwrap_or(0.5);
         let fitted_section = self.fitted_section_mm.map(|value| Measured {
-            value: length(reading, "/corner/fitted_section_mm", value),
-            plus_minus: length(reading, "/corner/fitted_section_plus_minus_mm", plus_minus),
+            value: length(errors, "/corner/fitted_section_mm", value),
+            plus_minus: length(errors, "/corner/fitted_section_plus_minus_mm", plus_minus),
         });
         let corner =
             Corner { readings, camber_deg: self.camber_deg, fitted_section, is_lowered: self.lowered };
@@ -169,15 +167,15 @@ impl CornerRequest {
 }
 
 /// A setup that can be placed: with a wheel and its offset.
-fn placed(reading: &mut Reading, pointer: &str, line: &str) -> Option<Setup> {
-    let Some(setup) = reading.setup(pointer, Some(line)) else {
+fn placed(errors: &mut FieldErrors, pointer: &str, line: &str) -> Option<Setup> {
+    let Some(setup) = errors.setup(pointer, Some(line)) else {
         if line.trim().is_empty() {
-            reading.fault(pointer, "name a wheel with its offset, as in 18x8.5 ET35 245/40R18");
+            errors.fault(pointer, "name a wheel with its offset, as in 18x8.5 ET35 245/40R18");
         }
         return None;
     };
     if setup.effective_offset().is_none() {
-        reading.fault(
+        errors.fault(
             pointer,
             "name the wheel and its offset, as in 18x8.5 ET35: without it nothing can be placed",
         );
@@ -204,16 +202,16 @@ pub fn lever_amounts(levers: &Levers) -> Vec<LeverAmount> {
 }
 
 /// Reads levers; faults are noted.
-pub(super) fn read_levers(reading: &mut Reading, pointer: &str, given: &[LeverAmount]) -> Levers {
+pub(super) fn read_levers(errors: &mut FieldErrors, pointer: &str, given: &[LeverAmount]) -> Levers {
     let mut levers = Levers::default();
     for (at, one) in given.iter().enumerate() {
         let pointer = format!("{pointer}/{at}");
         let lever = Lever::from_code(&one.lever);
-        let lever = coded(reading, &format!("{pointer}/lever"), &one.lever, lever, choices!(Lever));
+        let lever = coded(errors, &format!("{pointer}/lever"), &one.lever, lever, choices!(Lever));
         if let Some(lever) = lever
             && let Err(error) = levers.set(lever, one.amount)
         {
-            reading.fault(&format!("{pointer}/amount"), error.to_string());
+            errors.fault(&format!("{pointer}/amount"), error.to_string());
         }
     }
     levers
@@ -276,11 +274,11 @@ impl From<TireChoiceCode> for TireChoice {
     }
 }
 
-fn read_limits(reading: &mut Reading, house: &HouseLimits, given: &BTreeMap<String, f64>) -> HouseLimits {
+fn read_limits(errors: &mut FieldErrors, house: &HouseLimits, given: &BTreeMap<String, f64>) -> HouseLimits {
     let mut limits = *house;
     for (code, value) in given {
         if let Err(error) = limits.set(code, *value) {
-            reading.fault(&format!("/limits/{code}"), error.to_string());
+            errors.fault(&format!("/limits/{code}"), error.to_string());
         }
     }
     limits
@@ -311,14 +309,14 @@ impl FitRequest {
     /// # Errors
     /// Every field at fault.
     pub fn read(&self, house: &HouseLimits) -> Result<ReadCorner, ApiError> {
-        let mut reading = Reading::default();
-        let corner = self.corner.read(&mut reading);
-        let planned = placed(&mut reading, "/planned", &self.planned);
-        let limits = read_limits(&mut reading, house, &self.limits);
-        let levers = read_levers(&mut reading, "/levers", &self.levers);
+        let mut errors = FieldErrors::default();
+        let corner = self.corner.read(&mut errors);
+        let planned = placed(&mut errors, "/planned", &self.planned);
+        let limits = read_limits(&mut errors, house, &self.limits);
+        let levers = read_levers(&mut errors, "/levers", &self.levers);
         let (corner, fitted) = corner.unwrap_or_default();
         let planned = planned.unwrap_or_default();
-        reading.finish(ReadCorner { corner, fitted, planned, limits, levers })
+        errors.finish(ReadCorner { corner, fitted, planned, limits, levers })
     }
 }
 
@@ -328,17 +326,17 @@ impl WindowRequest {
     /// # Errors
     /// Every field at fault.
     pub fn read(&self, house: &HouseLimits) -> Result<(ReadCorner, Vec<RimWidth>), ApiError> {
-        let mut reading = Reading::default();
-        let corner = self.corner.read(&mut reading);
-        let planned = self.planned.as_deref().map(|line| placed(&mut reading, "/planned", line));
-        let limits = read_limits(&mut reading, house, &self.limits);
-        let levers = read_levers(&mut reading, "/levers", &self.levers);
+        let mut errors = FieldErrors::default();
+        let corner = self.corner.read(&mut errors);
+        let planned = self.planned.as_deref().map(|line| placed(&mut errors, "/planned", line));
+        let limits = read_limits(&mut errors, house, &self.limits);
+        let levers = read_levers(&mut errors, "/levers", &self.levers);
         let (corner, fitted) = corner.unwrap_or_default();
         let planned = planned.map_or(fitted, Option::unwrap_or_default);
         let widths = match &self.rim_widths_in {
             None => widths_round(Some(&fitted), Some(&planned)),
             Some(given) if given.len() > MOST_WIDTHS => {
-                reading.fault("/rim_widths_in", format!("more than {MOST_WIDTHS} widths are not worked out"));
+                errors.fault("/rim_widths_in", format!("more than {MOST_WIDTHS} widths are not worked out"));
                 Vec::new()
             }
             Some(given) => given
@@ -347,14 +345,14 @@ impl WindowRequest {
                 .filter_map(|(at, width)| {
                     let code = RimWidth::from_code(*width);
                     if code.is_none() {
-                        reading
+                        errors
                             .fault(&format!("/rim_widths_in/{at}"), format!("{width} in is not a rim width"));
                     }
                     code
                 })
                 .collect(),
         };
-        reading.finish((ReadCorner { corner, fitted, planned, limits, levers }, widths))
+        errors.finish((ReadCorner { corner, fitted, planned, limits, levers }, widths))
     }
 }
 

@@ -9,7 +9,7 @@ use store::house::{House, HouseContent, Person};
 use utoipa::ToSchema;
 
 use super::corner::length;
-use super::read::Reading;
+use super::read::FieldErrors;
 use crate::gauge::Shown;
 use crate::problem::ApiError;
 
@@ -101,57 +101,56 @@ impl HouseChange {
     /// # Errors
     /// Every field at fault.
     pub fn read(&self) -> Result<HouseContent, ApiError> {
-        let mut reading = Reading::default();
+        let mut errors = FieldErrors::default();
         let mut limits = HouseLimits::DEFAULT;
         for (code, value) in &self.limits {
             if let Err(error) = limits.set(code, *value) {
-                reading.fault(&format!("/limits/{code}"), error.to_string());
+                errors.fault(&format!("/limits/{code}"), error.to_string());
             }
         }
         if self.instruments.len() > MOST_ROWS || self.people.len() > MOST_ROWS {
-            reading.fault("", format!("more than {MOST_ROWS} rows cannot be kept"));
+            errors.fault("", format!("more than {MOST_ROWS} rows cannot be kept"));
         }
         let mut instruments: Vec<Instrument> = Vec::new();
         for (at, one) in self.instruments.iter().enumerate() {
             let pointer = format!("/instruments/{at}");
-            let name = named(&mut reading, &format!("{pointer}/name"), &one.name, NAME_LENGTH);
-            let plus_minus = length(&mut reading, &format!("{pointer}/plus_minus_mm"), one.plus_minus_mm);
+            let name = named(&mut errors, &format!("{pointer}/name"), &one.name, NAME_LENGTH);
+            let plus_minus = length(&mut errors, &format!("{pointer}/plus_minus_mm"), one.plus_minus_mm);
             if !(0.0..=50.0).contains(&one.plus_minus_mm) {
                 let says = format!("± {} mm is not an instrument's", one.plus_minus_mm);
-                reading.fault(&format!("{pointer}/plus_minus_mm"), says);
+                errors.fault(&format!("{pointer}/plus_minus_mm"), says);
             }
             let code =
                 if one.code.trim().is_empty() { code_for(&name, &instruments) } else { one.code.clone() };
-            let code = reading.text(&format!("{pointer}/code"), code.trim(), 40);
+            let code = errors.text(&format!("{pointer}/code"), code.trim(), 40);
             if instruments.iter().any(|other| other.code == code) {
-                reading.fault(&format!("{pointer}/code"), format!("{code} is there twice"));
+                errors.fault(&format!("{pointer}/code"), format!("{code} is there twice"));
             }
             instruments.push(Instrument { code, name, plus_minus });
         }
         let mut people: Vec<Person> = Vec::new();
         for (at, one) in self.people.iter().enumerate() {
             let pointer = format!("/people/{at}");
-            let initials =
-                named(&mut reading, &format!("{pointer}/initials"), &one.initials, INITIALS_LENGTH);
-            let name = reading.text(&format!("{pointer}/name"), one.name.trim(), NAME_LENGTH);
+            let initials = named(&mut errors, &format!("{pointer}/initials"), &one.initials, INITIALS_LENGTH);
+            let name = errors.text(&format!("{pointer}/name"), one.name.trim(), NAME_LENGTH);
             if people.iter().any(|other| other.initials == initials) {
-                reading.fault(&format!("{pointer}/initials"), format!("{initials} is there twice"));
+                errors.fault(&format!("{pointer}/initials"), format!("{initials} is there twice"));
             }
             people.push(Person { initials, name });
         }
         if !["metric", "mixed", "imperial"].contains(&self.units.as_str()) {
-            reading.fault("/units", "is not one of metric, mixed, imperial");
+            errors.fault("/units", "is not one of metric, mixed, imperial");
         }
-        reading.finish(HouseContent { limits, instruments, people, units: self.units.clone() })
+        errors.finish(HouseContent { limits, instruments, people, units: self.units.clone() })
     }
 }
 
-fn named(reading: &mut Reading, pointer: &str, text: &str, most: usize) -> String {
+fn named(errors: &mut FieldErrors, pointer: &str, text: &str, most: usize) -> String {
     let text = text.trim();
     if text.is_empty() {
-        reading.fault(pointer, "must not be empty");
+        errors.fault(pointer, "must not be empty");
     }
-    reading.text(pointer, text, most)
+    errors.text(pointer, text, most)
 }
 
 /// A code for a new instrument, from its name.

@@ -12,7 +12,7 @@ use utoipa::{IntoParams, ToSchema};
 use super::corner::{LeverAmount, TroubleView};
 use super::measured::{self, CarChange, CarView, ReadingView, WantedView};
 use super::picked::{PickedChange, PickedView};
-use super::read::Reading;
+use super::read::FieldErrors;
 use super::workshop::{TemplateView, TrialView, WorkshopChange};
 use super::{DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
@@ -287,22 +287,22 @@ impl NewJob {
     /// # Errors
     /// Every field at fault.
     pub fn read(&self) -> Result<(JobContent, String), ApiError> {
-        let mut reading = Reading::default();
-        let car_label = label(&mut reading, &self.car_label);
+        let mut errors = FieldErrors::default();
+        let car_label = label(&mut errors, &self.car_label);
         let mut fitted = fitment::SetupPair::default();
         if !self.fitted_line.trim().is_empty() {
             match fitment::setup::line::read(&self.fitted_line) {
                 Ok(line) => match (line.setups, line.first_fault(&self.fitted_line)) {
-                    (_, Some(fault)) => reading.fault_in_notation("/fitted_line", &fault),
+                    (_, Some(fault)) => errors.fault_in_notation("/fitted_line", &fault),
                     (Some(pair), None) if pair != fitment::SetupPair::default() => fitted = pair,
-                    _ => reading.fault("/fitted_line", "no wheel and no tire can be read here"),
+                    _ => errors.fault("/fitted_line", "no wheel and no tire can be read here"),
                 },
-                Err(error) => reading.fault_in_notation("/fitted_line", &error),
+                Err(error) => errors.fault_in_notation("/fitted_line", &error),
             }
         }
         let content = JobContent {
             car_label,
-            wish: reading.text("/wish", self.wish.trim(), WISH_LENGTH),
+            wish: errors.text("/wish", self.wish.trim(), WISH_LENGTH),
             stage: Stage::Bench,
             drive: None,
             notes: String::new(),
@@ -314,17 +314,17 @@ impl NewJob {
             picked: Picked::default(),
             workshop: Workshop::default(),
         };
-        let who = reading.text("/signed_by", &self.signed_by, SIGN_LENGTH);
-        reading.finish((content, who))
+        let who = errors.text("/signed_by", &self.signed_by, SIGN_LENGTH);
+        errors.finish((content, who))
     }
 }
 
-fn label(reading: &mut Reading, text: &str) -> String {
+fn label(errors: &mut FieldErrors, text: &str) -> String {
     let text = text.trim();
     if text.is_empty() {
-        reading.fault("/car_label", "name the car");
+        errors.fault("/car_label", "name the car");
     }
-    reading.text("/car_label", text, LABEL_LENGTH)
+    errors.text("/car_label", text, LABEL_LENGTH)
 }
 
 /// A job's content, replaced as a whole.
@@ -402,44 +402,43 @@ impl JobChange {
     /// # Errors
     /// Every field at fault.
     pub fn read(&self) -> Result<(JobContent, Changes, String), ApiError> {
-        let mut reading = Reading::default();
+        let mut errors = FieldErrors::default();
         if self.candidates.len() > MOST_CANDIDATES {
-            reading.fault("/candidates", "more than 26 candidates cannot be kept");
+            errors.fault("/candidates", "more than 26 candidates cannot be kept");
         }
         let mut candidates: Vec<Candidate> = Vec::with_capacity(self.candidates.len());
         for (at, kept) in self.candidates.iter().enumerate() {
             let pointer = format!("/candidates/{at}");
             let letter = one_letter(&kept.letter).unwrap_or_else(|| {
-                reading.fault(&format!("{pointer}/letter"), "is not one letter from A to Z");
+                errors.fault(&format!("{pointer}/letter"), "is not one letter from A to Z");
                 '?'
             });
             if candidates.iter().any(|other| other.letter == letter) {
-                reading.fault(&format!("{pointer}/letter"), format!("{letter} is there twice"));
+                errors.fault(&format!("{pointer}/letter"), format!("{letter} is there twice"));
             }
-            let note = reading.text(&format!("{pointer}/note"), kept.note.trim(), WISH_LENGTH);
-            let setups = reading.pair(&format!("{pointer}/lines"), &kept.lines);
+            let note = errors.text(&format!("{pointer}/note"), kept.note.trim(), WISH_LENGTH);
+            let setups = errors.pair(&format!("{pointer}/lines"), &kept.lines);
             candidates.push(Candidate { letter, note, setups });
         }
         let content = JobContent {
-            car_label: label(&mut reading, &self.car_label),
-            wish: reading.text("/wish", self.wish.trim(), WISH_LENGTH),
+            car_label: label(&mut errors, &self.car_label),
+            wish: errors.text("/wish", self.wish.trim(), WISH_LENGTH),
             stage: self.stage.into(),
             drive: self.drive.map(Drive::from),
-            notes: reading.text("/notes", &self.notes, NOTES_LENGTH),
-            fitted: reading.pair("/fitted", &self.fitted),
-            planned: reading.pair("/planned", &self.planned),
+            notes: errors.text("/notes", &self.notes, NOTES_LENGTH),
+            fitted: errors.pair("/fitted", &self.fitted),
+            planned: errors.pair("/planned", &self.planned),
             candidates,
             put_away: self.put_away,
             measurements: Measurements::default(),
             picked: Picked::default(),
             workshop: Workshop::default(),
         };
-        let picked = PickedChange::read(&mut reading, self.picked.as_deref(), self.answered.as_deref());
-        let car =
-            CarChange::read(&mut reading, self.car.as_ref(), self.levers.as_ref(), self.wanted.as_ref());
-        let who = reading.text("/signed_by", &self.signed_by, SIGN_LENGTH);
-        let workshop = WorkshopChange::read(&mut reading, self.templates.as_deref(), self.trials.as_deref());
-        reading.finish((content, Changes { car, picked, workshop }, who))
+        let picked = PickedChange::read(&mut errors, self.picked.as_deref(), self.answered.as_deref());
+        let car = CarChange::read(&mut errors, self.car.as_ref(), self.levers.as_ref(), self.wanted.as_ref());
+        let who = errors.text("/signed_by", &self.signed_by, SIGN_LENGTH);
+        let workshop = WorkshopChange::read(&mut errors, self.templates.as_deref(), self.trials.as_deref());
+        errors.finish((content, Changes { car, picked, workshop }, who))
     }
 }
 
@@ -470,7 +469,7 @@ impl BasedOn {
 /// # Errors
 /// When there is no plan, it is kept already, or every letter is taken.
 pub fn with_plan_kept(content: &JobContent) -> Result<JobContent, ApiError> {
-    let mut reading = Reading::default();
+    let mut errors = FieldErrors::default();
     let highest = content.candidates.iter().map(|kept| kept.letter).max();
     let next = match highest {
         None => Some('A'),
@@ -479,18 +478,18 @@ pub fn with_plan_kept(content: &JobContent) -> Result<JobContent, ApiError> {
     };
     let mut content = content.clone();
     if content.planned == fitment::SetupPair::default() {
-        reading.fault("/planned", "there is no plan on the bench to keep: type a setup line first");
+        errors.fault("/planned", "there is no plan on the bench to keep: type a setup line first");
     } else if let Some(kept) = content.candidates.iter().find(|kept| kept.setups == content.planned) {
-        reading.fault("/planned", format!("this setup is kept already, as {}", kept.letter));
+        errors.fault("/planned", format!("this setup is kept already, as {}", kept.letter));
     } else {
         match next {
             Some(letter) => {
                 content.candidates.push(Candidate { letter, note: String::new(), setups: content.planned })
             }
-            None => reading.fault("/candidates", "more than 26 candidates cannot be kept"),
+            None => errors.fault("/candidates", "more than 26 candidates cannot be kept"),
         }
     }
-    reading.finish(content)
+    errors.finish(content)
 }
 
 /// One line of a job's journal.

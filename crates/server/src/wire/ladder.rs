@@ -20,7 +20,7 @@ use utoipa::ToSchema;
 use super::AxleCode;
 use super::choose::tire;
 use super::corner::VerdictCode;
-use super::read::Reading;
+use super::read::FieldErrors;
 use crate::problem::ApiError;
 
 /// Round which tire a ladder stands.
@@ -63,6 +63,8 @@ pub struct RungView {
     pub plus_in: f64,
     /// `ideal`, `good`, `limit` or `beyond`, by the house's bands.
     pub band: &'static str,
+    /// The same in the trade's words.
+    pub band_word: &'static str,
     /// False for a size off the grid that makers list from.
     pub is_listed_size: bool,
     /// Tires of this size in the catalogue.
@@ -112,16 +114,16 @@ impl LadderRequest {
         catalogue: &Catalogue,
         car: Option<&LadderCar<'_>>,
     ) -> Result<LadderView, ApiError> {
-        let mut reading = Reading::default();
-        let tire = tire(&mut reading, "/tire", &self.tire);
+        let mut errors = FieldErrors::default();
+        let tire = tire(&mut errors, "/tire", &self.tire);
         let band = self.band_pct.unwrap_or(limits.diameter_limit_pct);
         if !(0.0..=WIDEST_BAND_PCT).contains(&band) {
-            reading.fault("/band_pct", format!("a band goes from 0 to {WIDEST_BAND_PCT} %, not {band}"));
+            errors.fault("/band_pct", format!("a band goes from 0 to {WIDEST_BAND_PCT} %, not {band}"));
         }
         let rims = match &self.rim_diameters_in {
             None => plus_sizes::all_rims(),
             Some(given) if given.len() > MOST_RIMS => {
-                reading.fault(
+                errors.fault(
                     "/rim_diameters_in",
                     format!("more than {MOST_RIMS} rim codes are not worked out"),
                 );
@@ -133,7 +135,7 @@ impl LadderRequest {
                 .filter_map(|(at, code)| {
                     let rim = RimDiameter::from_code(*code);
                     if rim.is_none() {
-                        reading.fault(
+                        errors.fault(
                             &format!("/rim_diameters_in/{at}"),
                             format!("{code} is not a rim code from 10 to 30"),
                         );
@@ -142,7 +144,7 @@ impl LadderRequest {
                 })
                 .collect(),
         };
-        let tire = reading.finish_with(tire, "/tire", "name a tire, as in 225/45R17")?;
+        let tire = errors.finish_with(tire, "/tire", "name a tire, as in 225/45R17")?;
         let rungs = plus_sizes::ladder(&tire.size, band, &rims);
         let load = car.map(|car| car.load);
         let load_need_kg = load.and_then(|load| load.needed_kg());
@@ -198,6 +200,7 @@ impl RungView {
         let (tires_in_catalogue, carry) = shelf.tires.get(&rung.size).copied().unwrap_or_default();
         let arch = car.and_then(|car| under_the_arch(rung, &car.trial));
         let arch_gap = arch.as_ref().and_then(|line| line.band.as_ref()).map(|band| band.nominal.as_mm());
+        let band = Band::of(rung.change_pct, limits);
         Self {
             size: Tire::plain(rung.size).to_string(),
             overall_diameter_mm: rung.overall_diameter.as_mm(),
@@ -208,12 +211,8 @@ impl RungView {
             permitted_rim_min_in: rung.permitted.least.code(),
             permitted_rim_max_in: rung.permitted.most.code(),
             plus_in: rung.plus_in,
-            band: match Band::of(rung.change_pct, limits) {
-                Band::Ideal => "ideal",
-                Band::Good => "good",
-                Band::AtTheLimit => "limit",
-                Band::Beyond => "beyond",
-            },
+            band: band.code(),
+            band_word: band.words(),
             is_listed_size: rung.size.is_on_the_listed_grid(),
             tires_in_catalogue,
             tires_that_carry: shelf.knows_load.then_some(carry),

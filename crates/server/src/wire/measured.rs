@@ -15,7 +15,7 @@ use store::measurements::{KeptReading, Measurements};
 use utoipa::{IntoParams, ToSchema};
 
 use super::corner::{LeverAmount, choices, coded, length, lever_amounts, read_levers};
-use super::read::Reading;
+use super::read::FieldErrors;
 use super::{AxleCode, DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
 
@@ -87,13 +87,12 @@ const MOST_ALTERNATIVES: usize = 20;
 const NAME_LENGTH: usize = 60;
 
 impl CarView {
-    fn read(&self, reading: &mut Reading, pointer: &str) -> Car {
+    fn read(&self, errors: &mut FieldErrors, pointer: &str) -> Car {
         let mut car = Car::default();
         for (at, one) in self.facts.iter().enumerate() {
             let pointer = format!("{pointer}/facts/{at}");
             let Some(fact) = Fact::from_code(&one.fact) else {
-                reading
-                    .fault(&format!("{pointer}/fact"), format!("{:?} is nothing known of a car", one.fact));
+                errors.fault(&format!("{pointer}/fact"), format!("{:?} is nothing known of a car", one.fact));
                 continue;
             };
             let text = match &one.value {
@@ -101,16 +100,16 @@ impl CarView {
                 NumberOrWords::Words(words) => words.clone(),
             };
             if let Err(error) = car.note(fact, one.axle.map(Axle::from), &text) {
-                reading.fault(&format!("{pointer}/value"), error.to_string());
+                errors.fault(&format!("{pointer}/value"), error.to_string());
             }
         }
         if self.alternatives.len() > MOST_ALTERNATIVES {
-            reading.fault(&format!("{pointer}/alternatives"), "more than 20 alternatives cannot be kept");
+            errors.fault(&format!("{pointer}/alternatives"), "more than 20 alternatives cannot be kept");
         }
         for (at, one) in self.alternatives.iter().enumerate() {
             let pointer = format!("{pointer}/alternatives/{at}");
-            let name = reading.text(&format!("{pointer}/name"), one.name.trim(), NAME_LENGTH);
-            let setups: Pair = reading.pair(&format!("{pointer}/lines"), &one.lines);
+            let name = errors.text(&format!("{pointer}/name"), one.name.trim(), NAME_LENGTH);
+            let setups: Pair = errors.pair(&format!("{pointer}/lines"), &one.lines);
             car.alternatives.push(Alternative { name, setups });
         }
         car
@@ -131,13 +130,13 @@ pub struct WantedView {
 }
 
 impl WantedView {
-    fn read(&self, reading: &mut Reading, pointer: &str) -> Option<StyleTarget> {
+    fn read(&self, errors: &mut FieldErrors, pointer: &str) -> Option<StyleTarget> {
         let style = Style::from_code(&self.style);
-        let style = coded(reading, &format!("{pointer}/style"), &self.style, style, choices!(Style))?;
+        let style = coded(errors, &format!("{pointer}/style"), &self.style, style, choices!(Style))?;
         let pointer = format!("{pointer}/within_mm");
-        let within = self.within_mm.map(|within| length(reading, &pointer, within));
+        let within = self.within_mm.map(|within| length(errors, &pointer, within));
         if within.is_some_and(|within| !(0.0..=50.0).contains(&within.as_mm())) {
-            reading.fault(&pointer, "a tolerance goes from 0 to 50 mm");
+            errors.fault(&pointer, "a tolerance goes from 0 to 50 mm");
         }
         Some(StyleTarget { style, within, is_show: self.stance })
     }
@@ -155,24 +154,24 @@ impl From<StyleTarget> for WantedView {
 
 /// Reads both axles' levers.
 pub fn read_pair_levers(
-    reading: &mut Reading,
+    errors: &mut FieldErrors,
     pointer: &str,
     given: &PerAxle<Vec<LeverAmount>>,
 ) -> PairLevers {
     PairLevers {
-        front: read_levers(reading, &format!("{pointer}/front"), &given.front),
-        rear: read_levers(reading, &format!("{pointer}/rear"), &given.rear),
+        front: read_levers(errors, &format!("{pointer}/front"), &given.front),
+        rear: read_levers(errors, &format!("{pointer}/rear"), &given.rear),
     }
 }
 
 /// Reads both axles' wanted styles.
 pub fn read_wanted(
-    reading: &mut Reading,
+    errors: &mut FieldErrors,
     pointer: &str,
     given: &PerAxle<Option<WantedView>>,
 ) -> (Option<StyleTarget>, Option<StyleTarget>) {
     let mut one = |axle: &str, wanted: &Option<WantedView>| {
-        wanted.as_ref().and_then(|wanted| wanted.read(reading, &format!("{pointer}/{axle}")))
+        wanted.as_ref().and_then(|wanted| wanted.read(errors, &format!("{pointer}/{axle}")))
     };
     (one("front", &given.front), one("rear", &given.rear))
 }
@@ -304,10 +303,10 @@ impl NewReadings {
         instruments: &[Instrument],
         now: Timestamp,
     ) -> Result<(Vec<KeptReading>, String), ApiError> {
-        let mut reading = Reading::default();
-        let who = reading.text("/signed_by", self.signed_by.trim(), SIGN_LENGTH);
+        let mut errors = FieldErrors::default();
+        let who = errors.text("/signed_by", self.signed_by.trim(), SIGN_LENGTH);
         if self.readings.len() > MOST_READINGS {
-            reading.fault("/readings", format!("more than {MOST_READINGS} readings are not taken at once"));
+            errors.fault("/readings", format!("more than {MOST_READINGS} readings are not taken at once"));
         }
         let kept = self
             .readings
@@ -315,17 +314,17 @@ impl NewReadings {
             .take(MOST_READINGS)
             .enumerate()
             .filter_map(|(at, one)| {
-                one.read(&mut reading, &format!("/readings/{at}"), fitted, instruments, &who, now)
+                one.read(&mut errors, &format!("/readings/{at}"), fitted, instruments, &who, now)
             })
             .collect();
-        reading.finish((kept, who))
+        errors.finish((kept, who))
     }
 }
 
 impl NewReading {
     fn read(
         &self,
-        reading: &mut Reading,
+        errors: &mut FieldErrors,
         pointer: &str,
         fitted: &SetupPair,
         instruments: &[Instrument],
@@ -336,55 +335,55 @@ impl NewReading {
         let is_id = (1..=60).contains(&self.id.len())
             && self.id.chars().all(|letter| letter.is_ascii_alphanumeric() || letter == '-');
         if !is_id {
-            reading.fault(&at("id"), "is not an id of up to 60 letters, figures and dashes");
+            errors.fault(&at("id"), "is not an id of up to 60 letters, figures and dashes");
         }
         let what = ToRead::from_code(&self.what);
         if what.is_none() {
-            reading.fault(&at("what"), format!("{:?} is nothing that is read in the bay", self.what));
+            errors.fault(&at("what"), format!("{:?} is nothing that is read in the bay", self.what));
         }
         let unit = ReadingUnit::from_code(&self.unit);
-        let unit = coded(reading, &at("unit"), &self.unit, unit, choices!(ReadingUnit));
+        let unit = coded(errors, &at("unit"), &self.unit, unit, choices!(ReadingUnit));
         let side = self
             .side
             .as_deref()
-            .and_then(|code| coded(reading, &at("side"), code, CarSide::from_code(code), choices!(CarSide)));
+            .and_then(|code| coded(errors, &at("side"), code, CarSide::from_code(code), choices!(CarSide)));
         let stance = self.stance.as_deref().and_then(|code| {
-            coded(reading, &at("stance"), code, Suspension::from_code(code), choices!(Suspension))
+            coded(errors, &at("stance"), code, Suspension::from_code(code), choices!(Suspension))
         });
         let steer = self
             .steer
             .as_deref()
-            .and_then(|code| coded(reading, &at("steer"), code, Steer::from_code(code), choices!(Steer)));
+            .and_then(|code| coded(errors, &at("steer"), code, Steer::from_code(code), choices!(Steer)));
         let house = instruments.iter().find(|one| one.code == self.instrument);
         let plus_minus = match (self.plus_minus_mm, house) {
-            (Some(given), _) if (0.0..=50.0).contains(&given) => length(reading, &at("plus_minus_mm"), given),
+            (Some(given), _) if (0.0..=50.0).contains(&given) => length(errors, &at("plus_minus_mm"), given),
             (Some(given), _) => {
-                reading.fault(&at("plus_minus_mm"), format!("± {given} mm is not an instrument's"));
+                errors.fault(&at("plus_minus_mm"), format!("± {given} mm is not an instrument's"));
                 Length::ZERO
             }
             (None, Some(instrument)) => instrument.plus_minus,
             (None, None) => {
                 let says =
                     format!("the house has no instrument {:?}: say its ± with the reading", self.instrument);
-                reading.fault(&at("instrument"), says);
+                errors.fault(&at("instrument"), says);
                 Length::ZERO
             }
         };
-        let instrument = reading.text(&at("instrument"), self.instrument.trim(), SIGN_LENGTH);
+        let instrument = errors.text(&at("instrument"), self.instrument.trim(), SIGN_LENGTH);
         if unit.is_some_and(|unit| unit.length(self.value).is_none()) {
-            reading.fault(&at("value"), "is not a finite number");
+            errors.fault(&at("value"), "is not a finite number");
         }
-        let radius = self.radius_mm.map(|radius| length(reading, &at("radius_mm"), radius));
+        let radius = self.radius_mm.map(|radius| length(errors, &at("radius_mm"), radius));
         let axle = Axle::from(self.axle);
         let on = match &self.fitted {
             _ if self.bare_hub => None,
-            Some(line) => reading.setup(&at("fitted"), Some(line)),
+            Some(line) => errors.setup(&at("fitted"), Some(line)),
             None => Some(fitted.on(axle).copied().unwrap_or_default()),
         };
         let taken_at = match &self.at {
             None => now,
             Some(text) => text.parse().unwrap_or_else(|_| {
-                reading.fault(&at("at"), "is not a time like 2026-05-12T09:30:00Z");
+                errors.fault(&at("at"), "is not a time like 2026-05-12T09:30:00Z");
                 now
             }),
         };
@@ -424,15 +423,15 @@ impl CopyOver {
     /// # Errors
     /// An unknown side, or nothing to copy.
     pub fn copies(&self, of: &JobContent, now: Timestamp) -> Result<Vec<KeptReading>, ApiError> {
-        let mut reading = Reading::default();
+        let mut errors = FieldErrors::default();
         let from = CarSide::from_code(&self.from);
-        let from = coded(&mut reading, "/from", &self.from, from, choices!(CarSide));
+        let from = coded(&mut errors, "/from", &self.from, from, choices!(CarSide));
         let mut copies = Vec::new();
         if let Some(from) = from {
             let axle = Axle::from(self.axle);
             let taken = fitment::corner::taken::copied_over(&of.measurements.taken(&of.fitted), axle, from);
             if taken.is_empty() {
-                reading.fault("/from", "nothing was read on this side that the other lacks");
+                errors.fault("/from", "nothing was read on this side that the other lacks");
             }
             let side = if from == CarSide::Left { "right" } else { "left" };
             copies = taken
@@ -455,7 +454,7 @@ impl CopyOver {
                 copy.id = format!("{}-{at}", copy.id);
             }
         }
-        reading.finish(copies)
+        errors.finish(copies)
     }
 }
 
@@ -528,15 +527,15 @@ pub struct CarChange {
 impl CarChange {
     /// Reads what was given.
     pub(super) fn read(
-        reading: &mut Reading,
+        errors: &mut FieldErrors,
         car: Option<&CarView>,
         levers: Option<&PerAxle<Vec<LeverAmount>>>,
         wanted: Option<&PerAxle<Option<WantedView>>>,
     ) -> Self {
         Self {
-            car: car.map(|car| car.read(reading, "/car")),
-            levers: levers.map(|levers| read_pair_levers(reading, "/levers", levers)),
-            wanted: wanted.map(|wanted| read_wanted(reading, "/wanted", wanted)),
+            car: car.map(|car| car.read(errors, "/car")),
+            levers: levers.map(|levers| read_pair_levers(errors, "/levers", levers)),
+            wanted: wanted.map(|wanted| read_wanted(errors, "/wanted", wanted)),
         }
     }
 

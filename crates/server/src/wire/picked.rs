@@ -9,7 +9,7 @@ use serde::{Deserialize, Serialize};
 use store::picked::{Picked, PickedRow};
 use utoipa::ToSchema;
 
-use super::read::Reading;
+use super::read::FieldErrors;
 use app::picked::record_of;
 
 /// A row of a price list as it was when it was picked.
@@ -51,23 +51,23 @@ pub struct PickedChange {
 impl PickedChange {
     /// Reads what was given: every row must be one that the catalogue could hold, every question one that is asked.
     pub(super) fn read(
-        reading: &mut Reading,
+        errors: &mut FieldErrors,
         rows: Option<&[PickedView]>,
         answered: Option<&[String]>,
     ) -> Self {
         if rows.is_some_and(|rows| rows.len() > MOST_ROWS) {
-            reading.fault("/picked", format!("more than {MOST_ROWS} rows are not kept with a job"));
+            errors.fault("/picked", format!("more than {MOST_ROWS} rows are not kept with a job"));
         }
         let rows = rows.map(|rows| {
             rows.iter()
                 .take(MOST_ROWS)
                 .enumerate()
-                .map(|(at, row)| read_row(reading, &format!("/picked/{at}"), row))
+                .map(|(at, row)| read_row(errors, &format!("/picked/{at}"), row))
                 .collect()
         });
         for (at, question) in answered.unwrap_or_default().iter().enumerate() {
             if STICKY_QUESTIONS.iter().all(|(code, _)| code != question) {
-                reading.fault(&format!("/answered/{at}"), format!("{question:?} is not asked"));
+                errors.fault(&format!("/answered/{at}"), format!("{question:?} is not asked"));
             }
         }
         Self { rows, answered: answered.map(<[String]>::to_vec) }
@@ -82,26 +82,26 @@ impl PickedChange {
     }
 }
 
-fn read_row(reading: &mut Reading, pointer: &str, row: &PickedView) -> PickedRow {
+fn read_row(errors: &mut FieldErrors, pointer: &str, row: &PickedView) -> PickedRow {
     let record = record_of(&row.record);
     let faults = match Kind::from_code(&row.kind) {
         Some(Kind::Wheels) => wheels::wheel(&record, 0).err(),
         Some(Kind::Tires) => tires::tire(&record, 0).err(),
         None => {
-            reading.fault(&format!("{pointer}/kind"), format!("{:?} is not wheels or tires", row.kind));
+            errors.fault(&format!("{pointer}/kind"), format!("{:?} is not wheels or tires", row.kind));
             None
         }
     };
     for fault in faults.into_iter().flatten() {
         let field = fault.field.map_or(String::new(), |field| format!("/{}", field.code()));
-        reading.fault(&format!("{pointer}/record{field}"), fault.why.to_string());
+        errors.fault(&format!("{pointer}/record{field}"), fault.why.to_string());
     }
     for key in row.record.keys().filter(|key| Field::from_code(key).is_none()) {
         let key: String = key.chars().take(40).collect();
-        reading.fault(&format!("{pointer}/record"), format!("{key:?} is no field of a price list"));
+        errors.fault(&format!("{pointer}/record"), format!("{key:?} is no field of a price list"));
     }
     for text in row.record.values().chain([&row.supplier]) {
-        reading.text(&format!("{pointer}/record"), text, TEXT_LENGTH);
+        errors.text(&format!("{pointer}/record"), text, TEXT_LENGTH);
     }
     PickedRow {
         kind: row.kind.clone(),

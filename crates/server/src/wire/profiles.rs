@@ -10,7 +10,7 @@ use fitment::brake::ProfileSource;
 
 use super::brakes::{PointView, profile};
 use super::corner::{choices, coded};
-use super::read::Reading;
+use super::read::FieldErrors;
 use crate::problem::ApiError;
 
 /// How a drawing is read.
@@ -28,15 +28,15 @@ impl SheetQuery {
     /// # Errors
     /// No unit.
     pub fn unit(&self) -> Result<Option<Unit>, ApiError> {
-        let mut reading = Reading::default();
+        let mut errors = FieldErrors::default();
         let unit = self.unit.as_deref().map(|code| {
             let unit = Unit::from_code(code);
             if unit.is_none() {
-                reading.fault("unit", format!("{code:?} is not mm, cm or in"));
+                errors.fault("unit", format!("{code:?} is not mm, cm or in"));
             }
             unit
         });
-        reading.finish(unit.flatten())
+        errors.finish(unit.flatten())
     }
 }
 
@@ -117,21 +117,21 @@ impl ProfileOut {
     /// # Errors
     /// Every field at fault.
     pub fn read(&self) -> Result<ReadOut, ApiError> {
-        let mut reading = Reading::default();
+        let mut errors = FieldErrors::default();
         let format = match self.format.as_str() {
             "dxf" => Some((Some(Out::Dxf), "image/vnd.dxf")),
             "svg" => Some((Some(Out::Svg), "image/svg+xml")),
             "csv" => Some((Some(Out::Csv), "text/csv; charset=utf-8")),
             "pdf" => Some((None, "application/pdf")),
             other => {
-                reading.fault("/format", format!("{other:?} is not dxf, svg, csv or pdf"));
+                errors.fault("/format", format!("{other:?} is not dxf, svg, csv or pdf"));
                 None
             }
         };
-        reading.text("/name", &self.name, 80);
-        reading.text("/note", &self.note, 160);
-        let profile = profile(&mut reading, "/points", &self.points);
-        let (format, profile) = reading.finish_with(format.zip(profile), "/points", "is no profile")?;
+        errors.text("/name", &self.name, 80);
+        errors.text("/note", &self.note, 160);
+        let profile = profile(&mut errors, "/points", &self.points);
+        let (format, profile) = errors.finish_with(format.zip(profile), "/points", "is no profile")?;
         let points = profile.points().iter().map(|point| (point.y, point.r)).collect();
         Ok(ReadOut { out: format.0, media_type: format.1, points })
     }
@@ -174,27 +174,27 @@ impl WheelTemplateView {
     /// # Errors
     /// Every field at fault.
     pub fn read(&self) -> Result<WheelTemplate, ApiError> {
-        let mut reading = Reading::default();
+        let mut errors = FieldErrors::default();
         let wheel = match self.size.parse::<Wheel>() {
             Ok(wheel) if wheel.offset.is_some() => Some(wheel),
             Ok(_) => {
-                reading.fault("/size", "names no offset: the spokes' place depends on it");
+                errors.fault("/size", "names no offset: the spokes' place depends on it");
                 None
             }
             Err(error) => {
-                reading.fault_in_notation("/size", &error);
+                errors.fault_in_notation("/size", &error);
                 None
             }
         };
         let source = ProfileSource::from_code(&self.source);
-        coded(&mut reading, "/source", &self.source, source, choices!(ProfileSource));
+        coded(&mut errors, "/source", &self.source, source, choices!(ProfileSource));
         if !(0.0..=20.0).contains(&self.plus_minus_mm) {
-            reading.fault("/plus_minus_mm", "goes from 0 to 20 mm");
+            errors.fault("/plus_minus_mm", "goes from 0 to 20 mm");
         }
-        profile(&mut reading, "/barrel", &self.barrel);
-        profile(&mut reading, "/spoke_back", &self.spoke_back);
-        let line = reading.text("/line", self.line.trim(), 80);
-        let wheel = reading.finish_with(wheel, "/size", "is no wheel size")?;
+        profile(&mut errors, "/barrel", &self.barrel);
+        profile(&mut errors, "/spoke_back", &self.spoke_back);
+        let line = errors.text("/line", self.line.trim(), 80);
+        let wheel = errors.finish_with(wheel, "/size", "is no wheel size")?;
         Ok(WheelTemplate {
             line,
             size: template_size(&wheel),

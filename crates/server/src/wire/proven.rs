@@ -13,7 +13,7 @@ use utoipa::{IntoParams, ToSchema};
 
 use super::PerAxle;
 use super::ledger::{SourceView, StepView};
-use super::read::Reading;
+use super::read::FieldErrors;
 use crate::problem::ApiError;
 
 /// Which fits.
@@ -262,21 +262,21 @@ impl ProvenFromJob {
     /// # Errors
     /// A job without a plan; every field at fault.
     pub fn fit(&self, content: &JobContent, year: i32) -> Result<(String, ProvenRecord), ApiError> {
-        let mut reading = Reading::default();
+        let mut errors = FieldErrors::default();
         let mut rub = |pointer: &str, code: &Option<String>| {
             let code = code.as_deref().filter(|code| !code.is_empty())?;
             let rub = Rub::from_code(code);
             if rub.is_none() {
-                reading.fault(pointer, format!("{code:?} is not none, at_lock, over_bumps or constant"));
+                errors.fault(pointer, format!("{code:?} is not none, at_lock, over_bumps or constant"));
             }
             rub
         };
         let rubs = [rub("/rub_front", &self.rub_front), rub("/rub_rear", &self.rub_rear)];
         if content.planned.front.is_none() && content.planned.rear.is_none() {
-            reading.fault("", "the job has no plan: what is on the bench becomes the proven fit");
+            errors.fault("", "the job has no plan: what is on the bench becomes the proven fit");
         }
-        reading.text("/view", &self.view, 400);
-        reading.text("/uses", &self.uses, 400);
+        errors.text("/view", &self.view, 400);
+        errors.text("/uses", &self.uses, 400);
         let car = &content.measurements.car;
         let axle = |axle: Axle, rub| ProvenAxle {
             suspension: car.words(Fact::Suspension, Some(axle)).unwrap_or_default().to_owned(),
@@ -298,7 +298,7 @@ impl ProvenFromJob {
             shop: String::new(),
             year: Some(year),
         };
-        reading.finish((fit.key(), record(&fit)))
+        errors.finish((fit.key(), record(&fit)))
     }
 }
 

@@ -10,11 +10,11 @@ use crate::problem::{ApiError, FieldError};
 
 /// Collects what is wrong with a request while it is read.
 #[derive(Debug, Default)]
-pub struct Reading {
+pub struct FieldErrors {
     errors: Vec<FieldError>,
 }
 
-impl Reading {
+impl FieldErrors {
     /// One axle's line, read strictly. Blank is an axle nobody spoke of.
     pub fn setup(&mut self, pointer: &str, text: Option<&str>) -> Option<Setup> {
         let text = text.filter(|text| !text.trim().is_empty())?;
@@ -62,7 +62,7 @@ impl Reading {
     }
 }
 
-impl Reading {
+impl FieldErrors {
     /// The value, when nothing was wrong and it could be had; else why not, at its field.
     ///
     /// # Errors

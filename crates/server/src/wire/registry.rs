@@ -3,11 +3,13 @@
 use fitment::Offset;
 use fitment::brake::{BrakePart, READINGS_PLUS_MINUS_MM, TEMPLATE_PLUS_MINUS_MM, THICKEST_MM, USUAL_WEIGHTS};
 use fitment::car::{FACTS, FactKind};
+use fitment::catalogue::{Season, Use};
 use fitment::clearance::Verdict;
 use fitment::clearance::band::LEFT_TO_RIGHT;
 use fitment::corner::ToRead;
 use fitment::corner::feature::{BlocksFrom, Carrier};
 use fitment::corner::{Feature, ReadingUnit};
+use fitment::finder::{Approach, Arrangements, KeptParts, SearchCriteria, Weights};
 use fitment::lever;
 use fitment::limits::{HouseLimits, LIMITS};
 use fitment::proven::Rub;
@@ -128,6 +130,34 @@ pub struct EntryFigures {
     pub most_picked: usize,
 }
 
+/// What the finder can be asked for.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::finder::SearchCriteria")]
+pub struct WishChoices {
+    pub schools: Vec<UnitEntry>,
+    pub uses: Vec<UnitEntry>,
+    pub seasons: Vec<UnitEntry>,
+    pub keeps: Vec<UnitEntry>,
+    pub arrangements: Vec<UnitEntry>,
+    /// Most that a criterion can weigh.
+    pub most_weight: f64,
+    /// What a wish starts from, to be changed.
+    pub start: WishStart,
+}
+
+/// What a wish starts from.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "fields of FinderRequest")]
+pub struct WishStart {
+    pub school: &'static str,
+    pub uses: Vec<&'static str>,
+    pub season: &'static str,
+    pub keeps: &'static str,
+    pub arrangement: &'static str,
+    pub rim_min_in: f64,
+    pub rim_max_in: f64,
+}
+
 /// What must stand beside work on the car.
 #[derive(Debug, Serialize, ToSchema)]
 #[allow(missing_docs, reason = "by the place where each stands")]
@@ -158,10 +188,19 @@ pub struct Registry {
     pub rubs: Vec<UnitEntry>,
     /// The verdicts.
     pub verdicts: Vec<VerdictEntry>,
+    /// What the finder can be asked for.
+    pub wishes: WishChoices,
     /// Figures for entry fields.
     pub figures: EntryFigures,
     /// What must stand beside work on the car.
     pub cautions: Cautions,
+}
+
+/// Codes and words of a plain enum.
+macro_rules! listed {
+    ($type:ty) => {
+        <$type>::ALL.iter().map(|one| UnitEntry { code: one.code(), name: one.words() }).collect()
+    };
 }
 
 impl Registry {
@@ -195,7 +234,7 @@ impl Registry {
                 .iter()
                 .map(|one| UnitEntry { code: one.code(), name: one.title() })
                 .collect(),
-            rubs: Rub::ALL.iter().map(|one| UnitEntry { code: one.code(), name: one.words() }).collect(),
+            rubs: listed!(Rub),
             verdicts: Verdict::ALL
                 .iter()
                 .map(|one| VerdictEntry {
@@ -204,6 +243,23 @@ impl Registry {
                     standing: one.severity().into(),
                 })
                 .collect(),
+            wishes: WishChoices {
+                schools: listed!(Approach),
+                uses: listed!(Use),
+                seasons: listed!(Season),
+                keeps: listed!(KeptParts),
+                arrangements: listed!(Arrangements),
+                most_weight: Weights::MOST,
+                start: WishStart {
+                    school: Approach::default().code(),
+                    uses: vec![Use::Daily.code()],
+                    season: Season::Summer.code(),
+                    keeps: KeptParts::default().code(),
+                    arrangement: Arrangements::default().code(),
+                    rim_min_in: SearchCriteria::USUAL_RIMS_IN.0,
+                    rim_max_in: SearchCriteria::USUAL_RIMS_IN.1,
+                },
+            },
             figures: EntryFigures {
                 weights_from_y_mm: USUAL_WEIGHTS.from_y,
                 weights_to_y_mm: USUAL_WEIGHTS.to_y,

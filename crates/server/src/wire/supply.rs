@@ -8,7 +8,7 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::read::Reading;
+use super::read::FieldErrors;
 use crate::catalogue::Loaded;
 use crate::problem::ApiError;
 use crate::supplier::{Item, Known, State};
@@ -21,7 +21,7 @@ pub struct SupplyRequest {
 }
 
 /// How many of a row.
-#[derive(Debug, Clone, Deserialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 pub struct PartCount {
     /// `wheels` or `tires`.
     pub kind: String,
@@ -100,10 +100,10 @@ impl SupplyRequest {
     /// # Errors
     /// Rows that the catalogue does not have, counts out of range, too many sets.
     pub fn read(&self, loaded: &Loaded) -> Result<Vec<Vec<Asked>>, ApiError> {
-        let mut reading = Reading::default();
+        let mut errors = FieldErrors::default();
         if self.sets.len() > MOST_SETS {
-            reading.fault("/sets", format!("more than {MOST_SETS} sets are not asked for at once"));
-            return reading.finish(Vec::new());
+            errors.fault("/sets", format!("more than {MOST_SETS} sets are not asked for at once"));
+            return errors.finish(Vec::new());
         }
         let catalogue = &loaded.catalogue;
         let wheels: HashMap<u32, usize> =
@@ -113,14 +113,14 @@ impl SupplyRequest {
         let mut sets = Vec::with_capacity(self.sets.len());
         for (set_at, set) in self.sets.iter().enumerate() {
             if set.len() > MOST_PARTS {
-                reading.fault(&format!("/sets/{set_at}"), format!("a set has at most {MOST_PARTS} parts"));
+                errors.fault(&format!("/sets/{set_at}"), format!("a set has at most {MOST_PARTS} parts"));
                 continue;
             }
             let mut parts = Vec::new();
             for (at, part) in set.iter().enumerate() {
                 let pointer = format!("/sets/{set_at}/{at}");
                 if !(1..=100).contains(&part.count) {
-                    reading.fault(&format!("{pointer}/count"), "1 to 100 are asked for");
+                    errors.fault(&format!("{pointer}/count"), "1 to 100 are asked for");
                 }
                 let found = match part.kind.as_str() {
                     "wheels" => wheels.get(&part.row).map(|at| {
@@ -132,8 +132,7 @@ impl SupplyRequest {
                         ("tires", tire_item(&catalogue.tires[*at], article))
                     }),
                     other => {
-                        reading
-                            .fault(&format!("{pointer}/kind"), format!("{other:?} is not wheels or tires"));
+                        errors.fault(&format!("{pointer}/kind"), format!("{other:?} is not wheels or tires"));
                         continue;
                     }
                 };
@@ -141,12 +140,12 @@ impl SupplyRequest {
                     Some((kind, item)) => {
                         parts.push(Asked { kind, row: part.row, count: part.count, item });
                     }
-                    None => reading.fault(&format!("{pointer}/row"), "is no longer in the catalogue"),
+                    None => errors.fault(&format!("{pointer}/row"), "is no longer in the catalogue"),
                 }
             }
             sets.push(parts);
         }
-        reading.finish(sets)
+        errors.finish(sets)
     }
 }
 

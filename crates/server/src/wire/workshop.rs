@@ -11,7 +11,7 @@ use utoipa::ToSchema;
 
 use super::brakes::{PointView, profile};
 use super::corner::{choices, coded};
-use super::read::Reading;
+use super::read::FieldErrors;
 
 /// A profile of something inside the barrel.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -141,30 +141,30 @@ pub struct WorkshopChange {
 impl WorkshopChange {
     /// Reads what was given.
     pub(super) fn read(
-        reading: &mut Reading,
+        errors: &mut FieldErrors,
         templates: Option<&[TemplateView]>,
         trials: Option<&[TrialView]>,
     ) -> Self {
         if templates.is_some_and(|all| all.len() > MOST_TEMPLATES) {
-            reading
+            errors
                 .fault("/templates", format!("more than {MOST_TEMPLATES} profiles are not kept with a job"));
         }
         let mut seen = std::collections::HashSet::new();
         for (at, trial) in trials.unwrap_or_default().iter().enumerate() {
             if !seen.insert(trial.id.as_str()) {
-                reading.fault(&format!("/trials/{at}/id"), "another trial has this id");
+                errors.fault(&format!("/trials/{at}/id"), "another trial has this id");
             }
         }
         if trials.is_some_and(|all| all.len() > MOST_TRIALS) {
-            reading.fault("/trials", format!("more than {MOST_TRIALS} trials are not kept with a job"));
+            errors.fault("/trials", format!("more than {MOST_TRIALS} trials are not kept with a job"));
         }
         let templates = templates.map(|all| {
             let each = all.iter().take(MOST_TEMPLATES).enumerate();
-            each.map(|(at, one)| one.kept(reading, &format!("/templates/{at}"))).collect()
+            each.map(|(at, one)| one.kept(errors, &format!("/templates/{at}"))).collect()
         });
         let trials = trials.map(|all| {
             let each = all.iter().take(MOST_TRIALS).enumerate();
-            each.map(|(at, one)| one.kept(reading, &format!("/trials/{at}"))).collect()
+            each.map(|(at, one)| one.kept(errors, &format!("/trials/{at}"))).collect()
         });
         Self { templates, trials }
     }
@@ -178,30 +178,30 @@ impl WorkshopChange {
     }
 }
 
-fn plus_minus(reading: &mut Reading, pointer: &str, mm: f64) {
+fn plus_minus(errors: &mut FieldErrors, pointer: &str, mm: f64) {
     if !(0.0..=20.0).contains(&mm) {
-        reading.fault(&format!("{pointer}/plus_minus_mm"), "goes from 0 to 20 mm");
+        errors.fault(&format!("{pointer}/plus_minus_mm"), "goes from 0 to 20 mm");
     }
 }
 
 impl TemplateView {
-    fn kept(&self, reading: &mut Reading, pointer: &str) -> KeptTemplate {
+    fn kept(&self, errors: &mut FieldErrors, pointer: &str) -> KeptTemplate {
         let at = |field: &str| format!("{pointer}/{field}");
-        coded(reading, &at("axle"), &self.axle, Axle::from_code(&self.axle), choices!(Axle));
-        coded(reading, &at("part"), &self.part, BrakePart::from_code(&self.part), choices!(BrakePart));
+        coded(errors, &at("axle"), &self.axle, Axle::from_code(&self.axle), choices!(Axle));
+        coded(errors, &at("part"), &self.part, BrakePart::from_code(&self.part), choices!(BrakePart));
         let source = ProfileSource::from_code(&self.source);
-        coded(reading, &at("source"), &self.source, source, choices!(ProfileSource));
+        coded(errors, &at("source"), &self.source, source, choices!(ProfileSource));
         if !["fitted", "planned"].contains(&self.role.as_str()) {
-            reading.fault(&at("role"), format!("{:?} is not fitted or planned", self.role));
+            errors.fault(&at("role"), format!("{:?} is not fitted or planned", self.role));
         }
-        plus_minus(reading, pointer, self.plus_minus_mm);
-        profile(reading, &at("points"), &self.points);
+        plus_minus(errors, pointer, self.plus_minus_mm);
+        profile(errors, &at("points"), &self.points);
         KeptTemplate {
-            id: reading.text(&at("id"), &self.id, NAME_LENGTH),
+            id: errors.text(&at("id"), &self.id, NAME_LENGTH),
             axle: self.axle.clone(),
             part: self.part.clone(),
             role: self.role.clone(),
-            name: reading.text(&at("name"), self.name.trim(), NAME_LENGTH),
+            name: errors.text(&at("name"), self.name.trim(), NAME_LENGTH),
             source: self.source.clone(),
             plus_minus_mm: self.plus_minus_mm,
             points: self.points.clone(),
@@ -210,44 +210,44 @@ impl TemplateView {
 }
 
 impl TrialView {
-    fn kept(&self, reading: &mut Reading, pointer: &str) -> KeptTrial {
+    fn kept(&self, errors: &mut FieldErrors, pointer: &str) -> KeptTrial {
         let at = |field: &str| format!("{pointer}/{field}");
-        coded(reading, &at("axle"), &self.axle, Axle::from_code(&self.axle), choices!(Axle));
+        coded(errors, &at("axle"), &self.axle, Axle::from_code(&self.axle), choices!(Axle));
         if let Some(side) = &self.side {
-            coded(reading, &at("side"), side, CarSide::from_code(side), choices!(CarSide));
+            coded(errors, &at("side"), side, CarSide::from_code(side), choices!(CarSide));
         }
-        coded(reading, &at("contact"), &self.contact, Contact::from_code(&self.contact), choices!(Contact));
-        coded(reading, &at("steer"), &self.steer, Steer::from_code(&self.steer), choices!(Steer));
-        let setup = reading.setup(&at("setup"), Some(&self.setup));
+        coded(errors, &at("contact"), &self.contact, Contact::from_code(&self.contact), choices!(Contact));
+        coded(errors, &at("steer"), &self.steer, Steer::from_code(&self.steer), choices!(Steer));
+        let setup = errors.setup(&at("setup"), Some(&self.setup));
         if self.setup.trim().is_empty() {
-            reading.fault(&at("setup"), "say what was tried, as in 18x8.5 ET35");
+            errors.fault(&at("setup"), "say what was tried, as in 18x8.5 ET35");
         }
         if self.gap_mm.is_some_and(|gap| !(-60.0..=250.0).contains(&gap)) {
-            reading.fault(&at("gap_mm"), "goes from −60 (an overlap) to 250 mm");
+            errors.fault(&at("gap_mm"), "goes from −60 (an overlap) to 250 mm");
         }
-        plus_minus(reading, pointer, self.plus_minus_mm);
+        plus_minus(errors, pointer, self.plus_minus_mm);
         if self.photos.len() > MOST_PHOTOS {
-            reading.fault(&at("photos"), format!("more than {MOST_PHOTOS} photos are not kept with a trial"));
+            errors.fault(&at("photos"), format!("more than {MOST_PHOTOS} photos are not kept with a trial"));
         }
         let time = if self.at.is_empty() { Ok(Timestamp::now()) } else { self.at.parse::<Timestamp>() };
         if time.is_err() {
-            reading.fault(&at("at"), "is no time, as in 2026-03-01T09:30:00Z");
+            errors.fault(&at("at"), "is no time, as in 2026-03-01T09:30:00Z");
         }
         KeptTrial {
-            id: reading.text(&at("id"), &self.id, NAME_LENGTH),
+            id: errors.text(&at("id"), &self.id, NAME_LENGTH),
             axle: self.axle.clone(),
             side: self.side.clone(),
             setup: setup.map(|setup| setup.to_string()).unwrap_or_default(),
             contact: self.contact.clone(),
             gap_mm: self.gap_mm,
             plus_minus_mm: self.plus_minus_mm,
-            instrument: reading.text(&at("instrument"), &self.instrument, NAME_LENGTH),
+            instrument: errors.text(&at("instrument"), &self.instrument, NAME_LENGTH),
             steer: self.steer.clone(),
             is_hanging: self.is_hanging,
-            note: reading.text(&at("note"), self.note.trim(), NOTE_LENGTH),
-            next_step: reading.text(&at("next_step"), self.next_step.trim(), NOTE_LENGTH),
+            note: errors.text(&at("note"), self.note.trim(), NOTE_LENGTH),
+            next_step: errors.text(&at("next_step"), self.next_step.trim(), NOTE_LENGTH),
             photos: self.photos.clone(),
-            who: reading.text(&at("who"), &self.who, NAME_LENGTH),
+            who: errors.text(&at("who"), &self.who, NAME_LENGTH),
             at: time.map(|time| time.to_string()).unwrap_or_default(),
         }
     }

@@ -8,7 +8,7 @@ use exchange::field::Kind;
 use exchange::{tires, wheels};
 use fitment::Length;
 use fitment::car::Fact;
-use fitment::catalogue::PickedParts;
+use fitment::catalogue::{Catalogue, PickedParts};
 use fitment::finder::{AxleChoice, Criterion, Found, Scene, SearchCriteria, reasons, why_above};
 use fitment::lever::PairLevers;
 use fitment::rules::mount::{self, Hub, ProblemKind, WheelSide, mount};
@@ -21,6 +21,7 @@ use crate::catalogue::Loaded;
 use crate::wire::choose::RETORQUE_KM;
 use crate::wire::ledger::{FragmentView, LineOfLedger, SourceView, fragments};
 use crate::wire::picked::PickedView;
+use crate::wire::supply::PartCount;
 use crate::wire::{AxleCode, Lines, PerAxle};
 
 /// A wheel or a tire of a setup, as its list has it.
@@ -94,6 +95,8 @@ pub struct FoundView {
     pub wheels: PerAxle<PartView>,
     /// The tires.
     pub tires: PerAxle<PartView>,
+    /// The rows of the lists it takes, and how many of each for the four wheels: what a supplier is asked for.
+    pub parts: Vec<PartCount>,
     /// The rows of the lists it is made of, to be kept with the job.
     pub picked: Vec<PickedView>,
     /// What must be ordered with it or found out first: rings, bolts, spacers, seats.
@@ -140,6 +143,7 @@ impl Teller<'_> {
             price_is_whole: found.price_is_whole,
             wheels: PerAxle { front: self.wheel(&found.front), rear: self.wheel(&found.rear) },
             tires: PerAxle { front: self.tire(&found.front), rear: self.tire(&found.rear) },
+            parts: parts_to_order(found, &self.loaded.catalogue),
             picked: self.picked(found),
             needs: self.needs(found),
             work: self.work(&levers),
@@ -293,6 +297,23 @@ impl Teller<'_> {
         }
         said_once(needs)
     }
+}
+
+/// Two of each row for each axle; a row that is on both is there once, as four.
+fn parts_to_order(found: &Found, catalogue: &Catalogue) -> Vec<PartCount> {
+    const WHEELS_OF_AN_AXLE: u32 = 2;
+    let mut parts: Vec<PartCount> = Vec::new();
+    for choice in [&found.front, &found.rear] {
+        let wheel = choice.wheel_row.map(|at| (Kind::Wheels, catalogue.wheels[at].id));
+        let tire = choice.tire_row.map(|at| (Kind::Tires, catalogue.tires[at].id));
+        for (kind, row) in [wheel, tire].into_iter().flatten() {
+            match parts.iter_mut().find(|part| part.kind == kind.code() && part.row == row) {
+                Some(part) => part.count += WHEELS_OF_AN_AXLE,
+                None => parts.push(PartCount { kind: kind.code().to_owned(), row, count: WHEELS_OF_AN_AXLE }),
+            }
+        }
+    }
+    parts
 }
 
 /// What is said of both axles alike is said once.

@@ -17,7 +17,7 @@ use utoipa::ToSchema;
 use super::corner::{LeverAmount, choices, coded};
 use super::ledger::SourceView;
 use super::measured::read_pair_levers;
-use super::read::Reading;
+use super::read::FieldErrors;
 use super::{Lines, PerAxle};
 use crate::catalogue::Loaded;
 use crate::problem::ApiError;
@@ -83,80 +83,71 @@ impl FinderRequest {
     /// # Errors
     /// Every field at fault.
     pub fn read(&self) -> Result<(SearchCriteria, Option<PairLevers>), ApiError> {
-        let mut reading = Reading::default();
-        let approach = match self.school.as_deref() {
-            None | Some("tire_first") => Approach::TireFirst,
-            Some("wheel_first") => Approach::WheelFirst,
-            Some(other) => {
-                reading.fault("/school", format!("{other:?} is not tire_first or wheel_first"));
-                Approach::TireFirst
-            }
-        };
-        let arrangements = match self.arrangement.as_deref() {
-            None | Some("either") => Arrangements::Either,
-            Some("square") => Arrangements::Square,
-            Some("staggered") => Arrangements::Staggered,
-            Some(other) => {
-                reading.fault("/arrangement", format!("{other:?} is not either, square or staggered"));
-                Arrangements::Either
-            }
-        };
+        let mut errors = FieldErrors::default();
+        /// A choice of a plain enum; its default when left out.
+        macro_rules! choice {
+            ($type:ty, $field:ident, $pointer:literal) => {
+                self.$field
+                    .as_deref()
+                    .and_then(|code| {
+                        coded(&mut errors, $pointer, code, <$type>::from_code(code), choices!($type))
+                    })
+                    .unwrap_or_default()
+            };
+        }
+        let approach = choice!(Approach, school, "/school");
+        let arrangements = choice!(Arrangements, arrangement, "/arrangement");
+        let keeps = choice!(KeptParts, keeps, "/keeps");
         let uses = self
             .uses
             .iter()
             .enumerate()
             .filter_map(|(at, code)| {
-                coded(&mut reading, &format!("/uses/{at}"), code, Use::from_code(code), choices!(Use))
+                coded(&mut errors, &format!("/uses/{at}"), code, Use::from_code(code), choices!(Use))
             })
             .collect();
         let season = self
             .season
             .as_deref()
-            .and_then(|code| coded(&mut reading, "/season", code, Season::from_code(code), choices!(Season)));
-        let keeps = match self.keeps.as_deref() {
-            None | Some("nothing") => KeptParts::Nothing,
-            Some("wheels") => KeptParts::Wheels,
-            Some("tires") => KeptParts::Tires,
-            Some(other) => {
-                reading.fault("/keeps", format!("{other:?} is not nothing, wheels or tires"));
-                KeptParts::Nothing
-            }
-        };
-        let allowed = self.allowed.as_ref().map(|levers| read_pair_levers(&mut reading, "/allowed", levers));
+            .and_then(|code| coded(&mut errors, "/season", code, Season::from_code(code), choices!(Season)));
+        let allowed = self.allowed.as_ref().map(|levers| read_pair_levers(&mut errors, "/allowed", levers));
         let mut rim = |pointer: &str, code: Option<f64>, usual: f64| {
             let code = code.unwrap_or(usual);
             let rim = RimDiameter::from_code(code);
             if rim.is_none() {
-                reading.fault(pointer, format!("{code} is not a rim code from 10 to 26"));
+                errors.fault(pointer, format!("{code} is not a rim code from 10 to 26"));
             }
             rim
         };
-        let rims = rim("/rim_min_in", self.rim_min_in, 13.0).zip(rim("/rim_max_in", self.rim_max_in, 24.0));
+        let (smallest, largest) = SearchCriteria::RIMS_IN;
+        let rims =
+            rim("/rim_min_in", self.rim_min_in, smallest).zip(rim("/rim_max_in", self.rim_max_in, largest));
         let budget = self.budget.map(|budget| {
             if !(0.0..=1_000_000.0).contains(&budget) {
-                reading.fault("/budget", format!("a budget goes from 0 to 1 000 000, not {budget}"));
+                errors.fault("/budget", format!("a budget goes from 0 to 1 000 000, not {budget}"));
             }
             (budget * 100.0).round() as u32
         });
-        if !(0.0..=30.0).contains(&self.thickest_spacer_mm) {
-            reading.fault("/thickest_spacer_mm", "a spacer of up to 30 mm is worth a thought");
+        let thickest = SearchCriteria::THICKEST_SPACER_MM;
+        if !(0.0..=thickest).contains(&self.thickest_spacer_mm) {
+            errors.fault("/thickest_spacer_mm", format!("must be 0 to {thickest}"));
         }
         let mut weights = Weights::of(approach);
         for (code, weight) in &self.weights {
             let pointer = format!("/weights/{code}");
             let criterion =
-                coded(&mut reading, &pointer, code, Criterion::from_code(code), choices!(Criterion));
+                coded(&mut errors, &pointer, code, Criterion::from_code(code), choices!(Criterion));
             if !(0.0..=Weights::MOST).contains(weight) {
-                reading.fault(&pointer, format!("a weight goes from 0 to {}", Weights::MOST));
+                errors.fault(&pointer, format!("a weight goes from 0 to {}", Weights::MOST));
             } else if let Some(criterion) = criterion {
                 weights = weights.with(criterion, *weight);
             }
         }
         let count = self.count.unwrap_or(12);
         if count > MOST_SETUPS {
-            reading.fault("/count", format!("more than {MOST_SETUPS} setups are not listed"));
+            errors.fault("/count", format!("more than {MOST_SETUPS} setups are not listed"));
         }
-        let rims = reading.finish_with(rims, "/rim_min_in", "is not a rim code")?;
+        let rims = errors.finish_with(rims, "/rim_min_in", "is not a rim code")?;
         let wish = SearchCriteria {
             approach,
             uses,
@@ -229,6 +220,8 @@ pub struct FinderView {
     pub questions: Vec<QuestionView>,
     /// Rows in the catalogue.
     pub looked_at: Passing,
+    /// Rows of the price lists that can no longer be read and were left out, by list, in words.
+    pub unreadable: Vec<String>,
     /// Rows that pass what does not depend on each other, front and rear.
     pub passing: PerAxle<Passing>,
     /// What must stand beside every proposal.
@@ -287,6 +280,7 @@ pub fn search(
             Vec::new()
         },
         looked_at: Passing { wheels: loaded.catalogue.wheels.len(), tires: loaded.catalogue.tires.len() },
+        unreadable: loaded.unreadable_in_words(),
         passing: PerAxle {
             front: Passing { wheels: outcome.rows[0].0, tires: outcome.rows[0].1 },
             rear: Passing { wheels: outcome.rows[1].0, tires: outcome.rows[1].1 },
