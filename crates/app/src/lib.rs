@@ -4,15 +4,23 @@
 //!
 //! - [`knowledge`]: what a job knows of its car, as the core wants it, and kept until the job changes.
 //! - [`evidence`]: the workshop's records as evidence; what can no longer be read is said, never dropped.
+//! - [`catalogue`]: the price lists' rows, loaded once; [`finder`]: setups made of them, with all that must be said of each.
 //! - [`picked`]: the rows picked from the price lists.
 //! - [`brakes`]: a wheel over a job's brakes, with the ledger's own word; [`brake_sweep`]: a whole catalogue.
+//! - [`bench`]: an axle with every answer that is shown of it; [`ladder`]: sizes against a car and a catalogue.
+//! - [`proven`]: the library of proven fits, ordered for a job.
 //! - [`trials`]: what a job's trials come to.
 
+pub mod bench;
 pub mod brake_sweep;
 pub mod brakes;
+pub mod catalogue;
 pub mod evidence;
+pub mod finder;
 pub mod knowledge;
+pub mod ladder;
 pub mod picked;
+pub mod proven;
 pub mod trials;
 
 pub use knowledge::{JobKnowledge, JudgingContext};

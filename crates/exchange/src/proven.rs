@@ -128,7 +128,7 @@ pub fn fit(record: &ProvenRecord) -> Result<ProvenFit, Vec<ProvenFault>> {
     };
     let rubs = [rub("rub_front"), rub("rub_rear")];
     let drive = text("drive").and_then(|code| {
-        let drive = Drive::from_code(&code);
+        let drive = Drive::from_code(code);
         if drive.is_none() {
             fault("drive", format!("{code:?} is not fwd, rwd or awd"));
         }

@@ -100,7 +100,7 @@ fn print(name: &str, mut figures: Vec<f64>) {
 /// What the catalogue of a file takes in a program that has just started: memory after the first search less before.
 async fn memory_of(file: &str) {
     let store = Store::open(std::path::Path::new(file)).unwrap();
-    let shelf = server::catalogue::CatalogueCache::default();
+    let shelf = app::catalogue::CatalogueCache::default();
     // The first read opens the file.
     let page = store::jobs::Page { find: String::new(), put_away: false, from: 0, most: 1 };
     let jobs = store.read(move |c| store::jobs::list(c, &page)).await.unwrap();

@@ -7,8 +7,8 @@ use app::JudgingContext;
 use app::brake_sweep::{SweepQuestion, SweptWheel};
 use store::jobs::JobContent;
 
-use crate::catalogue::Loaded;
 use crate::price_list::Ticket;
+use app::catalogue::Loaded;
 
 /// What was worked out, by the answer's number and the version of the lists.
 type Known = HashMap<(u64, i64), Arc<Vec<SweptWheel>>>;

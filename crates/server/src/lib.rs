@@ -16,7 +16,6 @@
 
 pub mod apart;
 pub mod brake_sweep;
-pub mod catalogue;
 pub mod download;
 pub mod extract;
 pub mod gauge;
@@ -37,6 +36,7 @@ use std::future::Future;
 use std::sync::Arc;
 use std::time::Duration;
 
+use app::catalogue::CatalogueCache;
 use app::knowledge::KnowledgeCache;
 use axum::Router;
 use axum::body::Bytes;
@@ -44,7 +44,6 @@ use axum::extract::{DefaultBodyLimit, FromRef};
 use axum::http::header;
 use axum::middleware::{from_fn, map_response};
 use brake_sweep::BrakeSweepCache;
-use catalogue::CatalogueCache;
 use download::Downloads;
 use gauge::{GaugePort, NoGauge};
 use price_list::{LastRead, Progress};

@@ -3,6 +3,7 @@
 //! A row is kept as texts by field, as its list had it; what the fields mean is not known here. Taking a list notes
 //! what every row was before, so that it can be undone without touching what came later.
 
+use std::borrow::Cow;
 use std::collections::{BTreeMap, HashMap};
 
 use jiff::Timestamp;
@@ -39,6 +40,13 @@ pub struct RawRow<'a> {
     pub supplier: &'a str,
     /// JSON of its fields.
     pub record: &'a str,
+}
+
+impl RawRow<'_> {
+    /// Its fields by their codes; what is not a record has none.
+    pub fn fields(&self) -> BTreeMap<Cow<'_, str>, String> {
+        serde_json::from_str(self.record).unwrap_or_default()
+    }
 }
 
 /// A price list without its bytes.

@@ -2,6 +2,8 @@
 //! and what is remembered is never old. The figures are made up.
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test that cannot go on fails")]
 
+mod library;
+
 use std::collections::BTreeMap;
 
 use app::brakes::{BrakeQuestion, answer};

@@ -13,7 +13,6 @@ use store::catalogue::{self, Counts, PriceList};
 use store::{Connection, Store, StoreError, once};
 
 use crate::AppState;
-use crate::catalogue::record_in;
 use crate::download::{DiskWriter, Downloads};
 use crate::extract::{Body, Id, Keyed, KeyedUpload, Params};
 use crate::price_list::{Progress, ReadTable, Ticket, read_list};
@@ -22,6 +21,7 @@ use crate::wire::catalogue::{
     ListRequest, ListView, NewList, ProgressView, RowView, RowsQuery, RowsView, TriedList, UndoneList,
     field_entries,
 };
+use app::catalogue::record_of;
 
 /// Rows of one page.
 const PAGE: usize = 100;
@@ -203,7 +203,7 @@ pub(super) async fn export(
     let begin = move |c: &Connection| {
         let mut there = BTreeSet::new();
         catalogue::each(c, kind.code(), &mut |row| {
-            there.extend(record_in(row.record).0.into_keys());
+            there.extend(record_of(&row).0.into_keys());
             Ok(())
         })?;
         let fields: Vec<Field> = Field::ALL.iter().copied().filter(|field| there.contains(field)).collect();
@@ -214,7 +214,7 @@ pub(super) async fn export(
         let mut failed = None;
         catalogue::each(c, kind.code(), &mut |row| {
             if failed.is_none() {
-                failed = file.row(&record_in(row.record).row(fields)).err();
+                failed = file.row(&record_of(&row).row(fields)).err();
             }
             Ok(())
         })?;

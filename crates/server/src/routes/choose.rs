@@ -10,7 +10,6 @@ use store::{Store, house};
 
 use super::workshop::in_context;
 
-use crate::catalogue::{CatalogueCache, Loaded};
 use crate::extract::{Body, Params};
 use crate::problem::{ApiError, Problem};
 use crate::wire::AxleCode;
@@ -18,6 +17,7 @@ use crate::wire::choose::{
     FastenersRequest, FastenersView, PressureQuery, PressureView, StaggerRequest, StaggerView,
 };
 use crate::wire::ladder::{LadderCar, LadderRequest, LadderView};
+use app::catalogue::{CatalogueCache, Loaded};
 
 /// Every size round a tire whose overall diameter stays inside a band.
 #[utoipa::path(post, path = "/ladder", request_body = LadderRequest, tag = "choose", responses(

@@ -1,16 +1,17 @@
 //! The finder, and what the supplier has of what it found.
 
+use app::finder::search;
 use axum::Json;
 use axum::extract::State;
 use store::Store;
 
 use super::workshop::in_context;
-use crate::catalogue::CatalogueCache;
 use crate::extract::{Body, Id};
 use crate::problem::{ApiError, Problem};
 use crate::supplier::SupplierClient;
-use crate::wire::finder::{FinderRequest, FinderView, search};
+use crate::wire::finder::{FinderRequest, FinderView};
 use crate::wire::supply::{SupplyRequest, SupplyView, items_of};
+use app::catalogue::CatalogueCache;
 
 /// The best setups that the catalogue makes for a job's car.
 #[utoipa::path(post, path = "/jobs/{id}/finder", params(("id" = i64, Path)), request_body = FinderRequest, tag = "choose", responses(
@@ -27,7 +28,11 @@ pub(super) async fn finder(
     let (wish, allowed) = request.read()?;
     let (job, context) = in_context(&store, id).await?;
     let loaded = shelf.loaded(&store).await?;
-    Ok(Json(crate::off_thread(move || search(&job, &loaded, &wish, allowed, &context)).await?))
+    let answer = move || {
+        let answer = search(&job.content, &loaded.catalogue, &wish, allowed, &context);
+        FinderView::new(answer, &loaded, &wish)
+    };
+    Ok(Json(crate::off_thread(answer).await?))
 }
 
 /// What the supplier has of some sets: lead time and today's price, with their age. Without a supplier, or while it is

@@ -1,15 +1,15 @@
 //! The bench: a plan drawn and judged, and plans side by side.
 
+use app::bench::{self, AxleBench, Mark, judge_axle, tightest, true_speeds};
 use app::{JobKnowledge, JudgingContext};
-use fitment::case::{AxleCase, CarState, Case};
-use fitment::clearance::Clearance;
+use fitment::case::{AxleCase, CarState};
 use fitment::ledger::Headline;
 use fitment::limits::Drive;
-use fitment::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
+use fitment::mend::Proposal;
 use fitment::setup::adjust::Adjustment;
 use fitment::setup::{Axle, Setup, SetupPair};
 use fitment::wheel::Backspacing;
-use fitment::window::{self, widths_round};
+use fitment::window;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -266,64 +266,50 @@ pub struct CostView {
     pub caution: &'static str,
 }
 
-/// `None` for a setup that cannot be placed.
-fn mark(
-    trial: &AxleCase<'_>,
-    planned: &Setup,
-    setup: &Setup,
-    kind: MarkKind,
-    letter: Option<char>,
-) -> Option<MarkView> {
-    let spacer = planned.spacer.map_or(0.0, |spacer| spacer.as_mm());
-    Some(MarkView {
-        kind,
-        letter: letter.map(String::from),
-        rim_width_in: setup.wheel?.width.code(),
-        offset_mm: setup.effective_offset()?.as_mm() + spacer,
-        verdict: trial.fit(setup)?.verdict.into(),
-    })
+impl From<Mark> for MarkView {
+    fn from(mark: Mark) -> Self {
+        let Mark { kind, rim_width_in, offset_mm, verdict } = mark;
+        let (kind, letter) = match kind {
+            bench::MarkKind::Fitted => (MarkKind::Fitted, None),
+            bench::MarkKind::Planned => (MarkKind::Planned, None),
+            bench::MarkKind::Kept(letter) => (MarkKind::Kept, Some(letter.to_string())),
+        };
+        Self { kind, letter, rim_width_in, offset_mm, verdict: verdict.into() }
+    }
 }
 
-fn axle_fit(
-    trial: &AxleCase<'_>,
-    planned: &Setup,
-    choice: TireChoiceCode,
-    context: &JudgingContext,
-) -> Option<AxleFit> {
-    let state = &context.state;
-    let fit = trial.fit(planned)?;
-    let widths = widths_round(Some(trial.fitted), Some(planned));
-    let windows = trial.window(planned, choice.into(), &widths, state.wanted(trial.axle));
-    let proposal = trial.mildest(planned).map(|proposal| ProposalView {
-        line: proposal.setup.to_string(),
-        levers: lever_amounts(&proposal.levers),
-        says: fragments(proposal.says(trial)),
-        costs: proposal
-            .pulled
-            .iter()
-            .map(|(lever, _)| lever.facts())
-            .map(|facts| CostView { title: facts.title, costs: facts.costs, caution: facts.caution })
-            .collect(),
-        can_be_undone: proposal.can_be_undone(),
-    });
-    let kept = context.kept.iter().filter_map(|kept| Some((kept.setups.on(trial.axle)?, kept.letter)));
-    let marks = kept
-        .filter_map(|(setup, letter)| mark(trial, planned, setup, MarkKind::Kept, Some(letter)))
-        .chain(mark(trial, planned, trial.fitted, MarkKind::Fitted, None))
-        .chain(mark(trial, planned, planned, MarkKind::Planned, None))
-        .collect();
-    Some(AxleFit {
-        verdict: fit.verdict.into(),
-        clearances: fit.clearances.iter().map(|line| ClearanceView::new(line, trial.levers)).collect(),
-        style: trial.style(planned).map(|style| style.style.word()),
-        fender_line_y_mm: trial.fender_line(),
-        camber_deg: trial.corner.camber() + trial.levers.camber_deg(),
-        marks,
-        window_says: window::says(&windows).map(fragments).unwrap_or_default(),
-        window: windows.into_iter().map(WidthView::from).collect(),
-        proposal,
-        measure_list: trial.measure_list(planned, &fit).into_iter().map(MeasureView::from).collect(),
-    })
+impl ProposalView {
+    fn new(proposal: &Proposal, case: &AxleCase<'_>) -> Self {
+        let costs = proposal.pulled.iter().map(|(lever, _)| lever.facts());
+        Self {
+            line: proposal.setup.to_string(),
+            levers: lever_amounts(&proposal.levers),
+            says: fragments(proposal.says(case)),
+            costs: costs
+                .map(|facts| CostView { title: facts.title, costs: facts.costs, caution: facts.caution })
+                .collect(),
+            can_be_undone: proposal.can_be_undone(),
+        }
+    }
+}
+
+impl AxleFit {
+    fn new(judged: AxleBench, case: &AxleCase<'_>) -> Self {
+        let AxleBench { fit, style, fender_line_y_mm, camber_deg, window, marks, proposal, measure_list } =
+            judged;
+        Self {
+            verdict: fit.verdict.into(),
+            clearances: fit.clearances.iter().map(|line| ClearanceView::new(line, case.levers)).collect(),
+            style: style.map(|style| style.style.word()),
+            fender_line_y_mm,
+            camber_deg,
+            marks: marks.into_iter().map(MarkView::from).collect(),
+            window_says: window::says(&window).map(fragments).unwrap_or_default(),
+            window: window.into_iter().map(WidthView::from).collect(),
+            proposal: proposal.map(|proposal| ProposalView::new(&proposal, case)),
+            measure_list: measure_list.into_iter().map(MeasureView::from).collect(),
+        }
+    }
 }
 
 /// A shown speed and the true one.
@@ -379,10 +365,10 @@ impl ReadBench {
         let plan = context.case(&self.fitted, &self.planned, self.drive);
         let axle = |axle: Axle| {
             let (fitted, planned) = (self.fitted.on(axle), self.planned.on(axle));
-            let fit = plan
-                .axle(axle)
-                .zip(planned.or(fitted))
-                .and_then(|(trial, setup)| axle_fit(&trial, setup, self.tire_choice, context));
+            let fit = plan.axle(axle).zip(planned.or(fitted)).and_then(|(case, setup)| {
+                let judged = judge_axle(&case, setup, self.tire_choice.into(), context)?;
+                Some(AxleFit::new(judged, &case))
+            });
             BenchAxle {
                 fitted: fitted.map(SetupView::from),
                 planned: planned.map(SetupView::from),
@@ -400,22 +386,19 @@ impl ReadBench {
             axles: PerAxle { front: axle(Axle::Front), rear: axle(Axle::Rear) },
             pair: PairChangeView::from(&plan.pair_change()),
             arrangement: self.planned.arrangement().map(ArrangementCode::from),
-            true_speeds: true_speeds(&plan),
+            true_speeds: true_speeds(&plan).map(TrueSpeeds::from),
             ledger: ledger.into_iter().map(LineOfLedger::from).collect(),
         }
     }
 }
 
-fn true_speeds(plan: &Case<'_>) -> Option<TrueSpeeds> {
-    let (axle, ratio) = plan.speedometer_ratio()?;
-    let at = |speeds: [f64; 3]| {
-        speeds.map(|shown| TrueSpeed { shown_kmh: shown, true_kmh: true_speed(shown, ratio.value()) }).into()
-    };
-    Some(TrueSpeeds {
-        by_axle: axle.into(),
-        metric: at(METRIC_SPEEDS_KMH),
-        imperial: at(IMPERIAL_SPEEDS_KMH),
-    })
+impl From<bench::TrueSpeeds> for TrueSpeeds {
+    fn from(speeds: bench::TrueSpeeds) -> Self {
+        let at = |speeds: [(f64, f64); 3]| {
+            speeds.map(|(shown_kmh, true_kmh)| TrueSpeed { shown_kmh, true_kmh }).into()
+        };
+        Self { by_axle: speeds.by_axle.into(), metric: at(speeds.metric), imperial: at(speeds.imperial) }
+    }
 }
 
 /// A setup beside others: what is on the car, what is kept, what is on the bench.
@@ -457,12 +440,9 @@ pub struct ColumnFit {
 impl ColumnFit {
     fn new(trial: &AxleCase<'_>, setup: &Setup) -> Option<Self> {
         let fit = trial.fit(setup)?;
-        let to_spare = |line: &Clearance| Some((line.band.as_ref()?.likely_low() - line.limit).as_mm());
-        let measured = fit.clearances.iter().filter_map(|line| Some((to_spare(line)?, line)));
-        let tightest = measured.min_by(|a, b| a.0.total_cmp(&b.0)).map(|(_, line)| line);
         Some(Self {
             verdict: fit.verdict.into(),
-            tightest: tightest.map(|line| ClearanceView::new(line, trial.levers)),
+            tightest: tightest(&fit).map(|line| ClearanceView::new(line, trial.levers)),
             style: trial.style(setup).map(|style| style.style.word()),
         })
     }
@@ -490,7 +470,7 @@ impl Column {
             change: PerAxle { front: change(Axle::Front), rear: change(Axle::Rear) },
             pair: PairChangeView::from(&plan.pair_change()),
             arrangement: pair.arrangement().map(ArrangementCode::from),
-            true_speeds: true_speeds(&plan),
+            true_speeds: true_speeds(&plan).map(TrueSpeeds::from),
             fit: PerAxle { front: fit(Axle::Front), rear: fit(Axle::Rear) },
             ledger: plan.ledger().into_iter().map(LineOfLedger::from).collect(),
         }

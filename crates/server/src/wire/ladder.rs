@@ -1,19 +1,15 @@
 //! The size ladder, on the wire: each size with what the catalogue has of it and how it stands under the arch.
 
-use std::collections::HashMap;
-
+use app::ladder::{OnShelf, under_the_arch};
 use fitment::case::AxleCase;
 use fitment::catalogue::Catalogue;
-use fitment::clearance::Clearance;
 use fitment::corner::Feature;
 use fitment::limits::HouseLimits;
 use fitment::load_index::LoadIndex;
 use fitment::plus_sizes::{self, Rung};
-use fitment::rules::load::{Load, LoadRequirement};
+use fitment::rules::load::LoadRequirement;
 use fitment::rules::overall_diameter::Band;
-use fitment::tire::Size;
-use fitment::tire::rims::RimFit;
-use fitment::{Length, RimDiameter, RimWidth, Setup, Tire, Wheel};
+use fitment::{Length, RimDiameter, Tire};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -159,45 +155,8 @@ impl LadderRequest {
     }
 }
 
-/// How many tires of each size the catalogue has, and wheels of each rim.
-struct OnShelf {
-    tires: HashMap<Size, (usize, usize)>,
-    wheels: HashMap<(RimDiameter, RimWidth), usize>,
-    knows_load: bool,
-}
-
-impl OnShelf {
-    fn of(catalogue: &Catalogue, load: Option<LoadRequirement>) -> Self {
-        let mut shelf = Self { tires: HashMap::new(), wheels: HashMap::new(), knows_load: load.is_some() };
-        for row in &catalogue.tires {
-            let count = shelf.tires.entry(row.tire.size).or_default();
-            count.0 += 1;
-            count.1 += usize::from(load.is_some_and(|load| load.judge(&row.tire) == Load::Enough));
-        }
-        for row in &catalogue.wheels {
-            *shelf.wheels.entry((row.wheel.diameter, row.wheel.width)).or_default() += 1;
-        }
-        shelf
-    }
-
-    fn wheels_for(&self, rung: &Rung) -> usize {
-        let may = |(diameter, width): &(RimDiameter, RimWidth)| {
-            *diameter == rung.size.rim() && rung.permitted.judge(*width) == RimFit::Permitted
-        };
-        self.wheels.iter().filter(|(rim, _)| may(rim)).map(|(_, count)| count).sum()
-    }
-}
-
-/// The arch with a size on its measuring rim, where the fitted wheel stands.
-fn under_the_arch(rung: &Rung, trial: &AxleCase<'_>) -> Option<Clearance> {
-    let wheel = Wheel { diameter: rung.size.rim(), width: rung.measuring_rim, ..trial.fitted.wheel? };
-    let setup = Setup { wheel: Some(wheel), tire: Some(Tire::plain(rung.size)), ..*trial.fitted };
-    trial.fit(&setup)?.line(Feature::Arch).cloned()
-}
-
 impl RungView {
     fn new(rung: &Rung, limits: &HouseLimits, shelf: &OnShelf, car: Option<&LadderCar<'_>>) -> Self {
-        let (tires_in_catalogue, carry) = shelf.tires.get(&rung.size).copied().unwrap_or_default();
         let arch = car.and_then(|car| under_the_arch(rung, &car.trial));
         let arch_gap = arch.as_ref().and_then(|line| line.band.as_ref()).map(|band| band.nominal.as_mm());
         let band = Band::of(rung.change_pct, limits);
@@ -214,11 +173,11 @@ impl RungView {
             band: band.code(),
             band_word: band.words(),
             is_listed_size: rung.size.is_on_the_listed_grid(),
-            tires_in_catalogue,
-            tires_that_carry: shelf.knows_load.then_some(carry),
+            tires_in_catalogue: shelf.tires_of(&rung.size),
+            tires_that_carry: shelf.tires_that_carry(&rung.size),
             wheels_in_catalogue: shelf.wheels_for(rung),
             arch_gap_mm: arch_gap,
-            arch_verdict: arch.filter(|_| arch_gap.is_some()).map(|line| line.verdict.into()),
+            arch_verdict: arch.map(|line| line.verdict.into()),
         }
     }
 }

@@ -2,10 +2,11 @@
 
 use std::collections::BTreeMap;
 
-use exchange::proven::{ProvenRecord, fit as read_fit, record};
-use fitment::car::Fact;
-use fitment::proven::{Envelope, ProvenAxle, ProvenCar, ProvenFit, Rub, SOURCE, distance, envelopes};
+use app::proven::{self, OwnersView, Shelved};
+use exchange::proven::{ProvenRecord, record};
+use fitment::proven::{Envelope, Rub, SOURCE};
 use fitment::setup::Axle;
+use fitment::working::Figure;
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
 use store::proven::{Import, ProvenRow};
@@ -143,43 +144,9 @@ pub fn library(
     query: &ProvenQuery,
     job: Option<&JobContent>,
 ) -> ProvenLibrary {
-    let car = job.map(car_of);
-    let words: Vec<String> = query.find.split_whitespace().map(str::to_lowercase).collect();
-    let (mut fits, mut damaged): (Vec<(&ProvenRow, ProvenFit)>, Vec<DamagedFit>) = (Vec::new(), Vec::new());
-    for row in rows {
-        let read = match &row.damaged {
-            Some(why) => Err(why.clone()),
-            None => read_fit(&row.record).map_err(|faults| {
-                let all = faults.iter().map(|fault| format!("{}: {}", fault.column, fault.why));
-                all.collect::<Vec<_>>().join("; ")
-            }),
-        };
-        match read {
-            Ok(fit) => fits.push((row, fit)),
-            Err(why) => damaged.push(DamagedFit { id: row.id, why }),
-        }
-    }
-    let of_model = || {
-        fits.iter().map(|(_, fit)| fit).filter(|fit| car.as_ref().is_some_and(|car| fit.likeness(car) > 0))
-    };
-    let envelope = |axle| envelopes(of_model(), axle).into_iter().map(EnvelopeView::from).collect();
-    let envelopes = PerAxle { front: envelope(Axle::Front), rear: envelope(Axle::Rear) };
-    let mut views: Vec<ProvenView> = fits
-        .iter()
-        .filter(|(row, _)| {
-            let text = row.record.values().map(|text| text.to_lowercase()).collect::<Vec<_>>().join(" ");
-            words.iter().all(|word| text.contains(word))
-        })
-        .map(|(row, fit)| view(row, fit, car.as_ref(), job))
-        .collect();
-    let near = |view: &ProvenView| {
-        let both =
-            [&view.distance.front, &view.distance.rear].map(|one| one.as_ref().map_or(500.0, |one| one.mm));
-        both[0] + both[1]
-    };
-    views.sort_by(|a, b| b.likeness.cmp(&a.likeness).then(near(a).total_cmp(&near(b))).then(b.id.cmp(&a.id)));
-    let total = views.len();
-    views.truncate(MOST);
+    let library = proven::library(rows, &query.find, job, MOST);
+    let [front, rear] =
+        library.envelopes.map(|all| all.into_iter().map(EnvelopeView::from).collect::<Vec<_>>());
     let imports = imports.into_iter().map(|Import { id, name, brought_at, fits }| ImportView {
         id,
         name,
@@ -187,55 +154,42 @@ pub fn library(
         fits,
     });
     ProvenLibrary {
-        fits: views,
-        total,
+        fits: library.fits.into_iter().map(ProvenView::from).collect(),
+        total: library.total,
         imports: imports.collect(),
-        damaged,
-        envelopes,
+        damaged: library.damaged.into_iter().map(|(id, why)| DamagedFit { id, why }).collect(),
+        envelopes: PerAxle { front, rear },
         source: SOURCE.into(),
         caution: CAUTION,
     }
 }
 
-fn view(row: &ProvenRow, fit: &ProvenFit, car: Option<&ProvenCar>, job: Option<&JobContent>) -> ProvenView {
-    let plan = |axle| job.and_then(|content| content.planned.on(axle).or(content.fitted.on(axle)));
-    let far = |axle| {
-        let found = distance(plan(axle)?, fit.setups.on(axle)?)?;
-        Some(DistanceView {
-            mm: found.value(),
-            working: found.working.into_iter().map(StepView::from).collect(),
-        })
-    };
-    let mark = |axle| {
-        let setup = fit.setups.on(axle)?;
-        let rub = fit.on(axle).rub;
-        Some(ProvenMark {
-            rim_width_in: setup.wheel?.width.code(),
-            offset_mm: setup.effective_offset()?.as_mm(),
-            rub: rub.map(Rub::code),
-            words: rub.map_or("rub not noted", Rub::words),
-        })
-    };
-    ProvenView {
-        id: row.id,
-        job: row.job,
-        record: row.record.clone(),
-        likeness: car.map_or(0, |car| fit.likeness(car)),
-        distance: PerAxle { front: far(Axle::Front), rear: far(Axle::Rear) },
-        marks: PerAxle { front: mark(Axle::Front), rear: mark(Axle::Rear) },
-    }
-}
-
-/// What tells a job's car from others: its record, else its label for the model.
-fn car_of(content: &JobContent) -> ProvenCar {
-    let words = |fact| content.measurements.car.words(fact, None).unwrap_or_default().to_owned();
-    let model = words(Fact::Model);
-    ProvenCar {
-        model: if model.is_empty() { content.car_label.clone() } else { model },
-        body: words(Fact::Body),
-        generation: words(Fact::Generation),
-        brakes: words(Fact::BrakePackage),
-        drive: content.drive,
+impl From<Shelved<'_>> for ProvenView {
+    fn from(shelved: Shelved<'_>) -> Self {
+        let Shelved { row, fit, likeness, distance } = shelved;
+        let far = |figure: Figure| DistanceView {
+            mm: figure.value(),
+            working: figure.working.into_iter().map(StepView::from).collect(),
+        };
+        let mark = |axle| {
+            let setup = fit.setups.on(axle)?;
+            let rub = fit.on(axle).rub;
+            Some(ProvenMark {
+                rim_width_in: setup.wheel?.width.code(),
+                offset_mm: setup.effective_offset()?.as_mm(),
+                rub: rub.map(Rub::code),
+                words: rub.map_or("rub not noted", Rub::words),
+            })
+        };
+        let [front, rear] = distance.map(|found| found.map(far));
+        Self {
+            id: row.id,
+            job: row.job,
+            record: row.record.clone(),
+            likeness,
+            distance: PerAxle { front, rear },
+            marks: PerAxle { front: mark(Axle::Front), rear: mark(Axle::Rear) },
+        }
     }
 }
 
@@ -277,27 +231,8 @@ impl ProvenFromJob {
         }
         errors.text("/view", &self.view, 400);
         errors.text("/uses", &self.uses, 400);
-        let car = &content.measurements.car;
-        let axle = |axle: Axle, rub| ProvenAxle {
-            suspension: car.words(Fact::Suspension, Some(axle)).unwrap_or_default().to_owned(),
-            dropped_mm: car.number(Fact::Dropped, Some(axle)),
-            fender: car.words(Fact::Fender, Some(axle)).unwrap_or_default().to_owned(),
-            camber_deg: car.number(Fact::Camber, Some(axle)),
-            rub,
-        };
-        let style = content.measurements.wanted.1.map_or("", |target| target.style.word());
-        let fit = ProvenFit {
-            car: car_of(content),
-            front: axle(Axle::Front, rubs[0]),
-            rear: axle(Axle::Rear, rubs[1]),
-            before: content.fitted,
-            setups: content.planned,
-            style: style.to_owned(),
-            uses: self.uses.trim().to_owned(),
-            view: self.view.trim().to_owned(),
-            shop: String::new(),
-            year: Some(year),
-        };
+        let said = OwnersView { rubs, view: self.view.trim().to_owned(), uses: self.uses.trim().to_owned() };
+        let fit = proven::fit_of(content, said, year);
         errors.finish((fit.key(), record(&fit)))
     }
 }

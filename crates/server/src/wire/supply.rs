@@ -2,6 +2,7 @@
 
 use std::collections::HashMap;
 
+use app::finder::ToOrder;
 use fitment::catalogue::{TireRow, WheelRow};
 use fitment::wheel::Wheel;
 use jiff::Timestamp;
@@ -9,9 +10,9 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::read::FieldErrors;
-use crate::catalogue::Loaded;
 use crate::problem::ApiError;
 use crate::supplier::{Item, Known, State};
+use app::catalogue::Loaded;
 
 /// Sets whose supply is asked for.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -29,6 +30,12 @@ pub struct PartCount {
     pub row: u32,
     /// How many are wanted.
     pub count: u32,
+}
+
+impl From<ToOrder> for PartCount {
+    fn from(part: ToOrder) -> Self {
+        Self { kind: part.kind.code().to_owned(), row: part.row, count: part.count }
+    }
 }
 
 /// A part as the supplier has it.

@@ -2,27 +2,23 @@
 
 use std::collections::BTreeMap;
 
-use app::JudgingContext;
+use app::finder::{FoundSetup, Need, NeedKind};
 use app::picked::fields_of;
 use exchange::field::Kind;
 use exchange::{tires, wheels};
-use fitment::Length;
-use fitment::car::Fact;
-use fitment::catalogue::{Catalogue, PickedParts};
-use fitment::finder::{AxleChoice, Criterion, Found, Scene, SearchCriteria, reasons, why_above};
+use fitment::finder::{AxleChoice, Criterion, Found};
 use fitment::lever::PairLevers;
-use fitment::rules::mount::{self, Hub, ProblemKind, WheelSide, mount};
+use fitment::rules::mount;
 use fitment::setup::Axle;
 use serde::Serialize;
-use store::jobs::JobContent;
 use utoipa::ToSchema;
 
-use crate::catalogue::Loaded;
 use crate::wire::choose::RETORQUE_KM;
 use crate::wire::ledger::{FragmentView, LineOfLedger, SourceView, fragments};
 use crate::wire::picked::PickedView;
 use crate::wire::supply::PartCount;
 use crate::wire::{AxleCode, Lines, PerAxle};
+use app::catalogue::Loaded;
 
 /// A wheel or a tire of a setup, as its list has it.
 #[derive(Debug, Serialize, ToSchema)]
@@ -113,40 +109,31 @@ pub struct FoundView {
     pub fastener_caution: String,
 }
 
-/// Tells of setups that were found.
-pub(super) struct Teller<'a> {
-    pub content: &'a JobContent,
+/// Shows setups that were found.
+pub(super) struct Shown<'a> {
     pub loaded: &'a Loaded,
-    pub context: &'a JudgingContext,
-    pub scene: &'a Scene<'a>,
-    pub wish: &'a SearchCriteria,
 }
 
-impl Teller<'_> {
-    pub(super) fn tell(&self, found: &Found, next: Option<&Found>) -> FoundView {
-        let setups = found.setups();
-        let levers = self.least_work(found);
-        let mut state = self.context.state.clone().with_parts(self.parts(found));
-        state.levers = levers;
-        let plan = self.context.case(&self.content.fitted, &setups, self.content.drive).in_state(state);
-        let ledger = plan.ledger().into_iter().map(|line| {
+impl Shown<'_> {
+    pub(super) fn view(&self, setup: FoundSetup) -> FoundView {
+        let FoundSetup { found, levers, ledger, needs, to_order, reasons, why_above_next } = setup;
+        let ledger = ledger.into_iter().map(|line| {
             let mut line = LineOfLedger::from(line);
             line.working.clear();
             line
         });
-        let reasons = reasons(self.scene, &self.loaded.catalogue, self.wish, found);
         FoundView {
-            lines: Lines::from(&setups),
+            lines: Lines::from(&found.setups()),
             score: found.score,
             scores: Criterion::ALL.iter().map(|one| (one.code(), found.scores.of(*one))).collect(),
             price: found.price as f64 / 100.0,
             price_is_whole: found.price_is_whole,
             wheels: PerAxle { front: self.wheel(&found.front), rear: self.wheel(&found.rear) },
             tires: PerAxle { front: self.tire(&found.front), rear: self.tire(&found.rear) },
-            parts: parts_to_order(found, &self.loaded.catalogue),
-            picked: self.picked(found),
-            needs: self.needs(found),
-            work: self.work(&levers),
+            parts: to_order.into_iter().map(PartCount::from).collect(),
+            picked: self.picked(&found),
+            needs: needs.into_iter().map(NeedView::from).collect(),
+            work: work(&levers),
             reasons: reasons
                 .into_iter()
                 .map(|reason| ReasonView {
@@ -157,51 +144,8 @@ impl Teller<'_> {
                 })
                 .collect(),
             ledger: ledger.collect(),
-            why_above_next: next.map(|next| fragments(why_above(found, next, self.wish))).unwrap_or_default(),
+            why_above_next: why_above_next.map(fragments).unwrap_or_default(),
             fastener_caution: mount::retorque_caution(RETORQUE_KM),
-        }
-    }
-
-    /// The least of the allowed work with which the setup clears; all of it where that cannot be told.
-    fn least_work(&self, found: &Found) -> PairLevers {
-        let allowed = self.scene.plan.state.levers;
-        let own = self.context.case(&self.content.fitted, &self.scene.plan.planned, self.content.drive);
-        let least = |axle, choice: &AxleChoice| {
-            let trial = own.axle(axle)?;
-            trial.least_of(&choice.setup, allowed.on(axle))
-        };
-        PairLevers {
-            front: least(Axle::Front, &found.front).unwrap_or(allowed.front),
-            rear: least(Axle::Rear, &found.rear).unwrap_or(allowed.rear),
-        }
-    }
-
-    /// What is done beyond what the bench has set already.
-    fn work(&self, levers: &PairLevers) -> Vec<WorkView> {
-        let mut work = Vec::new();
-        for axle in Axle::BOTH {
-            for (lever, amount) in levers.on(axle).that_are_set() {
-                let facts = lever.facts();
-                work.push(WorkView {
-                    axle: axle.into(),
-                    lever: facts.code,
-                    title: facts.title,
-                    amount,
-                    in_degrees: facts.in_degrees,
-                    costs: facts.costs,
-                    caution: facts.caution,
-                });
-            }
-        }
-        work
-    }
-
-    fn parts(&self, found: &Found) -> PickedParts {
-        let catalogue = &self.loaded.catalogue;
-        let both = [&found.front, &found.rear];
-        PickedParts {
-            wheels: both.iter().filter_map(|one| catalogue.wheels.get(one.wheel_row?).cloned()).collect(),
-            tires: both.iter().filter_map(|one| catalogue.tires.get(one.tire_row?).cloned()).collect(),
         }
     }
 
@@ -262,70 +206,37 @@ impl Teller<'_> {
             mass_kg: row.mass_kg,
         }
     }
-
-    fn needs(&self, found: &Found) -> Vec<NeedView> {
-        let car = &self.content.measurements.car;
-        let mut needs = Vec::new();
-        for (axle, choice) in [(Axle::Front, &found.front), (Axle::Rear, &found.rear)] {
-            let mut say = |kind, says| needs.push(NeedView { axle: Some(axle.into()), kind, says });
-            let fitted = self.content.fitted.on(axle).and_then(|setup| setup.wheel);
-            let hub = Hub::of_car(car, axle, fitted.as_ref());
-            let row = choice.wheel_row.map(|at| &self.loaded.catalogue.wheels[at]);
-            let side = match (row, choice.setup.wheel) {
-                (Some(row), _) => WheelSide::of_row(row),
-                (None, Some(wheel)) => WheelSide::of_size(&wheel),
-                (None, None) => continue,
-            };
-            if let Some(spacer) = choice.setup.spacer {
-                say("order", format!("Two spacers of {} mm.", spacer.as_mm()));
-            }
-            let fitted_length = car.number(Fact::FastenerLength, None).and_then(Length::from_mm);
-            for problem in mount(&hub, &side, choice.setup.spacer, fitted_length).problems {
-                // The owner's own wheels are on the car: what holds them is there.
-                if row.is_none() && problem.kind == ProblemKind::Unknown {
-                    continue;
-                }
-                let kind = match problem.kind {
-                    // Fasteners with the wheel's seat are ordered with it.
-                    _ if problem.code == "seat" && problem.kind == ProblemKind::Stop => "order",
-                    ProblemKind::Unknown => "find_out",
-                    ProblemKind::Mind => "order",
-                    ProblemKind::Stop => "stop",
-                };
-                say(kind, problem.says);
-            }
-        }
-        said_once(needs)
-    }
 }
 
-/// Two of each row for each axle; a row that is on both is there once, as four.
-fn parts_to_order(found: &Found, catalogue: &Catalogue) -> Vec<PartCount> {
-    const WHEELS_OF_AN_AXLE: u32 = 2;
-    let mut parts: Vec<PartCount> = Vec::new();
-    for choice in [&found.front, &found.rear] {
-        let wheel = choice.wheel_row.map(|at| (Kind::Wheels, catalogue.wheels[at].id));
-        let tire = choice.tire_row.map(|at| (Kind::Tires, catalogue.tires[at].id));
-        for (kind, row) in [wheel, tire].into_iter().flatten() {
-            match parts.iter_mut().find(|part| part.kind == kind.code() && part.row == row) {
-                Some(part) => part.count += WHEELS_OF_AN_AXLE,
-                None => parts.push(PartCount { kind: kind.code().to_owned(), row, count: WHEELS_OF_AN_AXLE }),
-            }
+/// What is done beyond what the bench has set already.
+fn work(levers: &PairLevers) -> Vec<WorkView> {
+    let mut work = Vec::new();
+    for axle in Axle::BOTH {
+        for (lever, amount) in levers.on(axle).that_are_set() {
+            let facts = lever.facts();
+            work.push(WorkView {
+                axle: axle.into(),
+                lever: facts.code,
+                title: facts.title,
+                amount,
+                in_degrees: facts.in_degrees,
+                costs: facts.costs,
+                caution: facts.caution,
+            });
         }
     }
-    parts
+    work
 }
 
-/// What is said of both axles alike is said once.
-fn said_once(needs: Vec<NeedView>) -> Vec<NeedView> {
-    let mut once: Vec<NeedView> = Vec::new();
-    for need in needs {
-        match once.iter_mut().find(|other| other.says == need.says) {
-            Some(other) => other.axle = None,
-            None => once.push(need),
-        }
+impl From<Need> for NeedView {
+    fn from(need: Need) -> Self {
+        let kind = match need.kind {
+            NeedKind::Order => "order",
+            NeedKind::FindOut => "find_out",
+            NeedKind::Stop => "stop",
+        };
+        Self { axle: need.axle.map(AxleCode::from), kind, says: need.says }
     }
-    once
 }
 
 fn own(name: Option<String>, line: &str) -> PartView {

@@ -2,16 +2,14 @@
 
 mod found;
 
-use app::JudgingContext;
+use app::finder::SearchAnswer;
 use std::collections::BTreeMap;
 
 use fitment::RimDiameter;
 use fitment::catalogue::{STICKY_QUESTIONS, Season, Use};
-use fitment::finder::{Approach, Arrangements, Criterion, KeptParts, Scene, SearchCriteria, Weights, find};
+use fitment::finder::{Approach, Arrangements, Criterion, KeptParts, SearchCriteria, Weights};
 use fitment::lever::PairLevers;
-use fitment::setup::SetupPair;
 use serde::{Deserialize, Serialize};
-use store::jobs::Job;
 use utoipa::ToSchema;
 
 use super::corner::{LeverAmount, choices, coded};
@@ -19,11 +17,11 @@ use super::ledger::SourceView;
 use super::measured::read_pair_levers;
 use super::read::FieldErrors;
 use super::{Lines, PerAxle};
-use crate::catalogue::Loaded;
 use crate::problem::ApiError;
+use app::catalogue::Loaded;
 
 pub use found::FoundView;
-use found::Teller;
+use found::Shown;
 
 /// What is sought.
 #[derive(Debug, Default, Deserialize, ToSchema)]
@@ -228,63 +226,38 @@ pub struct FinderView {
     pub caution: &'static str,
 }
 
-/// Searches for a job's car.
-pub fn search(
-    job: &Job,
-    loaded: &Loaded,
-    wish: &SearchCriteria,
-    allowed: Option<PairLevers>,
-    context: &JudgingContext,
-) -> FinderView {
-    let content = &job.content;
-    let nothing = SetupPair::default();
-    let mut state = context.state.clone();
-    state.levers = allowed.unwrap_or(state.levers);
-    let plan = context.case(&content.fitted, &nothing, content.drive).in_state(state);
-    let scene = Scene { plan: &plan };
-    let outcome = find(&scene, &loaded.catalogue, wish);
-    let is_sticky = outcome.found.iter().any(|found| {
-        [&found.front, &found.rear].into_iter().any(|choice| {
-            let row = choice.tire_row.and_then(|at| loaded.catalogue.tires.get(at));
-            row.and_then(|row| row.kind).is_some_and(|kind| kind.is_stickier_than_factory())
-        })
-    });
-    let teller = Teller { content, loaded, context, scene: &scene, wish };
-    let setups = outcome
-        .found
-        .iter()
-        .enumerate()
-        .map(|(at, found)| teller.tell(found, outcome.found.get(at + 1)))
-        .collect();
-    FinderView {
-        setups,
-        obstruction: outcome.obstruction.map(|one| ObstructionView {
-            code: one.filter.code(),
-            title: one.filter.title(),
-            opens: one.filter.opens(),
-            lines: Lines::from(&one.best.setups()),
-        }),
-        criteria: Criterion::ALL
-            .iter()
-            .map(|one| CriterionView {
-                code: one.code(),
-                title: one.title(),
-                rule: one.rule(),
-                source: one.source().into(),
-                weight: wish.weights.on(*one),
-            })
-            .collect(),
-        questions: if is_sticky {
-            STICKY_QUESTIONS.iter().map(|(code, asks)| QuestionView { code, asks }).collect()
-        } else {
-            Vec::new()
-        },
-        looked_at: Passing { wheels: loaded.catalogue.wheels.len(), tires: loaded.catalogue.tires.len() },
-        unreadable: loaded.unreadable_in_words(),
-        passing: PerAxle {
-            front: Passing { wheels: outcome.rows[0].0, tires: outcome.rows[0].1 },
-            rear: Passing { wheels: outcome.rows[1].0, tires: outcome.rows[1].1 },
-        },
-        caution: super::corner::CAUTION,
+impl FinderView {
+    /// What a search came to.
+    pub fn new(answer: SearchAnswer, loaded: &Loaded, wish: &SearchCriteria) -> Self {
+        let shown = Shown { loaded };
+        let passing = |at: usize| Passing { wheels: answer.passing[at].0, tires: answer.passing[at].1 };
+        Self {
+            passing: PerAxle { front: passing(0), rear: passing(1) },
+            setups: answer.setups.into_iter().map(|setup| shown.view(setup)).collect(),
+            obstruction: answer.obstruction.map(|one| ObstructionView {
+                code: one.filter.code(),
+                title: one.filter.title(),
+                opens: one.filter.opens(),
+                lines: Lines::from(&one.best.setups()),
+            }),
+            criteria: Criterion::ALL
+                .iter()
+                .map(|one| CriterionView {
+                    code: one.code(),
+                    title: one.title(),
+                    rule: one.rule(),
+                    source: one.source().into(),
+                    weight: wish.weights.on(*one),
+                })
+                .collect(),
+            questions: if answer.is_sticky {
+                STICKY_QUESTIONS.iter().map(|(code, asks)| QuestionView { code, asks }).collect()
+            } else {
+                Vec::new()
+            },
+            looked_at: Passing { wheels: loaded.catalogue.wheels.len(), tires: loaded.catalogue.tires.len() },
+            unreadable: loaded.unreadable_in_words(),
+            caution: super::corner::CAUTION,
+        }
     }
 }

@@ -1,14 +1,15 @@
 //! The catalogue as the finder wants it, read once and kept until a list is taken or undone.
 
-use std::borrow::Cow;
 use std::collections::BTreeMap;
 use std::sync::{Arc, Mutex, PoisonError};
 
 use exchange::field::Kind;
 use exchange::{Field, Record, tires, wheels};
 use fitment::catalogue::Catalogue;
+use rusqlite::Connection;
 use store::catalogue;
-use store::{Connection, Store, StoreError};
+use store::catalogue::RawRow;
+use store::{Store, StoreError};
 
 /// The rows of every list that was taken.
 #[derive(Debug, Default)]
@@ -89,7 +90,7 @@ fn load(connection: &Connection) -> Result<Loaded, StoreError> {
         RowSource { supplier, article: record.text(Field::Article).map(Box::from) }
     };
     catalogue::each(connection, Kind::Wheels.code(), &mut |row| {
-        let record = record_in(row.record);
+        let record = record_of(&row);
         match wheels::wheel(&record, row.id as u32) {
             Ok(wheel) => {
                 loaded.catalogue.wheels.push(wheel);
@@ -100,7 +101,7 @@ fn load(connection: &Connection) -> Result<Loaded, StoreError> {
         Ok(())
     })?;
     catalogue::each(connection, Kind::Tires.code(), &mut |row| {
-        let record = record_in(row.record);
+        let record = record_of(&row);
         match tires::tire(&record, row.id as u32) {
             Ok(tire) => {
                 loaded.catalogue.tires.push(tire);
@@ -117,8 +118,8 @@ fn load(connection: &Connection) -> Result<Loaded, StoreError> {
     Ok(loaded)
 }
 
-/// A kept row's text as a record; what is not one has no fields.
-pub fn record_in(text: &str) -> Record {
-    let fields: BTreeMap<Cow<'_, str>, String> = serde_json::from_str(text).unwrap_or_default();
-    Record(fields.into_iter().filter_map(|(code, text)| Some((Field::from_code(&code)?, text))).collect())
+/// A kept row as a record; what is not one has no fields.
+pub fn record_of(row: &RawRow<'_>) -> Record {
+    let fields = row.fields().into_iter();
+    Record(fields.filter_map(|(code, text)| Some((Field::from_code(&code)?, text))).collect())
 }
