@@ -102,7 +102,7 @@ const FLOORS: &[&[&str]] = &[
     // parts
     &["tire", "wheel", "notation", "setup", "tire_on_rim", "catalogue", "change"],
     // car
-    &["limits", "car", "section", "style", "corner", "lever", "brake"],
+    &["limits", "car", "section", "motion", "style", "corner", "lever", "brake"],
     &["case"],
     &["clearance", "window"],
     &["rules"],

@@ -8,7 +8,7 @@
 //! - parts: [`tire`], [`wheel`], [`tire_on_rim`], [`notation`] (reading sizes as they are written, typed or pasted),
 //!   [`setup`] (what sits on one axle, and the setup line it is spoken in), [`catalogue`] (what can be ordered),
 //!   [`change`] (from one setup to another).
-//! - car: [`limits`] (the house's), [`car`] (its record), [`section`] (the cut through wheel and tire), [`corner`] (what
+//! - car: [`limits`] (the house's), [`car`] (its record), [`section`] (the cut through wheel and tire), [`motion`] (turned and travelling), [`corner`] (what
 //!   was measured), [`lever`] (what can be done), [`brake`], [`style`].
 //! - [`case`]: what is judged; decides what a plan is held against.
 //! - [`clearance`], [`window`]: the room to what was measured, and the offsets that clear.
@@ -42,6 +42,7 @@ pub mod limits;
 pub mod load_index;
 pub mod measure;
 pub mod mend;
+pub mod motion;
 pub mod notation;
 pub mod plus_sizes;
 pub mod proven;

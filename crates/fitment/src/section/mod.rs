@@ -2,6 +2,7 @@
 //!
 //! - [`rim`]: flanges, bead seats, humps, well, spoke and mounting pad.
 //! - [`tire`]: beads, sidewalls, shoulders and crown on that very rim.
+//! - [`outline`]: both as one closed line.
 //! - [`silhouette`]: what of both can meet the car, about the rim's centre plane.
 //!
 //! # Frame
@@ -11,10 +12,12 @@
 //! Widths, diameters, bead seats and flange heights follow the standards; the spoke, the thicknesses and the
 //! exact curves are schematic, since no maker publishes them.
 
+pub mod outline;
 pub mod rim;
 pub mod silhouette;
 pub mod tire;
 
+pub use outline::Outline;
 pub use rim::{RimSection, rim_section};
 pub use silhouette::{Silhouette, Toward};
 pub use tire::{TireSection, tire_section};

@@ -23,7 +23,7 @@ pub struct RimSection {
 }
 
 /// Radius of a J flange's curl (ISO 4000-2, from memory).
-const CURL: f64 = 9.5;
+pub(super) const CURL: f64 = 9.5;
 /// Metal at the flange and under the seats; schematic.
 const METAL: f64 = 5.0;
 /// Taper of the bead seat, 5° (ISO 4000-2).
@@ -37,7 +37,7 @@ const PAD_THICKNESS: f64 = 34.0;
 
 /// Where the outer side of a flange, seat and hump runs, from its edge to the inner end of the hump; rim
 /// coordinates, outboard side, `a` half the rim width.
-fn seat_side(a: f64, seat: f64, flange_width: f64) -> Vec<Point> {
+pub(super) fn seat_side(a: f64, seat: f64, flange_width: f64) -> Vec<Point> {
     let curl = Point::new(a + CURL, seat + J_FLANGE_HEIGHT.as_mm() - CURL);
     let edge = ((flange_width - CURL) / CURL).acos().to_degrees();
     let mut points = vec![Point::new(a + flange_width, curl.r + CURL * edge.to_radians().sin() - 3.2)];
@@ -80,7 +80,7 @@ const FLANGE_POINTS: usize = 9;
 const HUMP_END: f64 = 30.0;
 
 /// The side of flange and seat that faces the air, from under the curl to under the seat.
-fn air_side(a: f64, seat: f64) -> Vec<Point> {
+pub(super) fn air_side(a: f64, seat: f64) -> Vec<Point> {
     let curl = Point::new(a + CURL, seat + J_FLANGE_HEIGHT.as_mm() - CURL);
     let mut points: Vec<Point> = arc(curl, CURL - METAL + 0.5, 58.0, 180.0, 5).collect();
     points.extend([Point::new(a + METAL - 0.6, seat - 0.5), Point::new(a + 1.0, seat - METAL)]);
@@ -111,7 +111,7 @@ impl Well {
 }
 
 /// The side of the barrel that faces the brake, from the inboard flange to under the well; rim coordinates.
-fn barrel_inside(a: f64, seat: f64) -> Vec<Point> {
+pub(super) fn barrel_inside(a: f64, seat: f64) -> Vec<Point> {
     let (hump_end, well) = (a - HUMP_END, Well::of(a));
     let mut points: Vec<Point> = air_side(a, seat).into_iter().map(Point::mirrored).collect();
     points.extend([
@@ -122,6 +122,21 @@ fn barrel_inside(a: f64, seat: f64) -> Vec<Point> {
         Point::new(well.outer + 2.0, seat - WELL_DEPTH - METAL),
     ]);
     points
+}
+
+/// From under the well to under the outboard seat, where no spoke meets the barrel; rim coordinates.
+pub(super) fn under_the_outer_hump(a: f64, seat: f64) -> [Point; 2] {
+    let (hump_end, well) = (a - HUMP_END, Well::of(a));
+    [
+        Point::new(((well.outer + 2.0) + hump_end) / 2.0 + 1.0, seat - METAL - 7.0),
+        Point::new(hump_end, seat - METAL - 3.8),
+    ]
+}
+
+/// The floor of the well, from outboard, and where its inboard wall ends; rim coordinates.
+pub(super) fn well_floor(a: f64, seat: f64) -> [Point; 3] {
+    let Well { outer, inner, end } = Well::of(a);
+    [Point::new(outer, seat - WELL_DEPTH), Point::new(inner, seat - WELL_DEPTH), Point::new(end, seat - 7.0)]
 }
 
 /// What of a wheel can meet the brake: barrel inside from the inboard flange outboard, and spoke back from the barrel
@@ -144,15 +159,9 @@ pub fn rim_section(wheel: &Wheel) -> Option<RimSection> {
     let a = wheel.width.between_flanges().as_mm() / 2.0;
     let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
     let hump_end = a - HUMP_END;
-    let Well { outer: well_outer, inner: well_inner, end: well_end } = Well::of(a);
-
     let outboard = seat_side(a, seat, FLANGE_WIDTH.as_mm());
     let mut outline = outboard.clone();
-    outline.extend([
-        Point::new(well_outer, seat - WELL_DEPTH),
-        Point::new(well_inner, seat - WELL_DEPTH),
-        Point::new(well_end, seat - 7.0),
-    ]);
+    outline.extend(well_floor(a, seat));
     outline.extend(outboard.iter().rev().map(|point| point.mirrored()));
     // Back along the air side, from the inboard flange to under the well.
     outline.extend(barrel_inside(a, seat));

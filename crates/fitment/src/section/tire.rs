@@ -175,6 +175,17 @@ impl Shape {
     }
 }
 
+/// The same from where it leaves the outboard flange to where it meets the inboard one.
+pub(super) fn above_the_flanges(setup: &Setup) -> Option<Vec<Point>> {
+    let mut points = outside(setup)?;
+    points.truncate(points.len() - IN_THE_RIM);
+    points.drain(..IN_THE_RIM);
+    Some(points)
+}
+
+/// Points of each bead that lie in the rim, in [`Shape::outer`].
+const IN_THE_RIM: usize = 6;
+
 /// The outside of a setup's tire on its rim, what meets the car; `None` without tire, wheel or offset.
 pub(super) fn outside(setup: &Setup) -> Option<Vec<Point>> {
     Shape::of(setup).map(|shape| shape.outer())

@@ -11,6 +11,7 @@ mod finder;
 mod finder_reasons;
 mod judgements;
 mod messages;
+mod motion;
 mod notation;
 mod one_answer;
 mod properties;

@@ -7,6 +7,7 @@ use store::{Store, house};
 use crate::extract::Body;
 use crate::problem::{ApiError, Problem};
 use crate::wire::corner::{FitRequest, FitView, WindowRequest, WindowView};
+use crate::wire::sweep::{SweepRequest, SweepView};
 
 /// Try a setup against a measured corner.
 #[utoipa::path(post, path = "/fit", request_body = FitRequest, tag = "fit", responses(
@@ -36,4 +37,14 @@ pub(super) async fn window(
         Ok(Json(corner.window(&widths, request.tire_choice.unwrap_or_default())))
     })
     .await?
+}
+
+/// Turn a planned wheel lock to lock and move it through its travel past parts of the car: the least room to each, where,
+/// and what a steering limiter or bump stop would do.
+#[utoipa::path(post, path = "/sweep", request_body = SweepRequest, tag = "fit", responses(
+    (status = 200, description = "the least room to each part", body = SweepView),
+    (status = 422, description = "a field at fault", body = Problem)
+))]
+pub(super) async fn sweep(Body(request): Body<SweepRequest>) -> Result<Json<SweepView>, ApiError> {
+    crate::off_thread(move || Ok(Json(request.read()?.answer()))).await?
 }

@@ -97,8 +97,9 @@ fn paths() -> OpenApiRouter<AppState> {
                     .layer(from_fn_with_state(LIST_TIME, answered_in_time)),
             )
             .merge(
-                // A photo or a drawing.
+                // A photo, a drawing, or a part as many places.
                 OpenApiRouter::new()
+                    .routes(routes!(fit::sweep))
                     .routes(routes!(workshop::read_profile))
                     .routes(routes!(workshop::add_photo))
                     .routes(routes!(proven::bring_proven))

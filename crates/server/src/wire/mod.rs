@@ -25,6 +25,7 @@ pub mod read;
 pub mod registry;
 pub mod storage;
 pub mod supply;
+pub mod sweep;
 pub mod trials;
 pub mod workshop;
 

@@ -12,4 +12,5 @@ mod one_answer;
 mod page;
 mod program;
 mod served;
+mod sweep;
 mod workshop;

@@ -1,0 +1,31 @@
+//! The wheel in motion: turned about its steering axis, and travelling.
+//!
+//! - [`axis`]: the steering axis, and what a plan does to scrub radius and trail.
+//! - [`pose`]: where a point of the wheel goes, and back.
+//! - [`envelope`]: which poses a use of the car reaches.
+//! - [`estimate`]: what is taken for a kind of suspension of which nothing was measured.
+//! - [`wheel`]: a setup on a car whose steering was measured with another one.
+//! - [`sweep`]: the least room to parts of the car over all poses.
+//!
+//! # Frame and signs
+//! Corner frame of [`crate::corner`]: x forward, y outboard, z up, origin where the spin axis meets the bare hub face at
+//! static height, wheels straight. Steer angle + = this wheel's front edge swings outboard (the inner wheel of a turn).
+//! Travel + = bump, the wheel up against the body. Millimetres; degrees on every surface, radians inside.
+
+pub mod axis;
+pub mod envelope;
+pub mod estimate;
+mod field;
+pub mod pose;
+pub mod sweep;
+pub mod wheel;
+
+pub use axis::{OutOfRange, Steering, SteeringAxis};
+pub use envelope::{Envelope, Reach};
+pub use estimate::SuspensionKind;
+pub use pose::{Carried, Kinematics, Pose, Travel};
+pub use sweep::{Cloud, CloudAnswer, Sweep, SweepAnswer};
+pub use wheel::MovingWheel;
+
+/// A place in the corner frame: x, y, z in millimetres.
+pub type Place = [f64; 3];

@@ -1,0 +1,559 @@
+//! The least room to parts of the car over every pose that a use reaches.
+//!
+//! The wheel with its tire is a solid of revolution. A place on a part is brought into the wheel's own frame by the inverse
+//! of the pose, reduced to what lies along the axle and to the distance from it, and its signed distance to the closed
+//! outline is taken: exact, without a mesh. The poses are a grid; from its lowest cells a local search goes on to
+//! [`REFINED_MM`].
+
+use super::field::Field;
+use super::pose::IntoWheel;
+use super::{Carried, Envelope, Kinematics, Place, Pose, Reach};
+use crate::section::Outline;
+use crate::verdict::Verdict;
+
+/// Poses of the grid in steer and in travel.
+pub const GRID: (usize, usize) = (41, 31);
+/// How near the least room is found, in millimetres.
+pub const REFINED_MM: f64 = 0.05;
+/// Steps at which the local search stops: smaller ones move no point of a wheel by [`REFINED_MM`].
+const FINEST: Pose = Pose { steer_deg: 0.003, travel_mm: 0.01 };
+/// Cells from which the local search starts.
+const STARTS: usize = 6;
+
+/// A part as places on its surface, where they are at rest.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Cloud {
+    /// What carries it.
+    pub carried: Carried,
+    /// Its places.
+    pub points: Vec<Place>,
+}
+
+/// A wheel to be swept.
+#[derive(Debug, Clone, Copy)]
+pub struct Sweep<'a> {
+    /// Rim and tire.
+    pub outline: &'a Outline,
+    /// Where the rim's centre plane stands on the hub: spacer − ET.
+    pub center_y: f64,
+    /// How it moves.
+    pub kinematics: Kinematics,
+    /// How far.
+    pub reach: Reach,
+    /// What of that the use reaches.
+    pub envelope: Envelope,
+    /// The least room the house wants.
+    pub least_mm: f64,
+}
+
+/// What a sweep found of one part.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct CloudAnswer {
+    /// Room at rest; negative is an overlap.
+    pub at_rest_mm: f64,
+    /// Least room of all poses.
+    pub least_mm: f64,
+    /// Where that is.
+    pub at: Pose,
+    /// The smallest steer angle at static height from which on it touches.
+    pub touches_from_steer_deg: Option<f64>,
+    /// The smallest travel straight ahead from which on it touches.
+    pub touches_from_travel_mm: Option<f64>,
+}
+
+/// What a sweep found.
+#[derive(Debug, Clone, PartialEq)]
+pub struct SweepAnswer {
+    /// Part by part, in the order given. `None` for a part without a place.
+    pub parts: Vec<Option<CloudAnswer>>,
+    /// The worst of them.
+    pub verdict: Verdict,
+    /// Degrees of lock to give up each way for everything to have the least room; `None` where nothing is to be given up,
+    /// or that alone does not do.
+    pub steering_limiter_deg: Option<f64>,
+    /// Millimetres of bump travel to give up; `None` likewise.
+    pub bump_stop_mm: Option<f64>,
+}
+
+/// A cell of the map.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Cell {
+    /// Its pose.
+    pub pose: Pose,
+    /// The room there.
+    pub room_mm: f64,
+}
+
+/// What a part's places come to in any pose.
+struct Swept<'a> {
+    sweep: &'a Sweep<'a>,
+    field: &'a Field<'a>,
+    cloud: &'a Cloud,
+}
+
+impl Swept<'_> {
+    /// The least room in a pose, and which place has it. `start` is a place that is likely near.
+    fn room(&self, pose: Pose, start: usize) -> (f64, usize) {
+        let into = self.sweep.kinematics.into_wheel(pose, self.cloud.carried);
+        let mut least = (f64::INFINITY, start);
+        let mut see = |at: usize, into: &IntoWheel| {
+            let (y, r) = into.axial_and_radius(self.cloud.points[at]);
+            if let Some(room) = self.field.nearer_than(y - self.sweep.center_y, r, least.0) {
+                least = (room, at);
+            }
+        };
+        see(start, &into);
+        for at in 0..self.cloud.points.len() {
+            see(at, &into);
+        }
+        least
+    }
+
+    fn room_at(&self, pose: Pose) -> f64 {
+        self.room(pose, 0).0
+    }
+
+    /// Every pose of the grid.
+    fn map(&self, poses: &[Pose]) -> Vec<Cell> {
+        let mut near = 0;
+        poses
+            .iter()
+            .map(|pose| {
+                let (room_mm, at) = self.room(*pose, near);
+                near = at;
+                Cell { pose: *pose, room_mm }
+            })
+            .collect()
+    }
+
+    /// The smallest amount along a way from rest from which on it touches; `None` when it does not as far as that goes.
+    fn touches_from(&self, far: f64, pose: impl Fn(f64) -> Pose) -> Option<f64> {
+        let is_clear = |share: f64| self.room_at(pose(share * far)) > 0.0;
+        if !is_clear(0.0) {
+            return Some(0.0);
+        }
+        if far == 0.0 {
+            return None;
+        }
+        let steps = GRID.0 as u32 - 1;
+        let first =
+            (1..=steps).map(|step| f64::from(step) / f64::from(steps)).find(|share| !is_clear(*share))?;
+        let (mut clear, mut touching) = (first - 1.0 / f64::from(steps), first);
+        // Far enough for a hundredth of a degree or a millimetre.
+        for _ in 0..14 {
+            let middle = (clear + touching) / 2.0;
+            if is_clear(middle) {
+                clear = middle;
+            } else {
+                touching = middle;
+            }
+        }
+        Some(touching * far)
+    }
+}
+
+impl Sweep<'_> {
+    /// The poses of the grid that the use reaches: its bounds are on it. The first is at rest.
+    pub fn poses(&self) -> Vec<Pose> {
+        let (down, up) = self.reach.travel(self.envelope);
+        let between = |least: f64, most: f64, count: usize| {
+            let count = if most > least { count } else { 1 };
+            (0..count).map(move |at| {
+                if count == 1 { least } else { least + (most - least) * at as f64 / (count - 1) as f64 }
+            })
+        };
+        let mut poses = vec![Pose::AT_REST];
+        for travel_mm in between(down, up, GRID.1) {
+            let (inward, outward) = self.reach.steer(self.envelope, travel_mm);
+            poses.extend(between(inward, outward, GRID.0).map(|steer_deg| Pose { steer_deg, travel_mm }));
+        }
+        poses
+    }
+
+    /// Room to a part in one pose, in millimetres; infinite for a part without a place.
+    pub fn room(&self, cloud: &Cloud, pose: Pose) -> f64 {
+        let into = self.kinematics.into_wheel(pose, cloud.carried);
+        cloud
+            .points
+            .iter()
+            .map(|point| {
+                let (y, r) = into.axial_and_radius(*point);
+                self.outline.signed_distance(y - self.center_y, r)
+            })
+            .fold(f64::INFINITY, f64::min)
+    }
+
+    /// The room to a part at these poses, one by one.
+    pub fn map(&self, cloud: &Cloud, poses: &[Pose]) -> Vec<Cell> {
+        let field = Field::of(self.outline);
+        Swept { sweep: self, field: &field, cloud }.map(poses)
+    }
+
+    /// Sweeps.
+    pub fn over(&self, clouds: &[Cloud]) -> SweepAnswer {
+        let field = Field::of(self.outline);
+        let poses = self.poses();
+        let with_places: Vec<Swept<'_>> = clouds
+            .iter()
+            .filter(|cloud| !cloud.points.is_empty())
+            .map(|cloud| Swept { sweep: self, field: &field, cloud })
+            .collect();
+        // What is carried along keeps its gap: one pose is all.
+        let moving: Vec<&Swept<'_>> =
+            with_places.iter().filter(|swept| swept.cloud.carried != Carried::SteeredUpright).collect();
+        let mut all: Vec<Cell> =
+            poses.iter().map(|pose| Cell { pose: *pose, room_mm: f64::INFINITY }).collect();
+        let free = Given::default();
+        let mut maps = moving.iter().map(|swept| {
+            let map = swept.map(&poses);
+            for (cell, own) in all.iter_mut().zip(&map) {
+                cell.room_mm = cell.room_mm.min(own.room_mm);
+            }
+            let least = self.refined(&map, free, |pose| swept.room_at(pose));
+            (map[0].room_mm, least)
+        });
+        let parts: Vec<Option<CloudAnswer>> = clouds
+            .iter()
+            .map(|cloud| {
+                let swept = Swept { sweep: self, field: &field, cloud };
+                if cloud.points.is_empty() {
+                    return None;
+                }
+                if cloud.carried == Carried::SteeredUpright {
+                    let room = swept.room_at(Pose::AT_REST);
+                    return Some(CloudAnswer {
+                        at_rest_mm: room,
+                        least_mm: room,
+                        at: Pose::AT_REST,
+                        touches_from_steer_deg: (room <= 0.0).then_some(0.0),
+                        touches_from_travel_mm: (room <= 0.0).then_some(0.0),
+                    });
+                }
+                let (at_rest_mm, least) = maps.next()?;
+                let (inward, outward) = self.reach.steer(self.envelope, 0.0);
+                let (down, up) = self.reach.travel(self.envelope);
+                let steered = |far| swept.touches_from(far, |steer_deg| Pose { steer_deg, travel_mm: 0.0 });
+                let travelled = |far| swept.touches_from(far, |travel_mm| Pose { steer_deg: 0.0, travel_mm });
+                Some(CloudAnswer {
+                    at_rest_mm,
+                    least_mm: least.room_mm,
+                    at: least.pose,
+                    touches_from_steer_deg: smaller(steered(inward), steered(outward)),
+                    touches_from_travel_mm: smaller(travelled(up), travelled(down)),
+                })
+            })
+            .collect();
+        drop(maps);
+        let least = parts.iter().flatten().map(|part| part.least_mm).fold(f64::INFINITY, f64::min);
+        let verdict = if least == f64::INFINITY {
+            Verdict::MeasureFirst
+        } else if least <= 0.0 {
+            Verdict::Touches
+        } else if least < self.least_mm {
+            Verdict::Tight
+        } else {
+            Verdict::Clears
+        };
+        // What never moves is not helped by giving up steer or travel.
+        let is_helped = parts
+            .iter()
+            .zip(clouds)
+            .filter(|(_, cloud)| cloud.carried == Carried::SteeredUpright)
+            .all(|(part, _)| part.is_none_or(|part| part.least_mm >= self.least_mm));
+        let limits = (least < self.least_mm && is_helped).then(|| {
+            let room = |pose| moving.iter().map(|swept| swept.room_at(pose)).fold(f64::INFINITY, f64::min);
+            (self.limiter(&all, &room), self.bump_stop(&all, &room))
+        });
+        let (steering_limiter_deg, bump_stop_mm) = limits.unwrap_or((None, None));
+        SweepAnswer { parts, verdict, steering_limiter_deg, bump_stop_mm }
+    }
+
+    /// The nearest pose that the use reaches, with what of lock and bump is given up.
+    fn nearest(&self, given: Given, pose: Pose) -> Pose {
+        let reached = self.reach.nearest(self.envelope, pose);
+        let bump = (self.reach.bump_mm - given.bump_mm).max(0.0);
+        let lock = |lock: f64| (lock - given.lock_deg).max(0.0);
+        Pose {
+            steer_deg: reached.steer_deg.clamp(-lock(self.reach.inward_deg), lock(self.reach.outward_deg)),
+            travel_mm: reached.travel_mm.min(bump),
+        }
+    }
+
+    /// The least room near the lowest cells of a map: from each of them downhill, in ever smaller steps.
+    fn refined(&self, map: &[Cell], given: Given, room: impl Fn(Pose) -> f64) -> Cell {
+        let mut order: Vec<&Cell> =
+            map.iter().filter(|cell| is_same(self.nearest(given, cell.pose), cell.pose)).collect();
+        order.sort_by(|a, b| a.room_mm.total_cmp(&b.room_mm));
+        let (down, up) = self.reach.travel(self.envelope);
+        let first = Pose {
+            steer_deg: (self.reach.outward_deg + self.reach.inward_deg) / (GRID.0 - 1) as f64,
+            travel_mm: (up - down) / (GRID.1 - 1) as f64,
+        };
+        let is_near = |a: Pose, b: Pose| {
+            (a.steer_deg - b.steer_deg).abs() < 2.5 * first.steer_deg + 1e-9
+                && (a.travel_mm - b.travel_mm).abs() < 2.5 * first.travel_mm + 1e-9
+        };
+        let mut starts: Vec<Cell> = Vec::new();
+        for cell in order {
+            if starts.iter().all(|other| !is_near(other.pose, cell.pose)) {
+                starts.push(*cell);
+            }
+            if starts.len() == STARTS {
+                break;
+            }
+        }
+        let mut best = Cell { pose: self.nearest(given, Pose::AT_REST), room_mm: f64::INFINITY };
+        for start in starts {
+            let found = self.downhill(start, first, given, &room);
+            if found.room_mm < best.room_mm {
+                best = found;
+            }
+        }
+        best
+    }
+
+    fn downhill(&self, start: Cell, first: Pose, given: Given, room: impl Fn(Pose) -> f64) -> Cell {
+        let mut best = start;
+        let mut step = first;
+        while step.steer_deg > FINEST.steer_deg || step.travel_mm > FINEST.travel_mm {
+            let mut moved = false;
+            for (steer, travel) in [
+                (1.0, 0.0),
+                (-1.0, 0.0),
+                (0.0, 1.0),
+                (0.0, -1.0),
+                (1.0, 1.0),
+                (1.0, -1.0),
+                (-1.0, 1.0),
+                (-1.0, -1.0),
+            ] {
+                let there = Pose {
+                    steer_deg: best.pose.steer_deg + steer * step.steer_deg,
+                    travel_mm: best.pose.travel_mm + travel * step.travel_mm,
+                };
+                let pose = self.nearest(given, there);
+                if pose == best.pose {
+                    continue;
+                }
+                let room_mm = room(pose);
+                if room_mm < best.room_mm {
+                    best = Cell { pose, room_mm };
+                    moved = true;
+                }
+            }
+            if !moved {
+                step = Pose { steer_deg: step.steer_deg / 2.0, travel_mm: step.travel_mm / 2.0 };
+            }
+        }
+        best
+    }
+
+    /// How much lock must be given up each way.
+    fn limiter(&self, all: &[Cell], room: &dyn Fn(Pose) -> f64) -> Option<f64> {
+        let lock = |steer: f64| if steer > 0.0 { self.reach.outward_deg } else { self.reach.inward_deg };
+        let more = all
+            .iter()
+            .filter(|cell| cell.room_mm < self.least_mm)
+            .map(|cell| lock(cell.pose.steer_deg) - cell.pose.steer_deg.abs());
+        let least = more.fold(0.0, f64::max);
+        let most = self.reach.outward_deg.max(self.reach.inward_deg);
+        self.enough(all, room, least, most, |lock_deg| Given { lock_deg, bump_mm: 0.0 })
+    }
+
+    /// How much bump travel must be given up.
+    fn bump_stop(&self, all: &[Cell], room: &dyn Fn(Pose) -> f64) -> Option<f64> {
+        let more = all.iter().filter(|cell| cell.room_mm < self.least_mm && cell.pose.travel_mm > 0.0);
+        let least = more.map(|cell| self.reach.bump_mm - cell.pose.travel_mm).fold(0.0, f64::max);
+        self.enough(all, room, least, self.reach.bump_mm, |bump_mm| Given { bump_mm, lock_deg: 0.0 })
+    }
+
+    /// The least that must be given up, at least `least`, for everything to have the room; `None` when even `most` does
+    /// not do.
+    fn enough(
+        &self,
+        all: &[Cell],
+        room: &dyn Fn(Pose) -> f64,
+        least: f64,
+        most: f64,
+        given: impl Fn(f64) -> Given,
+    ) -> Option<f64> {
+        let does = |amount: f64| {
+            let given = given(amount);
+            let (mut left, cut): (Vec<Cell>, Vec<Cell>) =
+                all.iter().partition(|cell| is_same(self.nearest(given, cell.pose), cell.pose));
+            if left.iter().any(|cell| cell.room_mm < self.least_mm) {
+                return false;
+            }
+            // Where the new bound cuts the grid.
+            let mut edge: Vec<Pose> = cut.iter().map(|cell| self.nearest(given, cell.pose)).collect();
+            edge.sort_by(|a, b| {
+                a.travel_mm.total_cmp(&b.travel_mm).then(a.steer_deg.total_cmp(&b.steer_deg))
+            });
+            edge.dedup_by(|a, b| is_same(*a, *b));
+            for pose in edge {
+                let room_mm = room(pose);
+                if room_mm < self.least_mm {
+                    return false;
+                }
+                left.push(Cell { pose, room_mm });
+            }
+            self.refined(&left, given, room).room_mm >= self.least_mm - REFINED_MM / 2.0
+        };
+        if least > most || !does(most) {
+            return None;
+        }
+        let (mut short, mut enough) = (least, most);
+        if does(short) {
+            return Some(short);
+        }
+        while enough - short > 0.05 {
+            let middle = (short + enough) / 2.0;
+            if does(middle) {
+                enough = middle;
+            } else {
+                short = middle;
+            }
+        }
+        Some(enough)
+    }
+}
+
+/// What of lock and travel is given up.
+#[derive(Debug, Clone, Copy, Default)]
+struct Given {
+    lock_deg: f64,
+    bump_mm: f64,
+}
+
+/// Whether two poses are one but for the last figure's rounding.
+fn is_same(a: Pose, b: Pose) -> bool {
+    (a.steer_deg - b.steer_deg).abs() < 1e-9 && (a.travel_mm - b.travel_mm).abs() < 1e-9
+}
+
+/// The one that is smaller in size.
+fn smaller(a: Option<f64>, b: Option<f64>) -> Option<f64> {
+    match (a, b) {
+        (Some(a), Some(b)) => Some(if b.abs() < a.abs() { b } else { a }),
+        (a, b) => a.or(b),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::motion::{Steering, SteeringAxis, SuspensionKind};
+    use crate::setup::Setup;
+
+    const STRUT: Steering = Steering {
+        inclination_deg: 13.0,
+        caster_deg: 5.0,
+        scrub_radius_mm: -5.0,
+        trail_mm: 26.0,
+        lock_outward_deg: 38.0,
+        lock_inward_deg: 31.0,
+    };
+
+    fn swept(line: &str, envelope: Envelope, with: impl FnOnce(&Sweep<'_>)) {
+        let setup: Setup = line.parse().unwrap();
+        let outline = Outline::of(&setup).unwrap();
+        let center_y = -setup.effective_offset().unwrap().as_mm();
+        let axis = SteeringAxis::of(&STRUT, -45.0, 305.0);
+        let kinematics = Kinematics { axis: Some(axis), camber_deg: -1.0, camber_gain_deg_per_mm: -0.02 };
+        let reach = SuspensionKind::Strut.reach(true);
+        with(&Sweep { outline: &outline, center_y, kinematics, reach, envelope, least_mm: 5.0 });
+    }
+
+    fn one(carried: Carried, point: Place) -> Vec<Cloud> {
+        vec![Cloud { carried, points: vec![point] }]
+    }
+
+    #[test]
+    fn at_rest_it_is_the_standing_room() {
+        swept("18x8 ET45 225/40R18", Envelope::All, |sweep| {
+            for point in [[380.0, 20.0, 60.0], [0.0, -190.0, 250.0], [-100.0, 90.0, 330.0]] {
+                let clouds = one(Carried::Body, point);
+                let found = sweep.over(&clouds).parts[0].unwrap();
+                let (sin, cos) = 1f64.to_radians().sin_cos();
+                // Leaned by −1°, a place goes back into the wheel by +1° about the hub face.
+                let (y, z) = (point[1] * cos + point[2] * sin, point[2] * cos - point[1] * sin);
+                let by_hand = sweep.outline.signed_distance(y - sweep.center_y, point[0].hypot(z));
+                assert!((found.at_rest_mm - by_hand).abs() < 0.01, "{point:?}");
+                assert!(found.least_mm <= found.at_rest_mm);
+                assert!((sweep.room(&clouds[0], found.at) - found.least_mm).abs() < 1e-9);
+            }
+        });
+    }
+
+    #[test]
+    fn what_steers_and_travels_along_keeps_its_gap() {
+        swept("18x8 ET45 225/40R18", Envelope::All, |sweep| {
+            let clouds = one(Carried::SteeredUpright, [10.0, -175.0, 260.0]);
+            let found = sweep.over(&clouds).parts[0].unwrap();
+            assert_eq!((found.at_rest_mm, found.at), (found.least_mm, Pose::AT_REST));
+            for pose in sweep.poses() {
+                assert!((sweep.room(&clouds[0], pose) - found.at_rest_mm).abs() < 1e-12);
+            }
+        });
+    }
+
+    #[test]
+    fn travel_alone_moves_a_part_above_by_as_much() {
+        let setup: Setup = "18x8 ET45 225/40R18".parse().unwrap();
+        let outline = Outline::of(&setup).unwrap();
+        let sweep = Sweep {
+            outline: &outline,
+            center_y: -45.0,
+            kinematics: Kinematics::standing(0.0),
+            reach: Reach { outward_deg: 0.0, inward_deg: 0.0, bump_mm: 80.0, droop_mm: 90.0 },
+            envelope: Envelope::All,
+            least_mm: 10.0,
+        };
+        let top = outline.bounds().1.1;
+        let answer = sweep.over(&one(Carried::Body, [0.0, -45.0, top + 60.0]));
+        let found = answer.parts[0].unwrap();
+        assert!((found.at_rest_mm - 60.0).abs() < 1e-9 && (found.least_mm + 20.0).abs() < 0.01, "{found:?}");
+        assert!((found.touches_from_travel_mm.unwrap() - 60.0).abs() < 0.01, "{found:?}");
+        assert_eq!(found.touches_from_steer_deg, None);
+        assert_eq!(answer.verdict, Verdict::Touches);
+        // 60 mm less the 10 the house wants: 30 of the 80 mm of bump are given up.
+        assert!((answer.bump_stop_mm.unwrap() - 30.0).abs() < 0.2, "{answer:?}");
+        assert_eq!(answer.steering_limiter_deg, None, "no lock is to give up");
+    }
+
+    #[test]
+    fn a_limiter_keeps_the_room_and_no_more_is_given_up_than_needed() {
+        swept("18x8.5 ET30 245/40R18", Envelope::Parking, |sweep| {
+            // A liner ahead that is met at lock.
+            let clouds: Vec<Cloud> = vec![Cloud {
+                carried: Carried::Body,
+                points: (0..20).map(|at| [355.0, -160.0 + 12.0 * f64::from(at), 60.0]).collect(),
+            }];
+            let answer = sweep.over(&clouds);
+            let given = answer.steering_limiter_deg.unwrap();
+            assert!(given > 1.0 && given < 31.0, "{answer:?}");
+            let least = |given: f64| {
+                let reach = Reach {
+                    outward_deg: sweep.reach.outward_deg - given,
+                    inward_deg: sweep.reach.inward_deg - given,
+                    ..sweep.reach
+                };
+                Sweep { reach, ..*sweep }.over(&clouds).parts[0].unwrap().least_mm
+            };
+            assert!(least(given) >= 5.0 - 0.06, "{}", least(given));
+            assert!(least(given - 0.5) < 5.0, "{}", least(given - 0.5));
+            let touches = answer.parts[0].unwrap().touches_from_steer_deg;
+            let at = |steer_deg: f64| sweep.room(&clouds[0], Pose { steer_deg, travel_mm: 0.0 });
+            if let Some(from) = touches {
+                assert!(at(from) <= 0.0 && at(from * 0.99) > 0.0, "{from}");
+            }
+        });
+    }
+
+    #[test]
+    fn without_a_place_nothing_is_known() {
+        swept("18x8 ET45 225/40R18", Envelope::Road, |sweep| {
+            let answer = sweep.over(&[Cloud { carried: Carried::Body, points: Vec::new() }]);
+            assert_eq!((answer.verdict, answer.parts), (Verdict::MeasureFirst, vec![None]));
+        });
+    }
+}

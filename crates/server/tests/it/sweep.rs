@@ -1,0 +1,161 @@
+//! The wheel in motion, over the API.
+
+use std::f64::consts::TAU;
+
+use serde_json::{Value, json};
+
+use crate::served::Served;
+
+fn ask(obstacles: &Value) -> Value {
+    json!({
+        "fitted": "17x7.5 ET45 225/45R17", "planned": "18x8.5 ET30 245/40R18", "camber_deg": -1.0,
+        "steering": {
+            "inclination_deg": 13.0, "caster_deg": 5.0, "scrub_radius_mm": -5.0, "trail_mm": 26.0,
+            "lock_outward_deg": 38.0, "lock_inward_deg": 31.0
+        },
+        "travel": { "bump_mm": 80.0, "droop_mm": 90.0, "camber_gain_deg_per_mm": -0.02 },
+        "envelope": "all", "least_mm": 5.0, "obstacles": obstacles,
+    })
+}
+
+fn part(name: &str, carrier: &str, points: &[[f64; 3]]) -> Value {
+    json!({ "name": name, "carrier": carrier, "points_mm": points })
+}
+
+fn number(value: &Value) -> f64 {
+    value.as_f64().unwrap_or_else(|| panic!("{value} is no number"))
+}
+
+#[tokio::test]
+async fn a_sweep_says_where_each_part_is_met() {
+    let shop = Served::start(None).await;
+    let liner: Vec<[f64; 3]> = (0..30).map(|at| [365.0, -150.0 + 8.0 * f64::from(at), 50.0]).collect();
+    let obstacles = json!([
+        part("liner", "body", &liner),
+        part("strut", "steered_upright", &[[0.0, -175.0, 250.0]]),
+        part("nothing", "body", &[]),
+    ]);
+    let (status, found) = shop.post("/sweep", ask(&obstacles)).await;
+    assert_eq!(status, 200, "{found}");
+    let [liner, strut, nothing] = [0, 1, 2].map(|at| &found["obstacles"][at]);
+    assert_eq!(liner["name"], "liner");
+    assert!(number(&liner["least_mm"]) < number(&liner["at_rest_mm"]));
+    // A poked wheel comes forward at inward lock.
+    assert!(number(&liner["steer_deg"]) < 0.0, "{liner}");
+    assert_eq!(strut["least_mm"], strut["at_rest_mm"], "what steers along keeps its gap");
+    assert!(nothing["least_mm"].is_null());
+    assert_eq!(found["assumed"], json!([]));
+
+    // Scrub and trail by the trade's formulas: the offset gives 15 mm, the loaded radius grew by 0.96 · (653.2 − 634.3)/2.
+    let taller = 0.96 * (653.2 - 634.3) / 2.0;
+    let scrub = -5.0 + 15.0 - taller * 13f64.to_radians().tan();
+    let trail = 26.0 + taller * 5f64.to_radians().tan();
+    assert!((number(&found["scrub_radius_mm"]) - scrub).abs() < 1e-9);
+    assert!((number(&found["trail_mm"]) - trail).abs() < 1e-9);
+    assert!((number(&found["loaded_radius_mm"]) - 0.96 * 653.2 / 2.0).abs() < 1e-9);
+
+    // The outline: y from the hub face, as wide as tire or flange, as high as the tire.
+    let outline: Vec<(f64, f64)> = found["outline_mm"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|point| (number(&point[0]), number(&point[1])))
+        .collect();
+    let most = |of: fn(&(f64, f64)) -> f64| outline.iter().map(of).fold(f64::NEG_INFINITY, f64::max);
+    assert!((most(|point| point.0) - (-30.0 + 122.5)).abs() < 0.5, "the tire's or the flange's outer face");
+    assert!((most(|point| point.1) - 326.6).abs() < 1e-9);
+    // The strut's room by hand, from the outline that was answered: leaned back by 1° about the hub face.
+    let (sin, cos) = 1f64.to_radians().sin_cos();
+    let (y, r) = (-175.0 * cos + 250.0 * sin, 250.0 * cos + 175.0 * sin);
+    let edges = outline.iter().zip(outline.iter().cycle().skip(1));
+    let by_hand = edges
+        .map(|(a, b)| {
+            let (dy, dr) = (b.0 - a.0, b.1 - a.1);
+            let t = (((y - a.0) * dy + (r - a.1) * dr) / (dy * dy + dr * dr)).clamp(0.0, 1.0);
+            (a.0 + t * dy - y).hypot(a.1 + t * dr - r)
+        })
+        .fold(f64::INFINITY, f64::min);
+    assert!((number(&strut["at_rest_mm"]) - by_hand).abs() < 1e-6, "{strut}, by hand {by_hand}");
+}
+
+#[tokio::test]
+async fn a_use_that_reaches_less_leaves_more_room() {
+    let shop = Served::start(None).await;
+    let arch: Vec<[f64; 3]> = (0..40)
+        .map(|at| {
+            let angle = (60.0 + 1.5 * f64::from(at)) / 360.0 * TAU;
+            [400.0 * angle.cos(), 85.0, 400.0 * angle.sin()]
+        })
+        .collect();
+    let mut least = Vec::new();
+    for envelope in ["parking", "road", "track", "off_road", "all"] {
+        let mut asked = ask(&json!([part("arch", "body", &arch)]));
+        asked["envelope"] = json!(envelope);
+        let (status, found) = shop.post("/sweep", asked).await;
+        assert_eq!(status, 200, "{found}");
+        least.push(number(&found["obstacles"][0]["least_mm"]));
+    }
+    let [parking, road, track, off_road, all] = least[..] else { panic!("five uses") };
+    assert!(parking > road && road >= track - 0.05 && track >= all - 0.05, "{least:?}");
+    assert!((off_road - all).abs() < 1e-9);
+}
+
+#[tokio::test]
+async fn what_no_car_has_is_refused_by_name() {
+    let shop = Served::start(None).await;
+    let near = json!([part("x", "body", &[[0.0, 0.0, 400.0]])]);
+    for (path, value, pointer) in [
+        ("/steering/inclination_deg", json!(30.5), "/steering/inclination_deg"),
+        ("/steering/caster_deg", json!(-21), "/steering/caster_deg"),
+        ("/steering/scrub_radius_mm", json!(201), "/steering/scrub_radius_mm"),
+        ("/steering/lock_outward_deg", json!(61), "/steering/lock_outward_deg"),
+        ("/steering/lock_inward_deg", json!(-1), "/steering/lock_inward_deg"),
+        ("/travel/bump_mm", json!(401), "/travel/bump_mm"),
+        ("/travel/droop_mm", json!(1e300), "/travel/droop_mm"),
+        ("/envelope", json!("moon"), "/envelope"),
+        ("/camber_deg", json!(90), "/camber_deg"),
+        ("/least_mm", json!(-1), "/least_mm"),
+        ("/planned", json!("18x8.5 245/40R18"), "/planned"),
+        ("/fitted", json!("17x7.5 ET45"), "/fitted"),
+        ("/obstacles/0/carrier", json!("rope"), "/obstacles/0/carrier"),
+        ("/obstacles/0/points_mm/0/1", json!(1e9), "/obstacles/0/points_mm/0"),
+    ] {
+        let mut asked = ask(&near);
+        *asked.pointer_mut(path).unwrap() = value;
+        let (status, problem) = shop.post("/sweep", asked).await;
+        assert_eq!(status, 422, "{path}: {problem}");
+        let named: Vec<&str> = problem["errors"]
+            .as_array()
+            .unwrap()
+            .iter()
+            .map(|one| one["pointer"].as_str().unwrap())
+            .collect();
+        assert_eq!(named, [pointer], "{problem}");
+    }
+    let thousand: Vec<Value> = (0..1000).map(|_| part("x", "body", &[[0.0, 0.0, 400.0]])).collect();
+    let many = part("x", "body", &vec![[0.0, 0.0, 400.0]; 100_000]);
+    for (obstacles, limit) in [(json!(thousand), "200"), (json!([many]), "50000")] {
+        let (status, problem) = shop.post("/sweep", ask(&obstacles)).await;
+        assert_eq!(status, 422);
+        assert!(problem["errors"][0]["detail"].as_str().unwrap().contains(limit), "{problem}");
+    }
+}
+
+#[tokio::test]
+async fn without_a_steering_the_suspensions_usual_one_stands_in_and_is_said() {
+    let shop = Served::start(None).await;
+    let mut asked = ask(&json!([part("x", "body", &[[0.0, 0.0, 420.0]])]));
+    for field in ["steering", "travel", "envelope", "least_mm", "camber_deg"] {
+        asked.as_object_mut().unwrap().remove(field);
+    }
+    asked["suspension"] = json!("light_truck");
+    let (status, found) = shop.post("/sweep", asked).await;
+    assert_eq!(status, 200, "{found}");
+    assert_eq!(found["assumed"].as_array().unwrap().len(), 9);
+    // An axle that does not steer: locks of 0, all travel.
+    let mut rear = ask(&json!([part("x", "body", &[[0.0, 0.0, 420.0]])]));
+    rear["steering"]["lock_outward_deg"] = json!(0);
+    rear["steering"]["lock_inward_deg"] = json!(0);
+    let (status, found) = shop.post("/sweep", rear).await;
+    assert_eq!((status, &found["obstacles"][0]["steer_deg"]), (200, &json!(0.0)));
+}
