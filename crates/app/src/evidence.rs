@@ -107,5 +107,6 @@ pub fn of_axle(
         insides: insides.iter().filter_map(inside_of).collect(),
         tries: tries_of(workshop).into_iter().filter(|tried| tried.axle == axle).collect(),
         unreadable,
+        ..AxleEvidence::default()
     }
 }

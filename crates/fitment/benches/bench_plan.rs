@@ -81,7 +81,7 @@ fn corner(fitted: &Setup) -> Corner {
         (Feature::LinerAhead, 30.0, 2.0),
     ];
     let readings = readings.map(|(feature, gap, off)| reading(feature, gap, off, fitted));
-    Corner { readings: readings.into(), camber_deg: Some(-1.6), fitted_section: None, is_lowered: false }
+    Corner { readings: readings.into(), camber_deg: Some(-1.6), ..Corner::default() }
 }
 
 fn windows(c: &mut Criterion) {

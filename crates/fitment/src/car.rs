@@ -74,6 +74,16 @@ pub enum Fact {
     Fender,
     Camber,
     Toe,
+    SuspensionKind,
+    Inclination,
+    Caster,
+    ScrubRadius,
+    Trail,
+    LockOutward,
+    LockInward,
+    BumpTravel,
+    DroopTravel,
+    TreadDepth,
 }
 
 macro_rules! fact {
@@ -353,6 +363,106 @@ pub const FACTS: &[FactFacts] = &[
         true,
         true,
         "plus is toe-in, each wheel"
+    ),
+    fact!(
+        SuspensionKind,
+        "suspension_kind",
+        "Kind of suspension",
+        "Steering and travel",
+        FactKind::OneOf(&["strut", "double wishbone", "multi-link", "light truck wishbones", "solid axle"]),
+        true,
+        false,
+        "what stands in for what is not measured of steering and travel"
+    ),
+    fact!(
+        Inclination,
+        "inclination_deg",
+        "Steering axis, leaning inboard",
+        "Steering and travel",
+        FactKind::Number("°", -30.0, 30.0),
+        false,
+        false,
+        "front axle; from the alignment sheet"
+    ),
+    fact!(
+        Caster,
+        "caster_deg",
+        "Caster",
+        "Steering and travel",
+        FactKind::Number("°", -20.0, 20.0),
+        false,
+        true,
+        "front axle; from the alignment sheet"
+    ),
+    fact!(
+        ScrubRadius,
+        "scrub_radius_mm",
+        "Scrub radius",
+        "Steering and travel",
+        FactKind::Number("mm", -200.0, 200.0),
+        false,
+        false,
+        "front axle, with the fitted set; plus where the axis meets the ground inboard of the contact"
+    ),
+    fact!(
+        Trail,
+        "trail_mm",
+        "Trail",
+        "Steering and travel",
+        FactKind::Number("mm", -200.0, 200.0),
+        false,
+        false,
+        "front axle, with the fitted set; plus ahead of the contact"
+    ),
+    fact!(
+        LockOutward,
+        "lock_outward_deg",
+        "Full lock, front edge outboard",
+        "Steering and travel",
+        FactKind::Number("°", 0.0, 60.0),
+        false,
+        false,
+        "the inner wheel of a turn, on turn plates"
+    ),
+    fact!(
+        LockInward,
+        "lock_inward_deg",
+        "Full lock, front edge inboard",
+        "Steering and travel",
+        FactKind::Number("°", 0.0, 60.0),
+        false,
+        false,
+        "the outer wheel of a turn, on turn plates"
+    ),
+    fact!(
+        BumpTravel,
+        "bump_mm",
+        "Bump travel left",
+        "Steering and travel",
+        FactKind::Number("mm", 0.0, 400.0),
+        true,
+        true,
+        "gap at the bump stop × motion ratio"
+    ),
+    fact!(
+        DroopTravel,
+        "droop_mm",
+        "Droop travel",
+        "Steering and travel",
+        FactKind::Number("mm", 0.0, 400.0),
+        true,
+        true,
+        "from standing to hanging free"
+    ),
+    fact!(
+        TreadDepth,
+        "tread_depth_mm",
+        "Tread depth of the fitted tire",
+        "Steering and travel",
+        FactKind::Number("mm", 0.0, 20.0),
+        true,
+        true,
+        "a worn tire makes the arch seem higher than it is"
     ),
 ];
 

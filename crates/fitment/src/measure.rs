@@ -1,7 +1,7 @@
 //! The measure list: what the plan still needs from the bay, ordered by its power to decide.
 
 use crate::case::AxleCase;
-use crate::clearance::{Fit, MountedSetup, Unread, Verdict};
+use crate::clearance::{Fit, Input, MountedSetup, Unread, Verdict};
 use crate::corner::{Feature, ToRead, TroubleKind};
 use crate::length::Length;
 use crate::setup::{Axle, Setup};
@@ -102,8 +102,8 @@ impl AxleCase<'_> {
             let Some(band) = line.band.as_ref().filter(|_| line.verdict == Verdict::Tight) else {
                 return false;
             };
-            let others = band.contributions.iter().filter(|one| one.what != "fitted tire, against its size");
-            let likely = others.map(|one| one.plus_minus.as_mm().powi(2)).sum::<f64>().sqrt();
+            let others = band.contributions.iter().filter(|one| one.input != Input::FittedTireWidth);
+            let likely = others.map(|one| one.down.as_mm().powi(2)).sum::<f64>().sqrt();
             likely < band.likely().as_mm() - 1e-9 && band.nominal.as_mm() - likely >= line.limit.as_mm()
         });
         let why = Phrase::new(

@@ -1,16 +1,15 @@
 //! The fit window: for each rim width the offsets that clear everything that was read.
 //!
 //! Inboard obstacles bound the offset from above, outboard ones from below; each edge knows which obstacle
-//! sets it. Sides that nobody measured are open. The edges are exact: moving a wheel sideways moves its
-//! silhouette and nothing else, so each obstacle gives its edge in closed form.
+//! sets it. Sides that nobody measured are open. The edges are roots of the very room that the fit judges: moving a wheel
+//! sideways moves its outline and nothing else, so most come in closed form.
 
 use crate::case::AxleCase;
-use crate::clearance::{Band, MountedSetup, quick_rule};
+use crate::clearance::MountedSetup;
 use crate::codes::{Offset, RimWidth};
 use crate::corner::feature::BlocksFrom;
 use crate::corner::{CarSide, Carrier, Feature, Obstacle, ObstacleShape};
 use crate::length::Length;
-use crate::section::Toward;
 use crate::setup::{ListedTire, Setup};
 use crate::style::StyleTarget;
 use crate::tire::dimensions::{overall_diameter, sidewall};
@@ -238,48 +237,114 @@ impl AxleCase<'_> {
         Some(window)
     }
 
-    /// Where the rim's centre plane must stand for this obstacle to clear.
+    /// Where the rim's centre plane must stand for this obstacle to clear: the root of the very room that the fit judges.
+    ///
+    /// Most parts are met by one place of the section whatever the offset, and the band does not depend on it: the room is
+    /// a straight line and its root is exact. Where it bends (a corner of metal met from beside or below, the rule at lock)
+    /// the root is sought to [`ROOT_MM`].
     fn edge(&self, obstacle: &Obstacle, stand: &MountedSetup) -> Limit {
         let feature = obstacle.feature;
-        let body = feature.carrier() == Carrier::Body;
-        let minimum = self.least(feature);
-        // The band does not depend on where the wheel stands.
-        let Some(band) = self.band(obstacle, stand) else { return Limit::Open };
-        let needed = minimum + band.likely();
+        let minimum = self.least(feature).as_mm();
+        let slack = |center_y: f64| {
+            self.band_at(obstacle, stand, center_y).map(|band| band.likely_low().as_mm() - minimum)
+        };
+        let here = stand.center_y();
+        let Some(left) = slack(here) else { return Limit::Open };
+        let leans = if feature.carrier() == Carrier::Body { stand.camber_deg().to_radians() } else { 0.0 };
+        let is_at_lock = obstacle.reading.steer.is_at_lock() && feature.facts().at_lock;
         match (obstacle.place, feature.blocks_from()) {
-            (ObstacleShape::Wall { .. }, BlocksFrom::Outboard) => {
-                Limit::InboardOf(stand.center_y() + slack(&band, needed))
+            (ObstacleShape::Wall { .. }, BlocksFrom::Outboard) => Limit::InboardOf(here + left / leans.cos()),
+            (ObstacleShape::Wall { .. }, _) if !is_at_lock => Limit::OutboardOf(here - left / leans.cos()),
+            (ObstacleShape::Edge { lean_deg, .. }, _) => {
+                Limit::OutboardOf(here - left / lean_deg.to_radians().cos())
             }
-            (ObstacleShape::Wall { .. }, _) => Limit::OutboardOf(stand.center_y() - slack(&band, needed)),
-            (ObstacleShape::Spot { y, height }, _) => {
-                let grown = needed.as_mm() - self.levers.room(feature);
-                match stand.silhouette(body).inboard_at(height, grown.max(0.0)) {
-                    Some(reach) => Limit::OutboardOf(y + reach + grown.min(0.0)),
-                    None => Limit::Open,
+            // A leaned wheel that stands further out stands higher at its top, or lower.
+            (ObstacleShape::Ceiling { .. }, _) if leans.sin().abs() > 1e-9 => {
+                let root = here - left / leans.sin();
+                match (leans < 0.0, (-FURTHEST_MM..=FURTHEST_MM).contains(&root)) {
+                    (_, false) => Limit::where_there_is(left),
+                    (true, true) => Limit::InboardOf(root),
+                    (false, true) => Limit::OutboardOf(root),
                 }
             }
-            (ObstacleShape::Ceiling { .. }, _) => Limit::where_there_is(slack(&band, needed)),
-            (ObstacleShape::Beside { fitted, .. }, BlocksFrom::AheadOrBehind)
-                if obstacle.reading.steer.is_at_lock() =>
-            {
-                self.edge_at_lock(&fitted, stand, slack(&band, needed))
+            (ObstacleShape::Ceiling { .. }, _) => Limit::where_there_is(left),
+            (ObstacleShape::Beside { .. }, BlocksFrom::AheadOrBehind) if is_at_lock => {
+                match root(&slack, here, left, -1.0) {
+                    Root::At(center) => Limit::InboardOf(center),
+                    Root::Nowhere(is_clear) => Limit::where_there_is(if is_clear { 0.0 } else { -1.0 }),
+                }
             }
-            (ObstacleShape::Beside { .. }, _) => Limit::where_there_is(slack(&band, needed)),
+            (ObstacleShape::Beside { .. }, _) => Limit::where_there_is(left),
+            (ObstacleShape::Wall { .. } | ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. }, _) => {
+                match root(&slack, here, left, 1.0) {
+                    Root::At(center) => Limit::OutboardOf(center),
+                    Root::Nowhere(is_clear) => Limit::where_there_is(if is_clear { 0.0 } else { -1.0 }),
+                }
+            }
         }
     }
+}
 
-    /// At lock half of the extra poke is lost, so the room left over allows twice as much of it.
-    fn edge_at_lock(&self, fitted: &Setup, stand: &MountedSetup, slack: f64) -> Limit {
-        let Some(fitted) = MountedSetup::of(fitted, self.corner.camber()) else { return Limit::Open };
-        let outer = |stand: &MountedSetup| stand.reach(Toward::Outboard, true);
-        let poke = outer(stand) - outer(&fitted);
-        let lost = quick_rule::lost_at_lock(Length::mm(poke)).as_mm();
-        let without_poke = slack + lost;
-        if without_poke < 0.0 {
-            return Limit::Never;
+/// How near a root is sought, in millimetres.
+const ROOT_MM: f64 = 0.005;
+/// No rim's centre plane stands further from a hub.
+const FURTHEST_MM: f64 = 300.0;
+
+/// Where the room left over is nothing.
+enum Root {
+    At(f64),
+    /// Nowhere on a hub: whether it is clear everywhere.
+    Nowhere(bool),
+}
+
+/// Seeks the root of what is left over, which grows by at most a millimetre for each the wheel moves by `away`: the step
+/// that would do if it grew by as much, doubled until the sign turns, then false position with the stale end halved
+/// (Illinois).
+fn root(slack: &dyn Fn(f64) -> Option<f64>, here: f64, left: f64, away: f64) -> Root {
+    let (mut a, mut at_a) = (here, left);
+    let toward = if left < 0.0 { away } else { -away };
+    let mut step = left.abs().max(0.5);
+    let (mut b, mut at_b) = loop {
+        let next = (a + toward * step).clamp(-FURTHEST_MM, FURTHEST_MM);
+        let Some(there) = slack(next) else { return Root::Nowhere(left >= 0.0) };
+        if (there < 0.0) != (left < 0.0) {
+            break (next, there);
         }
-        Limit::InboardOf(stand.center_y() - poke + without_poke / quick_rule::LOST_AT_LOCK)
+        if next.abs() >= FURTHEST_MM {
+            return Root::Nowhere(left >= 0.0);
+        }
+        (a, at_a) = (next, there);
+        step *= 2.0;
+    };
+    let mut last_moved_b = None;
+    for _ in 0..60 {
+        if (b - a).abs() < ROOT_MM {
+            break;
+        }
+        let middle = (a * at_b - b * at_a) / (at_b - at_a);
+        // Never onto an end: then half of the way.
+        let middle = if (middle - a).abs() < ROOT_MM / 4.0 || (middle - b).abs() < ROOT_MM / 4.0 {
+            (a + b) / 2.0
+        } else {
+            middle
+        };
+        let Some(there) = slack(middle) else { break };
+        let moves_b = (there < 0.0) == (at_b < 0.0);
+        if moves_b {
+            (b, at_b) = (middle, there);
+            if last_moved_b == Some(true) {
+                at_a /= 2.0;
+            }
+        } else {
+            (a, at_a) = (middle, there);
+            if last_moved_b == Some(false) {
+                at_b /= 2.0;
+            }
+        }
+        last_moved_b = Some(moves_b);
     }
+    // The end that is clear.
+    Root::At(if at_a >= 0.0 { a } else { b })
 }
 
 /// Where a rim's centre plane may stand.
@@ -294,11 +359,6 @@ impl Limit {
     fn where_there_is(slack: f64) -> Self {
         if slack >= 0.0 { Self::Open } else { Self::Never }
     }
-}
-
-/// What is left over what is needed.
-fn slack(band: &Band, needed: Length) -> f64 {
-    (band.nominal - needed).as_mm()
 }
 
 fn edge_of(obstacle: &Obstacle, offset_mm: f64) -> Edge {

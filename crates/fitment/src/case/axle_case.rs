@@ -33,6 +33,7 @@ static NO_EVIDENCE: AxleEvidence = AxleEvidence {
     package: crate::brake::Package { templates: Vec::new() },
     insides: Vec::new(),
     tries: Vec::new(),
+    keeps: super::Keeps { wheel: None, tire: None },
     unreadable: Vec::new(),
 };
 static NO_PARTS: PickedParts = PickedParts { wheels: Vec::new(), tires: Vec::new() };

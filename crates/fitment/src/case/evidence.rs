@@ -22,6 +22,15 @@ impl KnownInside {
     }
 }
 
+/// What of the fitted set stays on the car, as far as somebody said.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct Keeps {
+    /// The very wheel.
+    pub wheel: Option<bool>,
+    /// The very tire.
+    pub tire: Option<bool>,
+}
+
 /// One axle's.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct AxleEvidence {
@@ -31,6 +40,8 @@ pub struct AxleEvidence {
     pub insides: Vec<KnownInside>,
     /// Wheels that were tried on this axle.
     pub tries: Vec<TryOn>,
+    /// What of the fitted set is said to stay; where nothing is said, equal lines are the same parts.
+    pub keeps: Keeps,
     /// Records that were kept and can no longer be read, as they stand: they may say that something touches, so nothing
     /// is called clear beside them.
     pub unreadable: Vec<String>,

@@ -13,7 +13,7 @@ mod needs;
 mod reference;
 
 pub use axle_case::AxleCase;
-pub use evidence::{AxleEvidence, KnownInside};
+pub use evidence::{AxleEvidence, Keeps, KnownInside};
 pub use needs::{Needs, half_rating_kg};
 pub use reference::{Reference, ReferenceKind};
 

@@ -1,22 +1,114 @@
 //! How sure a clearance is.
 
-use super::AxleCase;
-use super::quick_rule::LOST_AT_LOCK;
+use super::quick_rule;
+use super::room::Standing;
 use super::stand::MountedSetup;
+use crate::case::AxleCase;
 use crate::corner::feature::BlocksFrom;
-use crate::corner::{Carrier, Feature, Reading};
+use crate::corner::obstacle::{CAMBER_STEP_DEG, Faces, Otherwise};
+use crate::corner::{Carrier, Feature, Obstacle, ObstacleShape, Reading};
 use crate::length::Length;
+use crate::motion::{Carried, Cloud, Kinematics, Place, Pose};
+use crate::section::{Outline, Part, Toward};
+use crate::setup::Setup;
 use crate::working::Source;
 
-/// Something that may be off, and by how much either way.
+/// What may be off.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[allow(missing_docs, reason = "see the words of each")]
+pub enum Input {
+    Instrument,
+    ReadAt,
+    CopiedSide,
+    FittedTireMeasured,
+    FittedTireWidth,
+    FittedTireHeight,
+    FittedShoulder,
+    Wear,
+    NewTireWidth,
+    NewTireHeight,
+    NewShoulder,
+    SameTire,
+    RimWidth,
+    FittedFlange,
+    NewFlange,
+    Offset,
+    Camber,
+    CamberSet,
+    StrutLean,
+    RuleAtLock,
+    LockAngle,
+    Clock,
+    ArmShift,
+    OtherBarrel,
+    BrakeProfile,
+    WheelInside,
+    WheelInsideDrawn,
+}
+
+impl Input {
+    /// In words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Instrument => "instrument",
+            Self::ReadAt => "height at which it was read",
+            Self::CopiedSide => "left against right, copied",
+            Self::FittedTireMeasured => "fitted tire, measured",
+            Self::FittedTireWidth => "fitted tire, against its size",
+            Self::FittedTireHeight => "fitted tire's height",
+            Self::FittedShoulder => "fitted tire's shoulder",
+            Self::Wear => "fitted tire's wear",
+            Self::NewTireWidth => "new tire, against its size",
+            Self::NewTireHeight => "new tire's height",
+            Self::NewShoulder => "new tire's shoulder",
+            Self::SameTire => "the tire, which stays",
+            Self::RimWidth => "rim width",
+            Self::FittedFlange => "fitted rim's flange, from below",
+            Self::NewFlange => "new rim's flange, from below",
+            Self::Offset => "offset",
+            Self::Camber => "camber",
+            Self::CamberSet => "camber, as it is set",
+            Self::StrutLean => "lean of the strut",
+            Self::RuleAtLock => "quick rule at lock",
+            Self::LockAngle => "full lock",
+            Self::Clock => "clock position of the reading",
+            Self::ArmShift => "arm shifts with ride height",
+            Self::OtherBarrel => "barrel of another wheel, not measured",
+            Self::BrakeProfile => "the brake's profile",
+            Self::WheelInside => "the wheel's inside",
+            Self::WheelInsideDrawn => "the wheel's inside, drawn from its size",
+        }
+    }
+}
+
+/// Something that may be off, and what it does to the room.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Contribution {
     /// What.
-    pub what: &'static str,
-    /// By how much, either way.
-    pub plus_minus: Length,
+    pub input: Input,
+    /// By how much the room may be less for it.
+    pub down: Length,
+    /// By how much it may be more.
+    pub up: Length,
     /// Where that comes from.
     pub source: Source,
+}
+
+impl Contribution {
+    /// One that is off as much either way.
+    pub fn either_way(input: Input, by: Length, source: Source) -> Self {
+        Self { input, down: by, up: by, source }
+    }
+
+    /// What it takes at most: the side that is held against the house minimum.
+    pub fn plus_minus(&self) -> Length {
+        self.down
+    }
+
+    /// In words.
+    pub fn what(&self) -> &'static str {
+        self.input.words()
+    }
 }
 
 /// A clearance with its contributions, largest first.
@@ -31,19 +123,23 @@ pub struct Band {
 impl Band {
     /// Sorts the contributions, largest first; what contributes nothing is left out.
     pub fn new(nominal: Length, mut contributions: Vec<Contribution>) -> Self {
-        contributions.retain(|one| one.plus_minus > Length::ZERO);
-        contributions.sort_by(|a, b| b.plus_minus.as_mm().total_cmp(&a.plus_minus.as_mm()));
+        contributions.retain(|one| one.down > Length::ZERO || one.up > Length::ZERO);
+        let order = |one: &Contribution| (one.down.as_mm(), one.up.as_mm());
+        contributions.sort_by(|a, b| {
+            let (a, b) = (order(a), order(b));
+            b.0.total_cmp(&a.0).then(b.1.total_cmp(&a.1))
+        });
         Self { nominal, contributions }
     }
 
-    /// Half of the likely band: the root of the sum of squares.
+    /// How much less the room likely is at most: the root of the sum of squares.
     pub fn likely(&self) -> Length {
-        likely(&self.contributions)
+        rss(self.contributions.iter().map(Contribution::plus_minus))
     }
 
-    /// Half of the worst case: the straight sum.
+    /// How much less at worst: the straight sum.
     pub fn worst(&self) -> Length {
-        self.contributions.iter().fold(Length::ZERO, |sum, one| sum + one.plus_minus)
+        self.contributions.iter().fold(Length::ZERO, |sum, one| sum + one.plus_minus())
     }
 
     /// Lower end of the likely band.
@@ -53,33 +149,31 @@ impl Band {
 
     /// Upper end of the likely band.
     pub fn likely_high(&self) -> Length {
-        self.nominal + self.likely()
+        self.nominal + rss(self.contributions.iter().map(|one| one.up))
     }
 
     /// Lower end of the worst case.
     pub fn worst_low(&self) -> Length {
-        self.nominal - self.worst()
+        self.contributions.iter().fold(self.nominal, |sum, one| sum - one.down)
     }
 
     /// Upper end of the worst case.
     pub fn worst_high(&self) -> Length {
-        self.nominal + self.worst()
+        self.contributions.iter().fold(self.nominal, |sum, one| sum + one.up)
     }
 }
 
 /// The root of the sum of squares.
-pub(super) fn likely(contributions: &[Contribution]) -> Length {
-    Length::mm(contributions.iter().map(|one| one.plus_minus.as_mm().powi(2)).sum::<f64>().sqrt())
+pub(super) fn rss(lengths: impl Iterator<Item = Length>) -> Length {
+    Length::mm(lengths.map(|one| one.as_mm().powi(2)).sum::<f64>().sqrt())
 }
 
-/// How far a wheel's rim may stand from where its size puts it.
-pub const RIM: Length = Length::mm(0.5);
 /// How far a wheel's offset may be off.
 pub const OFFSET: Length = Length::mm(0.5);
 /// How far a camber reading may be off, in degrees.
 pub const CAMBER_DEG: f64 = 0.25;
-/// … while nobody has read it: road cars are aligned within this of upright.
-pub const CAMBER_UNKNOWN_DEG: f64 = 2.5;
+/// The same while nobody has read it: road cars are aligned within this of upright. Estimate.
+pub const CAMBER_UNKNOWN_DEG: f64 = 1.0;
 /// How far left and right of one car may differ.
 pub const LEFT_TO_RIGHT: Length = Length::mm(3.0);
 /// How far the barrel of another wheel may stand from where its rim code puts it.
@@ -94,110 +188,333 @@ const R30_HEIGHT: Source = Source::from_memory("UN R30 §6.1: section height up 
 const NOT_UNDER_R30: Source = Source::estimate(
     "UN R30's limits do not apply to LT, flotation and racing sizes: its shares, until the tire is measured",
 );
+const SHOULDER: Source = Source::estimate("shape of a tire's shoulder, above 0.95 of its radius");
+const FLANGE: Source = Source::estimate("a flange's metal from below, where makers differ");
+const WEAR: Source =
+    Source::estimate("its tread depth was not noted: a worn tire leaves more room under the arch");
+const WEAR_NOTED: Source = Source::estimate("how deep its tread was when it was new");
 const PRACTICE: Source = Source::common_practice("what wheels and alignment are trusted for");
 
+/// How far the lean of a strut that nobody measured may be off, in degrees. Estimate.
+const STRUT_LEAN_OFF_DEG: f64 = 4.0;
+/// How much the tread of a fitted tire whose depth nobody measured may have worn. Estimate.
+const WEAR_UNKNOWN: f64 = 5.0;
+/// How far the depth of its tread when new may be off. Estimate.
+const NEW_TREAD_OFF: f64 = 1.0;
+/// Steps in which lock and clock position are moved to see what follows, in degrees. Estimates.
+const LOCK_OFF_DEG: f64 = 2.0;
+/// The same for an axis of which a figure was taken as usual.
+const LOCK_USUAL_OFF_DEG: f64 = 4.0;
+const CLOCK_OFF_DEG: f64 = 10.0;
+
 /// The regulation's share where it applies to the tire, and what is said where it does not.
-fn under(stand: &MountedSetup, source: Source) -> Source {
-    if stand.is_under_r30() { source } else { NOT_UNDER_R30 }
+fn under(setup: &Setup, source: Source) -> Source {
+    let applies = setup.tire.is_none_or(|tire| tire.size.is_under_r30());
+    if applies { source } else { NOT_UNDER_R30 }
+}
+
+/// What of a reading's own setup stays on the car.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+struct Stays {
+    tire: bool,
+    wheel: bool,
+}
+
+/// One way in which things may be.
+#[derive(Clone, Copy)]
+struct Case<'a> {
+    place: ObstacleShape,
+    /// Of what was fitted.
+    faces: Faces,
+    standing: Standing<'a>,
 }
 
 impl AxleCase<'_> {
-    /// What may be off about the room to a part. None of it depends on the planned offset.
-    pub(super) fn contributions(
-        &self,
-        feature: Feature,
-        reading: &Reading,
-        stand: &MountedSetup,
-    ) -> Vec<Contribution> {
-        let mut all = Vec::with_capacity(8);
-        let mut add = |what, plus_minus: Length, source| all.push(Contribution { what, plus_minus, source });
-        add("instrument", reading.plus_minus, READ);
+    /// The room to an obstacle with a setup standing at `center_y`, with its band. `None` where another wheel's shape is not
+    /// known.
+    ///
+    /// Law of propagation (JCGM 100), numerically: each input is moved to both ends of its range and the whole room is
+    /// worked out again. What is one thing in life is one input: of a tire that stays, what its place was read against and
+    /// what is held against it move together, and mostly cancel.
+    pub(crate) fn band_at(&self, obstacle: &Obstacle, stand: &MountedSetup, center_y: f64) -> Option<Band> {
+        let feature = obstacle.feature;
+        let reading = &obstacle.reading;
+        let against = obstacle.against.unwrap_or_default();
+        let stays = self.stays(reading, stand.setup());
+        let is_measured =
+            stays.tire && (self.corner.fitted_section.is_some() || self.corner.tread_depth_mm.is_some());
+        let own = is_measured.then(|| self.corner.cut_of_fitted(stand.setup())).flatten();
+        let cut = own.as_ref().unwrap_or_else(|| stand.cut());
+        let is_of_body = feature.carrier() == Carrier::Body;
+        let camber_deg = if is_of_body { stand.camber_deg() } else { 0.0 };
+        let nominal = Case {
+            place: obstacle.place,
+            faces: against.faces,
+            standing: Standing { outline: cut.nominal(), center_y, camber_deg },
+        };
+        let room = |case: Case<'_>| self.room(feature, reading, case, stand);
+        let at = room(nominal)?;
+        let mut all: Vec<Contribution> = Vec::with_capacity(12);
+        let mut add = |input: Input, ends: [Option<f64>; 2], source: Source| {
+            let [one, other] = ends.map(|end| end.unwrap_or(at));
+            let (low, high) = (one.min(other).min(at), one.max(other).max(at));
+            all.push(Contribution { input, down: Length::mm(at - low), up: Length::mm(high - at), source });
+        };
+        let moved = |by: f64| room(Case { place: nominal.place.moved(by), ..nominal });
+        let read = reading.plus_minus.as_mm();
+        add(Input::Instrument, [moved(-read), moved(read)], READ);
         if reading.is_copied {
-            add("left against right, copied", LEFT_TO_RIGHT, Source::estimate("road cars, side to side"));
+            let by = LEFT_TO_RIGHT.as_mm();
+            add(Input::CopiedSide, [moved(-by), moved(by)], Source::estimate("road cars, side to side"));
         }
-        let fitted = reading.on.and_then(|fitted| MountedSetup::of(&fitted, self.corner.camber()));
-        let fitted = fitted.as_ref();
-        match feature.blocks_from() {
-            BlocksFrom::Inboard | BlocksFrom::Outboard => {
-                self.add_widths(&mut add, 1.0, fitted, stand);
-                if feature.carrier() == Carrier::Body {
-                    self.add_camber(&mut add, fitted, stand);
+        if let Some((off, along)) = against.read_at {
+            let ends = [(-off, along[0]), (off, along[1])].map(|(height, along)| {
+                room(Case { place: nominal.place.moved(along).read_higher(height), ..nominal })
+            });
+            add(Input::ReadAt, ends, Source::estimate("where on the part its smallest gap was"));
+        }
+        let with = |otherwise: Otherwise| Case {
+            place: nominal.place.moved(otherwise.along),
+            faces: otherwise.faces,
+            ..nominal
+        };
+        let standing =
+            |case: Case<'_>, outline| room(Case { standing: Standing { outline, ..case.standing }, ..case });
+        for part in Part::ALL {
+            let fitted = against.parts[part as usize];
+            let is_one = if part.is_of_the_tire() { stays.tire } else { stays.wheel };
+            let (of_fitted, of_new, share) = match part {
+                Part::TireWidth if self.corner.fitted_section.is_some() => {
+                    (Input::FittedTireMeasured, Input::NewTireWidth, R30_WIDTH)
                 }
-                if reading.steer.is_at_lock() {
-                    self.add_heights(&mut add, fitted, stand);
-                }
+                Part::TireWidth => (Input::FittedTireWidth, Input::NewTireWidth, R30_WIDTH),
+                Part::TireHeight => (Input::FittedTireHeight, Input::NewTireHeight, R30_HEIGHT),
+                Part::Shoulder => (Input::FittedShoulder, Input::NewShoulder, SHOULDER),
+                Part::RimWidth => (Input::RimWidth, Input::RimWidth, PRACTICE),
+                Part::Flange => (Input::FittedFlange, Input::NewFlange, FLANGE),
+            };
+            // Shoulder and underside of the flange count only where a part is met by them.
+            if matches!(part, Part::Shoulder | Part::Flange)
+                && !matches!(obstacle.place, ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. })
+            {
+                continue;
             }
-            BlocksFrom::Above => self.add_heights(&mut add, fitted, stand),
-            BlocksFrom::AheadOrBehind => {
-                self.add_heights(&mut add, fitted, stand);
-                if reading.steer.is_at_lock() {
-                    self.add_widths(&mut add, LOST_AT_LOCK, fitted, stand);
-                }
+            let new = under(stand.setup(), share);
+            if obstacle.against.is_none() {
+                add(of_new, [0, 1].map(|end| standing(nominal, cut.at_end(part, end))), new);
+                continue;
             }
-            BlocksFrom::Barrel => {
-                if !fitted.is_some_and(|fitted| stand.has_the_wheel_of(fitted)) {
-                    add(
-                        "barrel of another wheel, not measured",
-                        OTHER_BARREL,
-                        Source::estimate("rim code and width alone"),
-                    );
-                }
+            if is_one {
+                let input = if part.is_of_the_tire() { Input::SameTire } else { of_new };
+                add(input, [0, 1].map(|end| standing(with(fitted[end]), cut.at_end(part, end))), new);
+                continue;
             }
-            BlocksFrom::Spoke => {}
+            let source = match (of_fitted, reading.on) {
+                (Input::FittedTireMeasured, _) => READ,
+                (_, Some(on)) => under(&on, share),
+                _ => share,
+            };
+            add(of_fitted, fitted.map(|end| room(with(end))), source);
+            add(of_new, [0, 1].map(|end| standing(nominal, cut.at_end(part, end))), new);
+        }
+        if !stays.wheel {
+            let by = OFFSET.as_mm();
+            let ends = [-by, by].map(|by| {
+                room(Case { standing: Standing { center_y: center_y + by, ..nominal.standing }, ..nominal })
+            });
+            add(Input::Offset, ends, PRACTICE);
+            if obstacle.against.is_some() {
+                add(Input::Offset, [moved(-by), moved(by)], PRACTICE);
+            }
+        }
+        // At the top of the tire a lean of a degree is a hundredth of a millimetre, and nothing beside the tires' heights.
+        if is_of_body && feature.blocks_from() != BlocksFrom::Above {
+            let off = if self.corner.camber_deg.is_some() { CAMBER_DEG } else { CAMBER_UNKNOWN_DEG };
+            let leaned = |case: Case<'_>, by: f64| {
+                let camber_deg = case.standing.camber_deg + by;
+                room(Case { standing: Standing { camber_deg, ..case.standing }, ..case })
+            };
+            let share = off / CAMBER_STEP_DEG;
+            let ends = [(0, -off), (1, off)].map(|(end, by)| {
+                let fitted = against.camber[end];
+                let part = Otherwise {
+                    along: fitted.along * share,
+                    faces: Faces {
+                        crown: against.faces.crown,
+                        outer: against.faces.outer + (fitted.faces.outer - against.faces.outer) * share,
+                    },
+                };
+                leaned(with(part), by)
+            });
+            add(Input::Camber, ends, PRACTICE);
+            if self.levers.camber_deg() != 0.0 {
+                let ends = [-CAMBER_DEG, CAMBER_DEG].map(|by| leaned(nominal, by));
+                add(Input::CamberSet, ends, PRACTICE);
+            }
+        }
+        if let ObstacleShape::Edge { y, height, lean_deg } = nominal.place {
+            let ends = [-STRUT_LEAN_OFF_DEG, STRUT_LEAN_OFF_DEG].map(|by| {
+                let place = ObstacleShape::Edge { y, height, lean_deg: lean_deg + by };
+                room(Case { place, ..nominal })
+            });
+            add(Input::StrutLean, ends, Source::estimate("12° ± 4° inboard at the top, unless measured"));
+        }
+        let mut one_sided = |input, down: f64, up: f64, source| {
+            all.push(Contribution { input, down: Length::mm(down), up: Length::mm(up), source });
+        };
+        let lock = self.lock(feature, reading, stand);
+        if let Some(lock) = &lock {
+            let ends =
+                |by: &dyn Fn(f64) -> Lock| [by(-1.0), by(1.0)].map(|lock| lock.room(nominal, cut.nominal()));
+            let off = if lock.is_usual { LOCK_USUAL_OFF_DEG } else { LOCK_OFF_DEG };
+            let turned = ends(&|sign| Lock { steer_deg: lock.steer_deg + sign * off, ..*lock });
+            let round = ends(&|sign| Lock { clock_deg: lock.clock_deg + sign * CLOCK_OFF_DEG, ..*lock });
+            for (input, ends, source) in [
+                (Input::LockAngle, turned, Source::estimate("turn plates, or as usual for the suspension")),
+                (Input::Clock, round, Source::estimate("where round the tire the part is")),
+            ] {
+                let low = ends[0].min(ends[1]).min(at);
+                let high = ends[0].max(ends[1]).max(at);
+                one_sided(input, at - low, high - at, source);
+            }
+        } else if reading.steer.is_at_lock() && feature.facts().at_lock {
+            let mut both = |input, by: f64, source| one_sided(input, by, by, source);
+            let crown = cut.nominal().bounds().1.1 - against.faces.crown;
+            let outer = cut.nominal().reach(Toward::Outboard, center_y, camber_deg) - against.faces.outer;
+            both(Input::RuleAtLock, quick_rule::plus_minus(crown, outer), quick_rule::ITS_OWN);
+        }
+        let mut both = |input, by: f64, source| one_sided(input, by, by, source);
+        if feature.blocks_from() == BlocksFrom::Barrel
+            && !reading.on.is_some_and(|on| on.wheel == stand.setup().wheel)
+        {
+            both(Input::OtherBarrel, OTHER_BARREL.as_mm(), Source::estimate("rim code and width alone"));
         }
         if feature.carrier() == Carrier::Arm {
-            let shift = Length::mm(self.levers.raised().abs() * ARM_SHARE);
-            add("arm shifts with ride height", shift, Source::estimate("an unmeasured share of the travel"));
+            let shift = self.levers.raised().abs() * ARM_SHARE;
+            both(Input::ArmShift, shift, Source::estimate("an unmeasured share of the travel"));
         }
-        all
-    }
-
-    fn add_widths(
-        &self,
-        add: &mut impl FnMut(&'static str, Length, Source),
-        share: f64,
-        fitted: Option<&MountedSetup>,
-        stand: &MountedSetup,
-    ) {
-        if let Some(fitted) = fitted {
-            match self.corner.fitted_section {
-                Some(measured) => add("fitted tire, measured", measured.plus_minus * 0.5 * share, READ),
-                None => add(
-                    "fitted tire, against its size",
-                    fitted.width_tolerance() * share,
-                    under(fitted, R30_WIDTH),
-                ),
+        // A worn tire made the arch seem higher than it is; one that stays is worn still.
+        if feature.blocks_from() == BlocksFrom::Above
+            && !stays.tire
+            && reading.on.is_some_and(|on| on.tire.is_some())
+        {
+            match self.corner.tread_depth_mm {
+                Some(_) => one_sided(Input::Wear, NEW_TREAD_OFF, NEW_TREAD_OFF, WEAR_NOTED),
+                None => one_sided(Input::Wear, WEAR_UNKNOWN, 0.0, WEAR),
             }
         }
-        add("new tire, against its size", stand.width_tolerance() * share, under(stand, R30_WIDTH));
-        add("rim width", RIM * share, PRACTICE);
-        add("offset", OFFSET * share, PRACTICE);
+        Some(Band::new(Length::mm(at), all))
     }
 
-    fn add_heights(
-        &self,
-        add: &mut impl FnMut(&'static str, Length, Source),
-        fitted: Option<&MountedSetup>,
-        stand: &MountedSetup,
-    ) {
-        if let Some(fitted) = fitted {
-            add("fitted tire's height", fitted.height_tolerance(), under(fitted, R30_HEIGHT));
+    /// Whether wheel and tire of a reading are the planned ones: as somebody said, else equal lines are the same parts.
+    fn stays(&self, reading: &Reading, planned: &Setup) -> Stays {
+        let Some(on) = reading.on else { return Stays { tire: false, wheel: false } };
+        let placed = |setup: &Setup| setup.wheel.map(|wheel| wheel.placed());
+        let keeps = self.evidence.keeps;
+        let is_fitted = on == *self.fitted;
+        let said = |said: Option<bool>, is_same: bool| match said {
+            Some(said) if is_fitted => said,
+            _ => is_same,
+        };
+        Stays {
+            tire: said(keeps.tire, on.tire.is_some() && on.tire == planned.tire),
+            wheel: said(keeps.wheel, placed(&on) == placed(planned)),
         }
-        add("new tire's height", stand.height_tolerance(), under(stand, R30_HEIGHT));
     }
 
-    /// The camber error leans fitted and planned alike: what counts is how much higher the new one is widest.
-    /// From the bare hub it counts in full. A change of camber is set, not read, and off by as much again.
-    fn add_camber(
-        &self,
-        add: &mut impl FnMut(&'static str, Length, Source),
-        fitted: Option<&MountedSetup>,
-        stand: &MountedSetup,
-    ) {
-        let off_deg = if self.corner.camber_deg.is_some() { CAMBER_DEG } else { CAMBER_UNKNOWN_DEG };
-        let higher = stand.widest_radius() - fitted.map_or(0.0, MountedSetup::widest_radius);
-        let set = if self.levers.camber_deg() == 0.0 { 0.0 } else { CAMBER_DEG };
-        let off = higher.abs() * off_deg.to_radians().sin() + stand.widest_radius() * set.to_radians().sin();
-        add("camber", Length::mm(off), PRACTICE);
+    /// The room in one case, with what is done to the car.
+    fn room(&self, feature: Feature, reading: &Reading, case: Case<'_>, stand: &MountedSetup) -> Option<f64> {
+        let Case { place, faces, standing } = case;
+        let lever = self.levers.room(feature);
+        let crown = || standing.outline.bounds().1.1;
+        let outer = || standing.outline.reach(Toward::Outboard, standing.center_y, standing.camber_deg);
+        Some(match (place, feature.blocks_from()) {
+            (ObstacleShape::Ceiling { .. }, blocks) => {
+                standing.room_to(place, blocks)? + self.levers.raised() + lever
+            }
+            (ObstacleShape::Beside { .. }, BlocksFrom::AheadOrBehind)
+                if let Some(lock) = self.lock(feature, reading, stand) =>
+            {
+                lock.room(case, standing.outline) + lever
+            }
+            (ObstacleShape::Beside { gap, .. }, BlocksFrom::AheadOrBehind) => {
+                let larger = crown() - faces.crown;
+                if reading.steer.is_at_lock() {
+                    let poke = Length::mm(outer() - faces.outer);
+                    gap - quick_rule::lost_by_radius(larger) - quick_rule::lost_at_lock(feature, poke).as_mm()
+                        + lever
+                } else {
+                    gap - larger + lever
+                }
+            }
+            (ObstacleShape::Beside { gap, fitted }, _) => {
+                let fitted = MountedSetup::of(&fitted, self.corner.camber())?;
+                gap - self.nearer_by(feature, &fitted, stand)?
+            }
+            (place, blocks) => {
+                let grown = if reading.steer.is_at_lock() && reading.on.is_some() {
+                    crown() - faces.crown
+                } else {
+                    0.0
+                };
+                standing.room_to(place, blocks)? + lever - grown
+            }
+        })
+    }
+}
+
+/// A part that was read at full lock, where the steering was measured: a patch that follows the tire as it was read, as wide
+/// as its tread.
+#[derive(Clone, Copy)]
+struct Lock {
+    kinematics: Kinematics,
+    steer_deg: f64,
+    /// Round the tire from straight ahead, upward.
+    clock_deg: f64,
+    /// Where the fitted rim's centre plane stood, and half of its tread.
+    fitted: (f64, f64),
+    /// Whether a figure of the axis or the lock was taken as usual.
+    is_usual: bool,
+}
+
+impl Lock {
+    /// The room of an outline to the patch that was read against the fitted crown of this case.
+    fn room(&self, case: Case<'_>, outline: &Outline) -> f64 {
+        let ObstacleShape::Beside { gap, .. } = case.place else { return f64::INFINITY };
+        let pose = Pose { steer_deg: self.steer_deg, travel_mm: 0.0 };
+        let radius = case.faces.crown + gap;
+        let (center, half_tread) = self.fitted;
+        let points: Vec<Place> = [-20.0, 0.0, 20.0]
+            .into_iter()
+            .flat_map(|off: f64| [-1.0, 0.0, 1.0].map(|share| (off, share)))
+            .map(|(off, share)| {
+                let angle = (self.clock_deg + off).to_radians();
+                let place = [radius * angle.cos(), center + share * half_tread, radius * angle.sin()];
+                self.kinematics.placed(pose, place)
+            })
+            .collect();
+        let cloud = Cloud { carried: Carried::Body, points };
+        self.kinematics.room(outline, case.standing.center_y, &cloud, pose)
+    }
+}
+
+impl AxleCase<'_> {
+    /// How a part at lock is met, where the steering was measured; `None` where the quick rule stands in.
+    fn lock(&self, feature: Feature, reading: &Reading, stand: &MountedSetup) -> Option<Lock> {
+        let clock_deg = match feature {
+            Feature::LinerAhead => 0.0,
+            Feature::SillBehind => 180.0,
+            _ => return None,
+        };
+        let moving = self.corner.moving.as_ref().filter(|moving| moving.knows_the_steering())?;
+        let on = reading.on.filter(|_| reading.steer.is_at_lock())?;
+        let kinematics = moving.kinematics(self.fitted, stand.camber_deg())?;
+        Some(Lock {
+            kinematics,
+            steer_deg: moving.at_lock(reading.steer, reading.side).steer_deg,
+            clock_deg,
+            fitted: (-on.effective_offset()?.as_mm(), on.tread_width()?.0.as_mm() / 2.0),
+            is_usual: !moving.assumed.is_empty(),
+        })
     }
 }

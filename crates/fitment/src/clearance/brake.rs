@@ -2,7 +2,7 @@
 //!
 //! One word for one wheel: ledger, window, finder, compare and brake bench ask here.
 
-use super::{Band, Clearance, Contribution, MountedSetup, Verdict};
+use super::{Band, Clearance, Contribution, Input, MountedSetup, Verdict};
 use crate::brake::{Limits, Over, ProfileSource, over_each_part};
 use crate::case::AxleCase;
 use crate::codes::Spacer;
@@ -152,20 +152,12 @@ impl AxleCase<'_> {
         let template = |over: &Over| {
             let off = (over.plus_minus_mm.powi(2) - inside.plus_minus_mm.powi(2)).max(0.0).sqrt();
             vec![
-                Contribution { what: "the brake's profile", plus_minus: Length::mm(off), source: TEMPLATE },
-                Contribution {
-                    what: if is_estimate {
-                        "the wheel's inside, drawn from its size"
-                    } else {
-                        "the wheel's inside"
-                    },
-                    plus_minus: Length::mm(inside.plus_minus_mm),
-                    source: if is_estimate {
-                        Source::estimate("rim code, width and offset alone")
-                    } else {
-                        INSIDE
-                    },
-                },
+                Contribution::either_way(Input::BrakeProfile, Length::mm(off), TEMPLATE),
+                Contribution::either_way(
+                    if is_estimate { Input::WheelInsideDrawn } else { Input::WheelInside },
+                    Length::mm(inside.plus_minus_mm),
+                    if is_estimate { Source::estimate("rim code, width and offset alone") } else { INSIDE },
+                ),
             ]
         };
         let mut lines = Vec::new();

@@ -12,18 +12,20 @@ pub mod band;
 mod brake;
 mod fender_line;
 pub mod quick_rule;
+mod room;
 pub mod stand;
 mod unread;
 
 use crate::case::AxleCase;
 use crate::corner::feature::BlocksFrom;
+use crate::corner::obstacle::LastCut;
 use crate::corner::{Carrier, Feature, Obstacle, ObstacleShape, Tried};
 use crate::length::Length;
 use crate::section::Toward;
 use crate::setup::Setup;
 
 pub use crate::verdict::Verdict;
-pub use band::{Band, Contribution};
+pub use band::{Band, Contribution, Input};
 pub use stand::MountedSetup;
 pub use unread::{DECIDES_FROM, Unread};
 
@@ -170,70 +172,46 @@ impl AxleCase<'_> {
         let body = feature.carrier() == Carrier::Body;
         let inner = |stand: &MountedSetup| stand.reach(Toward::Inboard, body);
         let outer = |stand: &MountedSetup| stand.reach(Toward::Outboard, body);
-        Some(match feature.blocks_from() {
-            BlocksFrom::Inboard => inner(stand) - inner(fitted) - room,
-            BlocksFrom::Outboard => outer(stand) - outer(fitted) - room,
-            BlocksFrom::Above => stand.top() - fitted.top() - self.levers.raised() - room,
-            BlocksFrom::AheadOrBehind => {
-                let poke = Length::mm(outer(stand) - outer(fitted));
-                stand.crown() - fitted.crown() + quick_rule::lost_at_lock(poke).as_mm() - room
+        let larger = stand.crown() - fitted.crown();
+        Some(match (feature.blocks_from(), feature) {
+            // Each is met by the face it is read from.
+            (BlocksFrom::Inboard, Feature::Knuckle) => {
+                let nearer = stand.inner_flange() - fitted.inner_flange();
+                nearer.max(inner(stand) - inner(fitted)) - room
             }
-            BlocksFrom::Barrel => (fitted.rim_radius() - stand.rim_radius()) - room,
-            BlocksFrom::Spoke if stand.has_the_wheel_of(fitted) => fitted.spacer() - stand.spacer(),
-            BlocksFrom::Spoke => return None,
+            (BlocksFrom::Inboard, Feature::SpringPerch) => {
+                let nearer = stand.inner_shoulder() - fitted.inner_shoulder();
+                let larger = larger.max(0.0);
+                // Past the corner of a perch: sideways and upward together.
+                if nearer > 0.0 { nearer.hypot(larger) - room } else { nearer + larger - room }
+            }
+            (BlocksFrom::Inboard, _) => inner(stand) - inner(fitted) - room,
+            (BlocksFrom::Outboard, _) => outer(stand) - outer(fitted) - room,
+            (BlocksFrom::Above, _) => stand.top() - fitted.top() - self.levers.raised() - room,
+            (BlocksFrom::AheadOrBehind, _) => {
+                let poke = Length::mm(outer(stand) - outer(fitted));
+                let lost = quick_rule::lost_at_lock(feature, poke).as_mm();
+                quick_rule::lost_by_radius(larger) + lost - room
+            }
+            (BlocksFrom::Barrel, _) => (fitted.rim_radius() - stand.rim_radius()) - room,
+            (BlocksFrom::Spoke, _) if stand.has_the_wheel_of(fitted) => fitted.spacer() - stand.spacer(),
+            (BlocksFrom::Spoke, _) => return None,
         })
     }
 
     /// The gap that must be found with the fitted wheel, read with a steel rule, for the plan to clear.
     pub fn must_find(&self, feature: Feature, nearer_by: f64, stand: &MountedSetup) -> Length {
-        let read = crate::corner::Reading::new(feature, Length::ZERO, RULE_PLUS_MINUS, *self.fitted);
-        let likely = band::likely(&self.contributions(feature, &read, stand));
+        let (usual, _) = feature.facts().usual_mm;
+        let read = crate::corner::Reading::new(feature, Length::mm(usual), RULE_PLUS_MINUS, *self.fitted);
+        let obstacle = self.corner.obstacle(0, &read, &mut LastCut::default()).ok();
+        let band = obstacle.and_then(|obstacle| self.band(&obstacle, stand));
+        let likely = band.map_or(RULE_PLUS_MINUS, |band| band.likely());
         Length::mm(nearer_by) + self.least(feature) + likely
     }
 
     /// The room to an obstacle with its band. `None` where another wheel's shape is not known.
     pub fn band(&self, obstacle: &Obstacle, stand: &MountedSetup) -> Option<Band> {
-        let nominal = self.nominal(obstacle, stand)?;
-        let contributions = self.contributions(obstacle.feature, &obstacle.reading, stand);
-        Some(Band::new(Length::mm(nominal), contributions))
-    }
-
-    /// Signed distance, in millimetres.
-    fn nominal(&self, obstacle: &Obstacle, stand: &MountedSetup) -> Option<f64> {
-        let feature = obstacle.feature;
-        let body = feature.carrier() == Carrier::Body;
-        let room = self.levers.room(feature);
-        Some(match (obstacle.place, feature.blocks_from()) {
-            (ObstacleShape::Wall { y }, BlocksFrom::Outboard) => {
-                y - stand.reach(Toward::Outboard, body) + room
-            }
-            (ObstacleShape::Wall { y }, _) => {
-                -y - stand.reach(Toward::Inboard, body) + room - self.grown_at_lock(obstacle, stand)
-            }
-            (ObstacleShape::Spot { y, height }, _) => {
-                stand.silhouette(body).distance_to_inboard_part(y - stand.center_y(), height) + room
-            }
-            (ObstacleShape::Ceiling { z }, _) => z + self.levers.raised() + room - stand.top(),
-            (ObstacleShape::Beside { gap, fitted }, bears) => {
-                let fitted = MountedSetup::of(&fitted, self.corner.camber())?;
-                let nearer = match bears {
-                    BlocksFrom::AheadOrBehind if !obstacle.reading.steer.is_at_lock() => {
-                        stand.crown() - fitted.crown() - room
-                    }
-                    _ => self.nearer_by(feature, &fitted, stand)?,
-                };
-                gap - nearer
-            }
-        })
-    }
-
-    /// At lock the tire's inner edge also comes nearer by what its radius grew.
-    fn grown_at_lock(&self, obstacle: &Obstacle, stand: &MountedSetup) -> f64 {
-        if !obstacle.reading.steer.is_at_lock() {
-            return 0.0;
-        }
-        let fitted = obstacle.reading.on.and_then(|fitted| MountedSetup::of(&fitted, self.corner.camber()));
-        fitted.map_or(0.0, |fitted| stand.crown() - fitted.crown())
+        self.band_at(obstacle, stand, stand.center_y())
     }
 }
 

@@ -2,28 +2,28 @@
 
 use std::cell::OnceCell;
 
-use crate::length::Length;
-use crate::section::{Silhouette, Toward, silhouette};
+use crate::section::outline::flange_top;
+use crate::section::{Deviations, Tolerances, Toward, Variants};
 use crate::setup::Setup;
 
-/// A setup where it stands: rim centre plane at y = spacer − ET, leaned by its camber about the wheel centre.
+/// A setup where it stands: rim centre plane at y = spacer − ET, leaned by its camber about the x axis through the hub
+/// face.
 ///
-/// Parts that move with the wheel meet the upright silhouette, parts of the body the leaned one.
-#[derive(Debug, Clone, PartialEq)]
+/// Parts that lean with the wheel meet it upright, parts of the body leaned.
+#[derive(Debug, Clone)]
 pub struct MountedSetup {
     setup: Setup,
     center_y: f64,
     camber_deg: f64,
-    // Cut only when something is held against them: a fitted wheel is mostly asked for its tolerances.
-    upright: OnceCell<Silhouette>,
-    leaned: OnceCell<Silhouette>,
+    // Cut only when something is held against it.
+    cut: OnceCell<Variants>,
 }
 
 impl MountedSetup {
     /// Places a setup; `None` without a wheel and its offset.
     pub fn of(setup: &Setup, camber_deg: f64) -> Option<Self> {
         let center_y = -setup.effective_offset()?.as_mm();
-        Some(Self { setup: *setup, center_y, camber_deg, upright: OnceCell::new(), leaned: OnceCell::new() })
+        Some(Self { setup: *setup, center_y, camber_deg, cut: OnceCell::new() })
     }
 
     /// The same wheel and tire with the rim's centre plane elsewhere: nothing else follows from an offset.
@@ -42,44 +42,58 @@ impl MountedSetup {
         &self.setup
     }
 
-    /// What meets parts of the body (leaned) or of the upright.
-    pub fn silhouette(&self, of_body: bool) -> &Silhouette {
-        // A setup with an offset has a wheel, and so a silhouette.
-        let upright = || self.upright.get_or_init(|| Silhouette::of(&self.setup).unwrap_or_default());
-        if of_body && self.camber_deg != 0.0 {
-            self.leaned.get_or_init(|| upright().leaned(self.camber_deg))
-        } else {
-            upright()
-        }
+    /// How it leans.
+    pub fn camber_deg(&self) -> f64 {
+        self.camber_deg
+    }
+
+    /// Its outline, as it may truly be.
+    pub fn cut(&self) -> &Variants {
+        let cut = || {
+            let cut = Variants::of(&self.setup, Deviations::default(), Tolerances::of(&self.setup));
+            cut.or_else(|| {
+                let whole = Setup { tire: None, ..self.setup };
+                Variants::of(&whole, Deviations::default(), Tolerances::default())
+            })
+        };
+        // A setup with an offset has a wheel, and so an outline.
+        self.cut.get_or_init(|| cut().unwrap_or_else(Variants::nothing))
+    }
+
+    fn camber_against(&self, of_body: bool) -> f64 {
+        if of_body { self.camber_deg } else { 0.0 }
     }
 
     /// How far it reaches from the hub face, positive toward that side.
     pub fn reach(&self, toward: Toward, of_body: bool) -> f64 {
-        let reach = self.silhouette(of_body).reach(toward);
-        match toward {
-            Toward::Inboard => reach - self.center_y,
-            Toward::Outboard => reach + self.center_y,
-        }
+        self.cut().nominal().reach(toward, self.center_y, self.camber_against(of_body))
     }
 
     /// Its highest point above the axle, leaned.
     pub fn top(&self) -> f64 {
-        self.silhouette(true).top()
+        self.cut().nominal().top(self.center_y, self.camber_deg)
     }
 
     /// Radius of the crown, or of the flange without a tire.
     pub fn crown(&self) -> f64 {
-        self.silhouette(false).top()
+        self.cut().nominal().bounds().1.1
+    }
+
+    /// How far its inner flange reaches inboard of the hub face.
+    pub fn inner_flange(&self) -> f64 {
+        self.setup.over_flanges().map_or(0.0, |width| width.as_mm() / 2.0) - self.center_y
+    }
+
+    /// How far its inner shoulder reaches inboard of the hub face, at 0.955 of its radius.
+    pub fn inner_shoulder(&self) -> f64 {
+        let height = 0.955 * self.crown();
+        let inmost = self.cut().nominal().inmost_between(height, height);
+        inmost.map_or_else(|| self.reach(Toward::Inboard, false), |y| -y - self.center_y)
     }
 
     /// Radius of the bead seat: what the barrel's inside goes with. From 17 to 16 it loses 15.5 mm, not half an inch.
     pub fn rim_radius(&self) -> f64 {
         self.setup.wheel.map_or(0.0, |wheel| wheel.diameter.bead_seat().as_mm() / 2.0)
-    }
-
-    /// Whether UN R30 bounds the tire's dimensions; so it is said of a bare wheel too.
-    pub fn is_under_r30(&self) -> bool {
-        self.setup.tire.is_none_or(|tire| tire.size.is_under_r30())
     }
 
     /// Thickness of the spacer.
@@ -97,7 +111,7 @@ impl MountedSetup {
     pub fn outer_faces_at_the_top(&self) -> (f64, Option<f64>) {
         let (sin, cos) = self.camber_deg.to_radians().sin_cos();
         let half_rim = self.setup.over_flanges().map_or(0.0, |width| width.as_mm() / 2.0);
-        let flange = silhouette::flange_top(&self.setup).unwrap_or(0.0);
+        let flange = flange_top(&self.setup).unwrap_or(0.0);
         let rim = self.center_y + half_rim * cos + flange * sin;
         let tire = self
             .setup
@@ -108,7 +122,7 @@ impl MountedSetup {
 
     /// Radius at which it is widest: the tire's sidewall, or the flange where that stands proud.
     pub fn widest_radius(&self) -> f64 {
-        let flange = silhouette::flange_top(&self.setup).unwrap_or(0.0);
+        let flange = flange_top(&self.setup).unwrap_or(0.0);
         let half_rim = self.setup.over_flanges().map_or(0.0, |width| width.as_mm() / 2.0);
         let heights = self.setup.overall_diameter().zip(self.setup.sidewall());
         match (heights, self.setup.section_width()) {
@@ -117,21 +131,5 @@ impl MountedSetup {
             }
             _ => flange,
         }
-    }
-
-    /// Half of what a new tire's overall width may differ: ± 2 % of its section on each side.
-    ///
-    /// # Source
-    /// UN R30 §6.1 (from memory): overall width at most 4 % over the design section width.
-    pub fn width_tolerance(&self) -> Length {
-        self.setup.section_width().map_or(Length::ZERO, |width| width * 0.02)
-    }
-
-    /// What a new tire's radius may differ: 4 % of its section height, the larger of the two limits.
-    ///
-    /// # Source
-    /// UN R30 §6.1 (from memory): d + 2H × 0.97 … d + 2H × 1.04.
-    pub fn height_tolerance(&self) -> Length {
-        self.setup.sidewall().map_or(Length::ZERO, |height| height * 0.04)
     }
 }

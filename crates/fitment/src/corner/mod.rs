@@ -3,6 +3,7 @@
 //! - [`feature`]: what can be in the way, what carries it, and how it is read.
 //! - [`instrument`]: what it is read with, in which unit, and how sure that is.
 //! - [`taken`]: a reading as it is kept, and how readings and the car's record make a corner.
+//! - [`moving`]: how it moves.
 //! - [`obstacle`]: readings turned into positions; readings that cannot be, kept and explained.
 //!
 //! # Frame
@@ -12,6 +13,7 @@
 
 pub mod feature;
 pub mod instrument;
+pub mod moving;
 pub mod obstacle;
 pub mod taken;
 mod to_read;
@@ -23,6 +25,7 @@ use crate::setup::{Axle, Setup};
 
 pub use feature::{Carrier, Feature};
 pub use instrument::{Instrument, ReadingUnit};
+pub use moving::Moving;
 pub use obstacle::{Obstacle, ObstacleShape, Resolved, Trouble, TroubleKind};
 pub use taken::Taken;
 pub use to_read::ToRead;
@@ -155,6 +158,10 @@ pub struct Corner {
     pub fitted_section: Option<Measured>,
     /// Whether it stands lower than the factory built it: stiff springs leave less travel, so the arch needs more.
     pub is_lowered: bool,
+    /// Tread depth of the fitted tire, in millimetres; `None` when nobody noted it.
+    pub tread_depth_mm: Option<f64>,
+    /// How it moves; `None` when nobody said anything of it.
+    pub moving: Option<Moving>,
 }
 
 impl Corner {

@@ -7,7 +7,8 @@
 use super::feature::BlocksFrom;
 use super::{CarSide, Carrier, Corner, Feature, Reading, Steer, Suspension, Tried};
 use crate::length::Length;
-use crate::section::{Silhouette, Toward};
+use crate::section::outline::flange_top;
+use crate::section::{Deviations, Outline, Part, Tolerances, Toward, Variants};
 use crate::setup::Setup;
 use crate::working::{Phrase, Quantity};
 
@@ -26,6 +27,22 @@ pub enum ObstacleShape {
     /// The same at one height, which was noted.
     Spot {
         /// Where it begins.
+        y: f64,
+        /// How far above the axle.
+        height: f64,
+    },
+    /// A strut: an edge through the place where it was read, going on up and down and leaning inboard at the top.
+    Edge {
+        /// Where its face is at `height`.
+        y: f64,
+        /// How far above the axle it was read.
+        height: f64,
+        /// How far its top leans inboard, in degrees.
+        lean_deg: f64,
+    },
+    /// A spring perch: it begins at `y` and at `height`, and goes on inboard and up.
+    Perch {
+        /// Where its edge is.
         y: f64,
         /// How far above the axle.
         height: f64,
@@ -59,7 +76,102 @@ pub struct Obstacle {
     pub index: usize,
     /// Whether another reading contradicts it.
     pub is_contradicted: bool,
+    /// What it was read against, and how its place follows from that; `None` from the bare hub.
+    pub against: Option<Against>,
 }
+
+impl ObstacleShape {
+    /// The same further along the axis that its readings differ along: y outboard, z up, a gap larger.
+    #[must_use]
+    pub fn moved(self, by: f64) -> Self {
+        match self {
+            Self::Wall { y } => Self::Wall { y: y + by },
+            Self::Spot { y, height } => Self::Spot { y: y + by, height },
+            Self::Edge { y, height, lean_deg } => Self::Edge { y: y + by, height, lean_deg },
+            Self::Perch { y, height } => Self::Perch { y: y + by, height },
+            Self::Ceiling { z } => Self::Ceiling { z: z + by },
+            Self::Beside { gap, fitted } => Self::Beside { gap: gap + by, fitted },
+        }
+    }
+
+    /// The same, read at another height.
+    #[must_use]
+    pub fn read_higher(self, by: f64) -> Self {
+        match self {
+            Self::Spot { y, height } => Self::Spot { y, height: height + by },
+            Self::Edge { y, height, lean_deg } => Self::Edge { y, height: height + by, lean_deg },
+            Self::Perch { y, height } => Self::Perch { y, height: height + by },
+            other => other,
+        }
+    }
+
+    /// Where it begins on that axis.
+    pub fn along(self) -> f64 {
+        match self {
+            Self::Wall { y } | Self::Spot { y, .. } | Self::Edge { y, .. } | Self::Perch { y, .. } => y,
+            Self::Ceiling { z } => z,
+            Self::Beside { gap, .. } => gap,
+        }
+    }
+
+    /// How far above the axle it was read, where that is known.
+    fn height(self) -> Option<f64> {
+        match self {
+            Self::Spot { height, .. } | Self::Edge { height, .. } | Self::Perch { height, .. } => {
+                Some(height)
+            }
+            _ => None,
+        }
+    }
+}
+
+/// The faces of what was fitted, as far as parts at lock are known by them alone; in millimetres from the hub face and
+/// from the axle.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Faces {
+    /// Radius of the crown.
+    pub crown: f64,
+    /// Reach outboard, leaned.
+    pub outer: f64,
+}
+
+impl Faces {
+    /// Of an outline that stands at `center_y`.
+    pub fn of(outline: &Outline, center_y: f64, camber_deg: f64) -> Self {
+        Self { crown: outline.bounds().1.1, outer: outline.reach(Toward::Outboard, center_y, camber_deg) }
+    }
+}
+
+/// What a reading's place would be if something of what it was read against were otherwise.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Otherwise {
+    /// How much further along its axis the place is.
+    pub along: f64,
+    /// The fitted faces then.
+    pub faces: Faces,
+}
+
+/// What a part was read against.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Against {
+    /// The fitted faces.
+    pub faces: Faces,
+    /// With each [`Part`] of the fitted set at the lower and upper end of its range.
+    pub parts: [[Otherwise; 2]; 5],
+    /// With the camber lower and higher by [`CAMBER_STEP_DEG`].
+    pub camber: [Otherwise; 2],
+    /// Read lower and higher by this; `None` where the height plays no part.
+    pub read_at: Option<(f64, [f64; 2])>,
+}
+
+/// By how much the camber is moved to see what follows, in degrees.
+pub const CAMBER_STEP_DEG: f64 = 1.0;
+/// How far its top leans inboard, while nobody has measured a strut. Estimate.
+pub const STRUT_LEAN_DEG: f64 = 12.0;
+/// Tread depth of a new tire. Common practice; no source.
+pub const NEW_TREAD_MM: f64 = 8.0;
+/// How far a noted height may be off. Estimate.
+pub const HEIGHT_PLUS_MINUS_MM: f64 = 5.0;
 
 /// What is wrong with a reading.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -113,19 +225,32 @@ const SAME_HEIGHT: f64 = 10.0;
 /// A caliper's outer edge nearer to the axle than this would lie inside the hub.
 const LEAST_CALIPER_RADIUS: f64 = 80.0;
 
-/// The last fitted setup's silhouettes, upright and leaned.
-#[derive(Default)]
-struct LastCut(Option<(Setup, Silhouette, Silhouette)>);
+/// The setup that the last reading was taken against, cut once.
+#[derive(Default, Debug)]
+pub struct LastCut(Option<(Setup, Variants)>);
 
 impl LastCut {
     /// `None` without a wheel and its offset.
-    fn of(&mut self, setup: &Setup, camber_deg: f64) -> Option<(&Silhouette, &Silhouette)> {
-        if self.0.as_ref().is_none_or(|(last, ..)| last != setup) {
-            let upright = Silhouette::of(setup)?;
-            let leaned = upright.leaned(camber_deg);
-            self.0 = Some((*setup, upright, leaned));
+    fn of(&mut self, setup: &Setup, corner: &Corner) -> Option<&Variants> {
+        if self.0.as_ref().is_none_or(|(last, _)| last != setup) {
+            self.0 = Some((*setup, corner.cut_of_fitted(setup)?));
         }
-        self.0.as_ref().map(|(_, upright, leaned)| (upright, leaned))
+        self.0.as_ref().map(|(_, cut)| cut)
+    }
+}
+
+/// Where a part that is read at a place nobody noted usually is, above the axle; and how far that may be off. Estimates.
+fn usual_height(feature: Feature, outline: &Outline, fitted: &Setup) -> Option<(f64, f64)> {
+    let crown = outline.bounds().1.1;
+    let flange = flange_top(fitted)?;
+    match feature {
+        // At the tire's shoulder, as the text asks.
+        Feature::SpringPerch => Some((0.955 * crown, 12.0)),
+        // At the rim's inner flange.
+        Feature::Knuckle => Some((flange - 6.0, 12.0)),
+        // Beside the upper half of the sidewall.
+        Feature::UpperArm => Some((flange + 0.6 * (crown - flange), 20.0)),
+        _ => None,
     }
 }
 
@@ -146,11 +271,35 @@ impl Corner {
         resolved
     }
 
-    fn obstacle(&self, index: usize, reading: &Reading, cut: &mut LastCut) -> Result<Obstacle, Trouble> {
+    /// What was fitted, as it may truly be: the tire as somebody measured it.
+    pub(crate) fn cut_of_fitted(&self, fitted: &Setup) -> Option<Variants> {
+        let mut tolerances = Tolerances::of(fitted);
+        let mut base = Deviations::default();
+        if let Some((measured, named)) = self.fitted_section.zip(fitted.section_width()) {
+            base.half_section = (measured.value - named).as_mm() / 2.0;
+            tolerances.half_section = measured.plus_minus.as_mm() / 2.0;
+        }
+        // A tire is measured by the size it had when it was new.
+        if let Some(depth) = self.tread_depth_mm.filter(|_| fitted.tire.is_some()) {
+            base.radius = -(NEW_TREAD_MM - depth).max(0.0);
+        }
+        Variants::of(fitted, base, tolerances)
+    }
+
+    /// The obstacle that a reading makes.
+    ///
+    /// # Errors
+    /// What is wrong with the reading.
+    pub(crate) fn obstacle(
+        &self,
+        index: usize,
+        reading: &Reading,
+        cut: &mut LastCut,
+    ) -> Result<Obstacle, Trouble> {
         if let Some(says) = implausible(reading) {
             return Err(Trouble { reading: index, kind: TroubleKind::Impossible, other: None, says });
         }
-        let place = self.place(reading, cut).map_err(|(kind, says)| Trouble {
+        let (place, against) = self.place(reading, cut).map_err(|(kind, says)| Trouble {
             reading: index,
             kind,
             other: None,
@@ -163,6 +312,7 @@ impl Corner {
             reading: *reading,
             index,
             is_contradicted: false,
+            against,
         })
     }
 
@@ -170,7 +320,7 @@ impl Corner {
         &self,
         reading: &Reading,
         cut: &mut LastCut,
-    ) -> Result<ObstacleShape, (TroubleKind, &'static str)> {
+    ) -> Result<(ObstacleShape, Option<Against>), (TroubleKind, &'static str)> {
         let feature = reading.feature;
         if reading.stance == Suspension::Drooped && feature.carrier() != Carrier::Upright {
             return Err((
@@ -180,74 +330,54 @@ impl Corner {
         }
         let gap = reading.gap.as_mm();
         let Some(fitted) = reading.on else {
-            return Ok(match feature.blocks_from() {
+            let place = match feature.blocks_from() {
                 BlocksFrom::Inboard => ObstacleShape::Wall { y: -gap },
                 BlocksFrom::Outboard => ObstacleShape::Wall { y: gap },
                 _ => ObstacleShape::Ceiling { z: gap },
-            });
+            };
+            return Ok((place, None));
         };
         let center = fitted.effective_offset().map(|offset| -offset.as_mm());
-        let (Some(center), Some((upright, leaned))) = (center, cut.of(&fitted, self.camber())) else {
+        let (Some(center), Some(cut)) = (center, cut.of(&fitted, self)) else {
             return Err((
                 TroubleKind::NotUsable,
                 "What was fitted is not fully stated: without wheel size and offset the reading has nothing to start from. It \
                  counts as soon as they are named.",
             ));
         };
-        let silhouette = match feature.carrier() {
-            Carrier::Upright | Carrier::Arm => upright,
-            Carrier::Body => leaned,
+        let usual = usual_height(feature, cut.nominal(), &fitted);
+        let noted = reading.radius.map(Length::as_mm);
+        let height = noted.or(usual.map(|(height, _)| height));
+        let camber = self.camber();
+        let by = |outline: &Outline, camber: f64, height: Option<f64>| {
+            let fitted = Fitted { setup: fitted, outline, center, camber };
+            fitted.place(reading, height)
         };
-        match (feature.blocks_from(), reading.radius) {
-            (BlocksFrom::Inboard, Some(height)) if feature.carrier() != Carrier::Body => {
-                let height = height.as_mm();
-                let reach = silhouette.inboard_at(height, gap.max(0.0)).ok_or((
-                    TroubleKind::Impossible,
-                    "Nothing of the fitted wheel and tire comes that near at this distance from the axle.",
-                ))?;
-                Ok(ObstacleShape::Spot { y: center - reach - gap.min(0.0), height })
-            }
-            (BlocksFrom::Inboard, _) => {
-                let reach = silhouette.reach(Toward::Inboard) + self.wider_by(&fitted);
-                Ok(ObstacleShape::Wall { y: center - reach - gap })
-            }
-            (BlocksFrom::Outboard, _) => {
-                let reach = silhouette.reach(Toward::Outboard) + self.wider_by(&fitted);
-                Ok(ObstacleShape::Wall { y: center + reach + gap })
-            }
-            (BlocksFrom::Above, _) => Ok(ObstacleShape::Ceiling { z: silhouette.top() + gap }),
-            (BlocksFrom::Barrel, radius) => {
-                let seat = fitted.wheel.map_or(0.0, |wheel| wheel.diameter.bead_seat().as_mm() / 2.0);
-                if radius.is_some_and(|radius| radius.as_mm() + gap > seat) {
-                    return Err((
-                        TroubleKind::Impossible,
-                        "The caliper would stand outside the rim: check the radius and the wheel's size.",
-                    ));
-                }
-                if seat - gap < LEAST_CALIPER_RADIUS {
-                    return Err((
-                        TroubleKind::Impossible,
-                        "The caliper would lie inside the hub: check the figure and its unit.",
-                    ));
-                }
-                Ok(ObstacleShape::Beside { gap, fitted })
-            }
-            (BlocksFrom::AheadOrBehind | BlocksFrom::Spoke, _) => Ok(ObstacleShape::Beside { gap, fitted }),
+        let place = by(cut.nominal(), camber, height)?;
+        let otherwise = |outline: &Outline, camber: f64| Otherwise {
+            along: by(outline, camber, height).map_or(0.0, |other| other.along() - place.along()),
+            faces: Faces::of(outline, center, camber),
+        };
+        let mut against = Against { faces: Faces::of(cut.nominal(), center, camber), ..Against::default() };
+        for part in Part::ALL {
+            against.parts[part as usize] = [0, 1].map(|end| otherwise(cut.at_end(part, end), camber));
         }
+        against.camber =
+            [-CAMBER_STEP_DEG, CAMBER_STEP_DEG].map(|step| otherwise(cut.nominal(), camber + step));
+        if let Some(height) = place.height() {
+            let off = match (noted, usual) {
+                (None, Some((_, off))) => off,
+                _ => HEIGHT_PLUS_MINUS_MM,
+            };
+            let at = |height: f64| {
+                by(cut.nominal(), camber, Some(height)).map_or(0.0, |other| other.along() - place.along())
+            };
+            against.read_at = Some((off, [at(height - off), at(height + off)]));
+        }
+        Ok((place, Some(against)))
     }
 
-    /// How much wider on each side the fitted tire really is than its size says, where it is the tire that
-    /// reaches furthest and somebody measured it.
-    fn wider_by(&self, fitted: &Setup) -> f64 {
-        let Some((measured, named)) = self.fitted_section.zip(fitted.section_width()) else {
-            return 0.0;
-        };
-        let half_rim = fitted.over_flanges().map_or(0.0, |width| width.as_mm() / 2.0);
-        let reaches = |section: Length| (section.as_mm() / 2.0).max(half_rim);
-        reaches(measured.value) - reaches(named)
-    }
-
-    /// KeptParts one obstacle for each place: the surest reading, and of equally sure ones the nearer. Readings
+    /// Keeps one obstacle for each place: the surest reading, and of equally sure ones the nearer. Readings
     /// that contradict each other stay, all of them, and are marked.
     fn settle(&self, resolved: &mut Resolved) {
         let mut kept: Vec<Obstacle> = Vec::with_capacity(resolved.obstacles.len());
@@ -292,6 +422,87 @@ impl Corner {
         resolved.obstacles = kept;
     }
 }
+
+/// What was fitted when a part was read.
+struct Fitted<'a> {
+    setup: Setup,
+    outline: &'a Outline,
+    center: f64,
+    camber: f64,
+}
+
+impl Fitted<'_> {
+    /// Where a reading puts its part. The usual way of reading each is the part's own ([`Feature`]'s `how`): level from the
+    /// innermost place near the noted height to a strut or perch, the shortest way to a knuckle or arm.
+    fn place(
+        &self,
+        reading: &Reading,
+        height: Option<f64>,
+    ) -> Result<ObstacleShape, (TroubleKind, &'static str)> {
+        const NOT_THERE: (TroubleKind, &str) = (
+            TroubleKind::Impossible,
+            "Nothing of the fitted wheel and tire comes that near at this distance from the axle.",
+        );
+        let &Self { setup, outline, center, camber } = self;
+        let feature = reading.feature;
+        let gap = reading.gap.as_mm();
+        Ok(match (feature.blocks_from(), height) {
+            (BlocksFrom::Inboard, Some(height)) if feature == Feature::Strut => {
+                // A height noted a little beside the wheel's own edge is still that edge's.
+                let face = [1.0, 2.0, 4.0]
+                    .into_iter()
+                    .map(|wide| wide * HEIGHT_PLUS_MINUS_MM)
+                    .find_map(|wide| outline.inmost_between(height - wide, height + wide))
+                    .ok_or(NOT_THERE)?;
+                ObstacleShape::Edge { y: center + face - gap, height, lean_deg: STRUT_LEAN_DEG }
+            }
+            (BlocksFrom::Inboard, Some(height)) if feature == Feature::SpringPerch => {
+                let top = outline.bounds().1.1;
+                if height > top + MOST_ABOVE_MM {
+                    return Err(NOT_THERE);
+                }
+                // Level at its own height; above the tread, from the tread's edge.
+                let level = height.min(0.985 * top);
+                let face = outline.inmost_between(level, level).ok_or(NOT_THERE)?;
+                ObstacleShape::Perch { y: center + face - gap, height }
+            }
+            (BlocksFrom::Inboard, Some(height)) if feature.carrier() != Carrier::Body => {
+                let reach = outline.inboard_at(height, gap.max(0.0)).ok_or(NOT_THERE)?;
+                ObstacleShape::Spot { y: center - reach - gap.min(0.0), height }
+            }
+            (BlocksFrom::Inboard, _) => {
+                let camber = if feature.carrier() == Carrier::Body { camber } else { 0.0 };
+                ObstacleShape::Wall { y: -outline.reach(Toward::Inboard, center, camber) - gap }
+            }
+            (BlocksFrom::Outboard, _) => {
+                ObstacleShape::Wall { y: outline.reach(Toward::Outboard, center, camber) + gap }
+            }
+            (BlocksFrom::Above, _) => ObstacleShape::Ceiling { z: outline.top(center, camber) + gap },
+            (BlocksFrom::Barrel, _) => {
+                let seat = setup.wheel.map_or(0.0, |wheel| wheel.diameter.bead_seat().as_mm() / 2.0);
+                if reading.radius.is_some_and(|radius| radius.as_mm() + gap > seat) {
+                    return Err((
+                        TroubleKind::Impossible,
+                        "The caliper would stand outside the rim: check the radius and the wheel's size.",
+                    ));
+                }
+                if seat - gap < LEAST_CALIPER_RADIUS {
+                    return Err((
+                        TroubleKind::Impossible,
+                        "The caliper would lie inside the hub: check the figure and its unit.",
+                    ));
+                }
+                ObstacleShape::Beside { gap, fitted: setup }
+            }
+            (BlocksFrom::AheadOrBehind | BlocksFrom::Spoke, _) => {
+                ObstacleShape::Beside { gap, fitted: setup }
+            }
+        })
+    }
+}
+
+/// How far above the fitted tire a perch's edge can be and still be read from its shoulder, in millimetres.
+const MOST_ABOVE_MM: f64 = 60.0;
 
 fn implausible(reading: &Reading) -> Option<Phrase> {
     let facts = reading.feature.facts();
@@ -340,22 +551,16 @@ fn same_place(a: &Obstacle, b: &Obstacle) -> bool {
         && a.feature == b.feature
         && a.side == b.side
         && lock(a.reading.steer, a.feature) == lock(b.reading.steer, b.feature)
-        && match (a.place, b.place) {
-            (ObstacleShape::Spot { height: one, .. }, ObstacleShape::Spot { height: other, .. }) => {
-                (one - other).abs() < SAME_HEIGHT
-            }
-            (ObstacleShape::Spot { .. }, _) | (_, ObstacleShape::Spot { .. }) => false,
-            _ => true,
+        && match (a.place.height(), b.place.height()) {
+            (Some(one), Some(other)) => (one - other).abs() < SAME_HEIGHT,
+            (None, None) => true,
+            _ => false,
         }
 }
 
 /// Where an obstacle begins, on the axis that its readings differ along.
 fn along(obstacle: &Obstacle) -> f64 {
-    match obstacle.place {
-        ObstacleShape::Wall { y } | ObstacleShape::Spot { y, .. } => y,
-        ObstacleShape::Ceiling { z } => z,
-        ObstacleShape::Beside { gap, .. } => gap,
-    }
+    obstacle.place.along()
 }
 
 /// Of readings of one place, for each setup they were taken against, the one whose lowest figure is highest and the one

@@ -1,6 +1,6 @@
 //! A reading as it was taken and is kept: the value in the unit it was read in, and everything about how.
 
-use super::{CarSide, Corner, Corners, Measured, Reading, ReadingUnit, Steer, Suspension};
+use super::{CarSide, Corner, Corners, Measured, Moving, Reading, ReadingUnit, Steer, Suspension};
 use crate::car::{Car, Fact};
 use crate::corner::ToRead;
 use crate::length::Length;
@@ -92,7 +92,10 @@ pub fn corners(taken: &[Taken], car: &Car) -> (Corners, [Vec<usize>; 2]) {
         });
         let camber_deg = car.number(Fact::Camber, Some(axle));
         let is_lowered = car.number(Fact::Dropped, Some(axle)).is_some_and(|dropped| dropped > 0.0);
-        (Corner { readings, camber_deg, fitted_section, is_lowered }, which)
+        let tread_depth_mm = car.number(Fact::TreadDepth, Some(axle));
+        let fitted = here().filter_map(|(_, one)| one.on).next_back();
+        let moving = Some(Moving::of(car, axle, fitted.as_ref()));
+        (Corner { readings, camber_deg, fitted_section, is_lowered, tread_depth_mm, moving }, which)
     };
     let (front, front_which) = corner(Axle::Front);
     let (rear, rear_which) = corner(Axle::Rear);

@@ -152,6 +152,21 @@ impl Swept<'_> {
     }
 }
 
+impl Kinematics {
+    /// Room of a wheel that moves so to a part in one pose, in millimetres; infinite for a part without a place.
+    pub fn room(&self, outline: &Outline, center_y: f64, cloud: &Cloud, pose: Pose) -> f64 {
+        let into = self.into_wheel(pose, cloud.carried);
+        cloud
+            .points
+            .iter()
+            .map(|point| {
+                let (y, r) = into.axial_and_radius(*point);
+                outline.signed_distance(y - center_y, r)
+            })
+            .fold(f64::INFINITY, f64::min)
+    }
+}
+
 impl Sweep<'_> {
     /// The poses of the grid that the use reaches: its bounds are on it. The first is at rest.
     pub fn poses(&self) -> Vec<Pose> {
@@ -172,15 +187,7 @@ impl Sweep<'_> {
 
     /// Room to a part in one pose, in millimetres; infinite for a part without a place.
     pub fn room(&self, cloud: &Cloud, pose: Pose) -> f64 {
-        let into = self.kinematics.into_wheel(pose, cloud.carried);
-        cloud
-            .points
-            .iter()
-            .map(|point| {
-                let (y, r) = into.axial_and_radius(*point);
-                self.outline.signed_distance(y - self.center_y, r)
-            })
-            .fold(f64::INFINITY, f64::min)
+        self.kinematics.room(self.outline, self.center_y, cloud, pose)
     }
 
     /// The room to a part at these poses, one by one.

@@ -132,7 +132,7 @@ fn working(line: &Clearance, band: &Band) -> Vec<Step> {
         });
         let (formula, source) = match (line.feature.blocks_from(), reading.steer.is_at_lock()) {
             (BlocksFrom::AheadOrBehind, true) => {
-                ("gap − larger radius − half of the extra poke", quick_rule::SOURCE)
+                ("gap − larger radius − its share of the extra poke", quick_rule::SOURCE)
             }
             (BlocksFrom::AheadOrBehind, false) => ("gap − larger radius", Source::GEOMETRY),
             (BlocksFrom::Above, _) => ("arch lip − top of the planned tire", Source::GEOMETRY),
@@ -163,22 +163,26 @@ fn working(line: &Clearance, band: &Band) -> Vec<Step> {
         });
     }
     steps.extend(band.contributions.iter().map(|one| Step {
-        what: one.what,
-        formula: "may be off, either way",
-        put_in: Vec::new(),
-        gives: Quantity::length(one.plus_minus),
+        what: one.what(),
+        formula: if one.up == one.down {
+            "may be off, either way"
+        } else {
+            "may be off, more or less one way"
+        },
+        put_in: vec![("less by", Quantity::length(one.down)), ("more by", Quantity::length(one.up))],
+        gives: Quantity::length(one.plus_minus()),
         source: one.source,
     }));
     let likely = Quantity::length(band.likely());
     steps.push(Step {
-        what: "likely band, either way",
+        what: "likely band, toward the part",
         formula: "√ (sum of squares)",
         put_in: Vec::new(),
         gives: likely,
         source: Source::GEOMETRY,
     });
     steps.push(Step {
-        what: "worst case, either way",
+        what: "worst case, toward the part",
         formula: "straight sum",
         put_in: Vec::new(),
         gives: Quantity::length(band.worst()),

@@ -1,9 +1,9 @@
 //! The cut through wheel and tire: the profiles that are drawn, and later measured against.
 //!
 //! - [`rim`]: flanges, bead seats, humps, well, spoke and mounting pad.
+//! - [`variants`]: the same as it may truly be.
 //! - [`tire`]: beads, sidewalls, shoulders and crown on that very rim.
 //! - [`outline`]: both as one closed line.
-//! - [`silhouette`]: what of both can meet the car, about the rim's centre plane.
 //!
 //! # Frame
 //! Wheel coordinates: y along the axle, 0 at the wheel's mounting pad, outboard positive; r from the spin
@@ -14,13 +14,13 @@
 
 pub mod outline;
 pub mod rim;
-pub mod silhouette;
 pub mod tire;
+pub mod variants;
 
-pub use outline::Outline;
+pub use outline::{Deviations, Outline, Toward};
 pub use rim::{RimSection, rim_section};
-pub use silhouette::{Silhouette, Toward};
 pub use tire::{TireSection, tire_section};
+pub use variants::{Part, Tolerances, Variants};
 
 /// A point of a profile, in millimetres.
 #[derive(Debug, Clone, Copy, PartialEq)]

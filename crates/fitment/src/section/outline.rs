@@ -10,6 +10,35 @@ use super::{Point, tire};
 use crate::codes::J_FLANGE_HEIGHT;
 use crate::setup::Setup;
 
+/// A side of the wheel.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Toward {
+    /// Toward the middle of the car.
+    Inboard,
+    /// Toward the fender.
+    Outboard,
+}
+
+/// By how much a wheel and tire differ from what their sizes say, in millimetres.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Deviations {
+    /// Half of what the tire is wider.
+    pub half_section: f64,
+    /// What its crown stands higher.
+    pub radius: f64,
+    /// What its shoulder stands further out, on each side.
+    pub shoulder: f64,
+    /// Half of what the rim is wider.
+    pub half_rim: f64,
+    /// How much more metal stands under its flanges.
+    pub flange: f64,
+}
+
+/// Height of the rim flange's top above the axle.
+pub fn flange_top(setup: &Setup) -> Option<f64> {
+    Some(setup.wheel?.diameter.bead_seat().as_mm() / 2.0 + J_FLANGE_HEIGHT.as_mm())
+}
+
 /// A closed outline.
 ///
 /// # Frame
@@ -23,25 +52,30 @@ pub struct Outline {
 impl Outline {
     /// The outline of a setup; `None` without a wheel and its offset.
     pub fn of(setup: &Setup) -> Option<Self> {
+        Self::of_true(setup, &Deviations::default())
+    }
+
+    /// The outline of a setup whose parts differ from their sizes.
+    pub fn of_true(setup: &Setup, off: &Deviations) -> Option<Self> {
         let wheel = setup.wheel?;
         let center = -wheel.offset?.as_mm();
-        let a = wheel.width.between_flanges().as_mm() / 2.0;
+        let a = wheel.width.between_flanges().as_mm() / 2.0 + off.half_rim;
         let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
         let wide = flange_width(setup);
-        let mut points = match tire::above_the_flanges(setup) {
+        let mut points = match tire::above_the_flanges(setup, off) {
             Some(rubber) => {
                 let rubber = rubber.into_iter().map(|point| point.moved(-center)).collect();
-                with_flanges(rubber, &flange(&wheel, wide), a, seat)
+                with_flanges(rubber, &flange(a, seat, wide, off.flange), a, seat)
             }
             None => {
-                let outboard = seat_side(a, seat, wide);
+                let outboard = seat_side(a, seat, wide, off.flange);
                 let inboard = outboard.iter().rev().map(|point| point.mirrored());
                 outboard.iter().copied().chain(well_floor(a, seat)).chain(inboard).collect()
             }
         };
-        points.extend(barrel_inside(a, seat));
+        points.extend(barrel_inside(a, seat, off.flange));
         points.extend(under_the_outer_hump(a, seat));
-        points.extend(air_side(a, seat).into_iter().rev());
+        points.extend(air_side(a, seat, off.flange).into_iter().rev());
         Some(Self { points })
     }
 
@@ -91,6 +125,102 @@ impl Outline {
         };
         (span(|point| point.y), span(|point| point.r))
     }
+}
+
+impl Outline {
+    /// The same leaned by a camber angle about the x axis through the hub face, the rim's centre plane standing at
+    /// `center_y`: its places in the corner frame. Negative leans the top inward.
+    pub fn leaned(&self, center_y: f64, camber_deg: f64) -> impl Iterator<Item = Point> {
+        let (sin, cos) = camber_deg.to_radians().sin_cos();
+        self.points.iter().map(move |point| {
+            let y = point.y + center_y;
+            Point::new(y * cos + point.r * sin, point.r * cos - y * sin)
+        })
+    }
+
+    /// How far it reaches from the hub face, positive toward that side.
+    pub fn reach(&self, toward: Toward, center_y: f64, camber_deg: f64) -> f64 {
+        let y = self.leaned(center_y, camber_deg).map(|point| point.y);
+        match toward {
+            Toward::Inboard => -y.fold(f64::INFINITY, f64::min),
+            Toward::Outboard => y.fold(f64::NEG_INFINITY, f64::max),
+        }
+    }
+
+    /// Its highest point above the axle.
+    pub fn top(&self, center_y: f64, camber_deg: f64) -> f64 {
+        self.leaned(center_y, camber_deg).map(|point| point.r).fold(f64::NEG_INFINITY, f64::max)
+    }
+
+    /// Its innermost place between two heights; `None` where nothing of it is.
+    pub fn inmost_between(&self, low: f64, high: f64) -> Option<f64> {
+        self.segments()
+            .filter_map(|(a, b)| {
+                let (least, most) = (a.r.min(b.r).max(low), a.r.max(b.r).min(high));
+                if least > most {
+                    return None;
+                }
+                let at = |r: f64| {
+                    if a.r == b.r { a.y.min(b.y) } else { a.y + (r - a.r) / (b.r - a.r) * (b.y - a.y) }
+                };
+                Some(at(least).min(at(most)))
+            })
+            .reduce(f64::min)
+    }
+
+    /// How far it reaches inboard at a height, after everything was grown by `grown_by` all round; positive inboard of the
+    /// rim's centre plane. `None` where even the grown outline does not come to that height.
+    ///
+    /// This is the exact limit for a part of the car that begins at this height and goes on inboard: it stays `grown_by`
+    /// away as long as it begins further in.
+    pub fn inboard_at(&self, height: f64, grown_by: f64) -> Option<f64> {
+        self.segments()
+            .filter_map(|(a, b)| leftmost_of_capsule(a, b, height, grown_by))
+            .reduce(f64::min)
+            .map(|y| -y)
+    }
+
+    /// Smallest distance to a part that begins at (`y`, `height`) and goes on inboard; negative by how far the two overlap
+    /// sideways.
+    pub fn distance_to_inboard_part(&self, y: f64, height: f64) -> f64 {
+        match self.inboard_at(height, 0.0) {
+            Some(reach) if -reach <= y => -reach - y,
+            _ => self.segments().map(|(a, b)| distance_to_ray(a, b, y, height)).fold(f64::INFINITY, f64::min),
+        }
+    }
+}
+
+/// Smallest y on the line r = `height` inside the segment a–b grown by `radius`.
+fn leftmost_of_capsule(a: Point, b: Point, height: f64, radius: f64) -> Option<f64> {
+    let round = |end: Point| {
+        let up = height - end.r;
+        let square = radius * radius - up * up;
+        (square >= 0.0).then(|| end.y - square.sqrt())
+    };
+    let (dy, dr) = (b.y - a.y, b.r - a.r);
+    let length = dy.hypot(dr);
+    let ends = [round(a), round(b)].into_iter().flatten().reduce(f64::min);
+    if length == 0.0 || dr == 0.0 {
+        // A level segment's extremes are those of its round ends.
+        return ends;
+    }
+    // The flank that faces inboard: moved by `radius` along the normal with the smaller y.
+    let (ny, nr) = if dr > 0.0 { (-dr / length, dy / length) } else { (dr / length, -dy / length) };
+    let t = (height - a.r - nr * radius) / dr;
+    let flank = (0.0..=1.0).contains(&t).then_some(a.y + t * dy + ny * radius);
+    [flank, ends].into_iter().flatten().reduce(f64::min)
+}
+
+/// Smallest distance between the segment a–b and the half line from (y, height) inboard, which it does not
+/// cross.
+fn distance_to_ray(a: Point, b: Point, y: f64, height: f64) -> f64 {
+    let to_ray = |point: Point| (point.y - y).max(0.0).hypot(point.r - height);
+    let (dy, dr) = (b.y - a.y, b.r - a.r);
+    let square = dy * dy + dr * dr;
+    let t =
+        if square == 0.0 { 0.0 } else { (((y - a.y) * dy + (height - a.r) * dr) / square).clamp(0.0, 1.0) };
+    let to_tip = (a.y + t * dy - y).hypot(a.r + t * dr - height);
+    to_ray(a).min(to_ray(b)).min(to_tip)
 }
 
 /// Flange, tire, flange: from the outboard flange's edge over the tire to the inboard one's. Each stands where it is the
@@ -159,6 +289,56 @@ mod tests {
         let widest = (0..400).map(|at| f64::from(at) * 0.25 + 235.0);
         let nearest = widest.map(|r| drawn.signed_distance(130.0, r)).fold(f64::INFINITY, f64::min);
         assert!((nearest - 7.5).abs() < 0.02, "{nearest}");
+    }
+
+    #[test]
+    fn negative_camber_takes_the_top_inward_by_r_sine() {
+        // A point at radius R moves inward by R · sin|γ|: 320 mm at 2° is 11.17 mm (geometry).
+        let drawn = outline("18x8.5 ET35 245/40R18");
+        let top = drawn.points().iter().position(|point| (point.r - 326.6).abs() < 1e-9).unwrap();
+        let crown = |camber: f64| drawn.leaned(0.0, camber).nth(top).unwrap();
+        let moved = crown(-2.0).y - crown(0.0).y * 2f64.to_radians().cos();
+        assert!((moved + crown(0.0).r * 2f64.to_radians().sin()).abs() < 1e-9, "{moved}");
+        let outboard = |camber| drawn.reach(Toward::Outboard, -35.0, camber);
+        assert!(outboard(-2.0) < outboard(0.0));
+    }
+
+    #[test]
+    fn a_part_at_the_grown_edge_is_that_far_away() {
+        let drawn = outline("18x9.5 ET40 265/35R18");
+        for height in [210.0, 240.0, 255.0, 270.0, 300.0, 318.0, 322.0, 326.0] {
+            for gap in [0.5, 4.0, 11.0] {
+                if let Some(reach) = drawn.inboard_at(height, gap) {
+                    let distance = drawn.distance_to_inboard_part(-reach, height);
+                    assert!((distance - gap).abs() < 1e-9, "at {height}: {distance}, not {gap}");
+                }
+            }
+        }
+        assert_eq!(drawn.inboard_at(400.0, 20.0), None, "nothing of it is up there");
+    }
+
+    #[test]
+    fn an_overlap_is_negative_and_meets_zero_without_a_jump() {
+        let drawn = outline("18x9.5 ET40 265/35R18");
+        let edge = -drawn.inboard_at(280.0, 0.0).unwrap();
+        let at = |y: f64| drawn.distance_to_inboard_part(y, 280.0);
+        assert!((at(edge + 7.0) + 7.0).abs() < 1e-9);
+        assert!(at(edge - 1e-6).abs() < 1e-5 && at(edge + 1e-6).abs() < 1e-5);
+        // The innermost place at a height is where a part with no room begins.
+        assert!((drawn.inmost_between(280.0, 280.0).unwrap() - edge).abs() < 1e-9);
+        assert!(drawn.inmost_between(235.0, 300.0).unwrap() <= edge);
+    }
+
+    #[test]
+    fn what_differs_from_its_size_is_drawn_so() {
+        let setup: Setup = "18x8.5 ET35 245/40R18".parse().unwrap();
+        let off = Deviations { half_section: 3.0, radius: 2.0, ..Deviations::default() };
+        let (named, real) = (outline("18x8.5 ET35 245/40R18"), Outline::of_true(&setup, &off).unwrap());
+        // Half of 245 over 8.5 in with its flanges: the flange stands at 120.65, the tire at 122.5.
+        assert!((real.bounds().0.1 - named.bounds().0.1 - 3.0).abs() < 1e-9);
+        assert!((real.bounds().1.1 - named.bounds().1.1 - 2.0).abs() < 1e-9);
+        let narrow = Outline::of_true(&setup, &Deviations { half_section: -9.0, ..Deviations::default() });
+        assert!((narrow.unwrap().bounds().0.1 - 120.65).abs() < 1e-9, "then the flange is the outer one");
     }
 
     #[test]

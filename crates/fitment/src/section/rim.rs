@@ -36,11 +36,12 @@ const PAD_RADIUS: f64 = 78.0;
 const PAD_THICKNESS: f64 = 34.0;
 
 /// Where the outer side of a flange, seat and hump runs, from its edge to the inner end of the hump; rim
-/// coordinates, outboard side, `a` half the rim width.
-pub(super) fn seat_side(a: f64, seat: f64, flange_width: f64) -> Vec<Point> {
+/// coordinates, outboard side, `a` half the rim width; `thicker` metal than usual under the flange's edge.
+pub(super) fn seat_side(a: f64, seat: f64, flange_width: f64, thicker: f64) -> Vec<Point> {
     let curl = Point::new(a + CURL, seat + J_FLANGE_HEIGHT.as_mm() - CURL);
     let edge = ((flange_width - CURL) / CURL).acos().to_degrees();
-    let mut points = vec![Point::new(a + flange_width, curl.r + CURL * edge.to_radians().sin() - 3.2)];
+    let mut points =
+        vec![Point::new(a + flange_width, curl.r + CURL * edge.to_radians().sin() - 3.2 - thicker)];
     points.extend(arc(curl, CURL, edge, 180.0, 7));
     points.extend([
         Point::new(a, seat + 4.5),
@@ -64,11 +65,10 @@ pub(super) fn flange_width(setup: &Setup) -> f64 {
     wider.map_or(FLANGE_WIDTH.as_mm(), |width| width.as_mm().clamp(CURL, CURL * 2.0))
 }
 
-/// The outboard flange from its edge over the curl, about the rim's centre plane: what of a rim can meet the
+/// The outboard flange from its edge over the curl, in rim coordinates, `a` half the rim width: what of a rim can meet the
 /// car. The inboard one is its mirror image.
-pub(super) fn flange(wheel: &Wheel, flange_width: f64) -> Vec<Point> {
-    let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
-    let mut points = seat_side(wheel.width.between_flanges().as_mm() / 2.0, seat, flange_width);
+pub(super) fn flange(a: f64, seat: f64, flange_width: f64, thicker: f64) -> Vec<Point> {
+    let mut points = seat_side(a, seat, flange_width, thicker);
     points.truncate(FLANGE_POINTS);
     points
 }
@@ -80,10 +80,13 @@ const FLANGE_POINTS: usize = 9;
 const HUMP_END: f64 = 30.0;
 
 /// The side of flange and seat that faces the air, from under the curl to under the seat.
-pub(super) fn air_side(a: f64, seat: f64) -> Vec<Point> {
+pub(super) fn air_side(a: f64, seat: f64, thicker: f64) -> Vec<Point> {
     let curl = Point::new(a + CURL, seat + J_FLANGE_HEIGHT.as_mm() - CURL);
-    let mut points: Vec<Point> = arc(curl, CURL - METAL + 0.5, 58.0, 180.0, 5).collect();
-    points.extend([Point::new(a + METAL - 0.6, seat - 0.5), Point::new(a + 1.0, seat - METAL)]);
+    let mut points: Vec<Point> = arc(curl, (CURL - METAL + 0.5 - thicker).max(0.5), 58.0, 180.0, 5).collect();
+    points.extend([
+        Point::new(a + METAL + thicker - 0.6, seat - 0.5 - thicker / 2.0),
+        Point::new(a + 1.0, seat - METAL - thicker / 2.0),
+    ]);
     points
 }
 
@@ -111,9 +114,9 @@ impl Well {
 }
 
 /// The side of the barrel that faces the brake, from the inboard flange to under the well; rim coordinates.
-pub(super) fn barrel_inside(a: f64, seat: f64) -> Vec<Point> {
+pub(super) fn barrel_inside(a: f64, seat: f64, thicker: f64) -> Vec<Point> {
     let (hump_end, well) = (a - HUMP_END, Well::of(a));
-    let mut points: Vec<Point> = air_side(a, seat).into_iter().map(Point::mirrored).collect();
+    let mut points: Vec<Point> = air_side(a, seat, thicker).into_iter().map(Point::mirrored).collect();
     points.extend([
         Point::new(-hump_end - 8.0, seat - METAL - 2.2),
         Point::new(-hump_end, seat - METAL - 3.8),
@@ -145,7 +148,7 @@ pub(crate) fn inner_profile(wheel: &Wheel) -> Option<(Vec<Point>, Vec<Point>)> {
     let center_y = -wheel.offset?.as_mm();
     let a = wheel.width.between_flanges().as_mm() / 2.0;
     let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
-    let barrel = barrel_inside(a, seat).into_iter().map(|point| point.moved(center_y)).collect();
+    let barrel = barrel_inside(a, seat, 0.0).into_iter().map(|point| point.moved(center_y)).collect();
     let mut back = spoke_back(center_y + a - HUMP_END + 3.0, seat, wheel);
     let bore = bore_r(wheel);
     back.push(Point::new(0.0, bore));
@@ -159,16 +162,16 @@ pub fn rim_section(wheel: &Wheel) -> Option<RimSection> {
     let a = wheel.width.between_flanges().as_mm() / 2.0;
     let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
     let hump_end = a - HUMP_END;
-    let outboard = seat_side(a, seat, FLANGE_WIDTH.as_mm());
+    let outboard = seat_side(a, seat, FLANGE_WIDTH.as_mm(), 0.0);
     let mut outline = outboard.clone();
     outline.extend(well_floor(a, seat));
     outline.extend(outboard.iter().rev().map(|point| point.mirrored()));
     // Back along the air side, from the inboard flange to under the well.
-    outline.extend(barrel_inside(a, seat));
+    outline.extend(barrel_inside(a, seat, 0.0));
     let mut outline: Vec<Point> = outline.into_iter().map(|point| point.moved(center_y)).collect();
     outline.extend(spoke(center_y + hump_end + 3.0, center_y + a + METAL - 0.6, seat, wheel));
     // And up the outboard flange's air side to its edge.
-    outline.extend(air_side(a, seat).into_iter().rev().map(|point| point.moved(center_y)));
+    outline.extend(air_side(a, seat, 0.0).into_iter().rev().map(|point| point.moved(center_y)));
     Some(RimSection {
         outline,
         center_y,

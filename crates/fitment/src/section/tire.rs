@@ -1,5 +1,6 @@
 //! The tire in section, on a rim.
 
+use super::outline::Deviations;
 use super::{Point, cubic};
 use crate::codes::J_FLANGE_HEIGHT;
 use crate::setup::Setup;
@@ -58,17 +59,17 @@ struct Shape {
 }
 
 impl Shape {
-    fn of(setup: &Setup) -> Option<Self> {
+    fn of(setup: &Setup, off: &Deviations) -> Option<Self> {
         let wheel = setup.wheel?;
         let center_y = -wheel.offset?.as_mm();
-        let a = wheel.width.between_flanges().as_mm() / 2.0;
+        let a = wheel.width.between_flanges().as_mm() / 2.0 + off.half_rim;
         let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
-        let crown_r = setup.overall_diameter()?.as_mm() / 2.0;
-        let height = setup.sidewall()?.as_mm();
+        let crown_r = setup.overall_diameter()?.as_mm() / 2.0 + off.radius;
+        let height = setup.sidewall()?.as_mm() + off.radius;
         let flange_top = seat + J_FLANGE_HEIGHT.as_mm();
-        let half_section = setup.section_width()?.as_mm() / 2.0;
+        let half_section = setup.section_width()?.as_mm() / 2.0 + off.half_section;
         let widest_r = (crown_r - height * (1.0 - WIDEST_AT)).max(flange_top + 1.0).min(crown_r - 8.0);
-        let half_tread = (setup.tread_width()?.0.as_mm() / 2.0).min(half_section - 5.0);
+        let half_tread = (setup.tread_width()?.0.as_mm() / 2.0 + off.shoulder).min(half_section - 5.0);
         // The crown falls away toward the shoulder, more on a tall narrow tire.
         let crown_drop = (half_tread * 0.055).min(height * 0.12);
         let leaves_flange = Point::new(a + 3.4, flange_top - 1.6);
@@ -175,9 +176,10 @@ impl Shape {
     }
 }
 
-/// The same from where it leaves the outboard flange to where it meets the inboard one.
-pub(super) fn above_the_flanges(setup: &Setup) -> Option<Vec<Point>> {
-    let mut points = outside(setup)?;
+/// The outside of a setup's tire on its rim, from where it leaves the outboard flange to where it meets the inboard one;
+/// `None` without tire, wheel or offset.
+pub(super) fn above_the_flanges(setup: &Setup, off: &Deviations) -> Option<Vec<Point>> {
+    let mut points = Shape::of(setup, off)?.outer();
     points.truncate(points.len() - IN_THE_RIM);
     points.drain(..IN_THE_RIM);
     Some(points)
@@ -186,14 +188,9 @@ pub(super) fn above_the_flanges(setup: &Setup) -> Option<Vec<Point>> {
 /// Points of each bead that lie in the rim, in [`Shape::outer`].
 const IN_THE_RIM: usize = 6;
 
-/// The outside of a setup's tire on its rim, what meets the car; `None` without tire, wheel or offset.
-pub(super) fn outside(setup: &Setup) -> Option<Vec<Point>> {
-    Shape::of(setup).map(|shape| shape.outer())
-}
-
 /// Builds the section of a setup's tire on its rim; `None` without tire, wheel or offset.
 pub fn tire_section(setup: &Setup) -> Option<TireSection> {
-    let shape = Shape::of(setup)?;
+    let shape = Shape::of(setup, &Deviations::default())?;
     let outer = shape.outer();
     let (inner, crown_gauge) = shape.inner();
     let Shape { center_y, crown_r, half_section, widest_r, half_tread, leaves_flange, .. } = shape;

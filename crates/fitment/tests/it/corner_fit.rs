@@ -4,7 +4,7 @@ use fitment::clearance::{Fit, MountedSetup, Verdict};
 use fitment::corner::{Corner, Feature, Measured, ObstacleShape, Reading, Resolved, Steer};
 use fitment::lever::{Lever, Levers};
 use fitment::limits::HouseLimits;
-use fitment::section::Silhouette;
+use fitment::section::{Outline, Toward};
 use fitment::style::{Style, StyleTarget};
 use fitment::window::{TireChoice, widths_round};
 use fitment::{Axle, Length, Offset, RimWidth, Setup};
@@ -68,7 +68,7 @@ fn a_wider_wheel_takes_what_its_faces_take() {
     assert_eq!(fit.verdict, Verdict::Touches);
 }
 
-/// UN R30 §6.1 (memory) for the tires; instrument as given; rim and offset half a millimetre (common practice).
+/// UN R30 §6.1 (memory) for the tires; instrument as given; the offset of each wheel half a millimetre (common practice).
 #[test]
 fn the_band_is_the_sum_of_its_contributions() {
     let fit = fit(&example(), "18x8.5 ET35 245/40R18");
@@ -77,7 +77,7 @@ fn the_band_is_the_sum_of_its_contributions() {
     let squares: f64 = parts.iter().map(|part| part * part).sum();
     assert!((band.likely().as_mm() - squares.sqrt()).abs() < 1e-9);
     assert!((band.worst().as_mm() - parts.iter().sum::<f64>()).abs() < 1e-9);
-    let sizes: Vec<f64> = band.contributions.iter().map(|one| one.plus_minus.as_mm()).collect();
+    let sizes: Vec<f64> = band.contributions.iter().map(|one| one.plus_minus().as_mm()).collect();
     assert!(sizes.is_sorted_by(|a, b| a >= b), "largest first: {sizes:?}");
     // A fitted tire whose section was measured drops out of the sum.
     let section = Some(Measured { value: mm(225.0), plus_minus: mm(0.2) });
@@ -141,7 +141,7 @@ fn a_lowered_car_needs_more_room_under_the_arch() {
     assert_eq!(limit(&example(), &dropped), 40.0, "planned to be lowered");
 }
 
-/// Common practice: 63.5 mm more poke costs 31.75 mm at full lock.
+/// Common practice: "half" of 63.5 mm more poke is lost at full lock; behind the wheel the sine of some 40° of it.
 #[test]
 fn the_quick_rule_at_lock() {
     let at_lock = Reading { steer: Steer::LockLeft, ..reading(Feature::SillBehind, 60.0, 1.0) };
@@ -149,7 +149,7 @@ fn the_quick_rule_at_lock() {
     let corner = Corner { readings: vec![at_lock, straight], ..example() };
     // The same tire and width, 63.5 mm further out.
     let fit = fit(&corner, "7.5x17 ET-18.5 225/45R17");
-    assert!((nominal(&fit, Feature::SillBehind) - (60.0 - 31.75)).abs() < 1e-9);
+    assert!((nominal(&fit, Feature::SillBehind) - (60.0 - 0.64 * 63.5)).abs() < 1e-9);
     assert!((nominal(&fit, Feature::LinerAhead) - 60.0).abs() < 1e-9);
 }
 
@@ -181,21 +181,20 @@ fn raising_and_lowering_leave_what_goes_with_the_wheel() {
     assert!((9.0..10.5).contains(&gained), "{gained}");
 }
 
-/// Tire polylines and a strut that begins at a height, measured by the `geo` crate instead (0.33).
+/// The outline and a knuckle that begins at a height and goes on inboard, measured by the `geo` crate instead (0.33).
 #[test]
 fn distances_agree_with_geo() {
     let mut checked = 0;
     for line in
         ["18x9.5 ET40 265/35R18", "15x6 ET40 195/65R15", "17x10 ET20 205/40R17", "20x10 ET25 305/30R20"]
     {
-        for camber in [0.0, -1.5, -3.0] {
-            let drawn = Silhouette::of(&setup(line)).unwrap().leaned(camber);
-            let lines: Vec<LineString> = drawn
-                .lines()
-                .iter()
-                .map(|line| line.iter().map(|point| (point.y, point.r)).collect())
-                .collect();
-            let reach = drawn.reach(fitment::section::Toward::Inboard);
+        {
+            let drawn = Outline::of(&setup(line)).unwrap();
+            let ring: Vec<(f64, f64)> = drawn.points().iter().map(|point| (point.y, point.r)).collect();
+            let lines = [LineString::from(
+                geo::Polygon::new(LineString::from(ring), Vec::new()).exterior().0.clone(),
+            )];
+            let reach = drawn.reach(Toward::Inboard, 0.0, 0.0);
             for gap in 0..12 {
                 for height in 0..30 {
                     let (y, height) = (-reach - f64::from(gap) * 2.5, 180.0 + f64::from(height) * 6.0);
@@ -203,13 +202,13 @@ fn distances_agree_with_geo() {
                     let by_geo =
                         lines.iter().map(|line| Euclidean.distance(line, &part)).fold(f64::MAX, f64::min);
                     let ours = drawn.distance_to_inboard_part(y, height);
-                    assert!((ours.max(0.0) - by_geo).abs() < 1e-9, "{line} {camber}: {ours}, geo {by_geo}");
+                    assert!((ours.max(0.0) - by_geo).abs() < 1e-9, "{line}: {ours}, geo {by_geo}");
                     checked += 1;
                 }
             }
         }
     }
-    assert_eq!(checked, 4 * 3 * 12 * 30);
+    assert_eq!(checked, 4 * 12 * 30);
 }
 
 /// An outside model of the same corner: the car is fixed, parts are drawn from their tolerances, the advisor reads
@@ -229,17 +228,18 @@ fn the_bands_hold_what_a_monte_carlo_draws() {
         };
         let mut off = |plus_minus: f64| normal() * plus_minus / 2.0;
         let fitted_half = 225.0 / 2.0 + off(225.0 * 0.02);
-        let new_half = 245.0 / 2.0 + off(245.0 * 0.02) + off(0.5);
+        // The flange, an inch over the rim's width and half of it on each side, is never further in than it is.
+        let new_half = f64::max(245.0 / 2.0 + off(245.0 * 0.02), (8.5 + 1.0) * 25.4 / 2.0);
         let new_offset = 40.0 + off(0.5);
         // Where the strut must be for the gauge to have shown 14.
-        let strut = fitted_half + 45.0 + 14.0 + off(1.0);
+        let strut = fitted_half + 45.0 + off(0.5) + 14.0 + off(1.0);
         let room = strut - (new_half + new_offset);
         in_likely += usize::from((band.likely_low().as_mm()..=band.likely_high().as_mm()).contains(&room));
         beyond_worst += usize::from(!(band.worst_low().as_mm()..=band.worst_high().as_mm()).contains(&room));
     }
-    // Two standard deviations hold 95.45 %; 100 000 draws tell that to ± 0.2 %.
+    // Two standard deviations hold 95.45 %; the flange, which no narrow tire uncovers, bends that a little.
     let share = in_likely as f64 / f64::from(draws);
-    assert!((share - 0.9545).abs() < 0.003, "{share}");
+    assert!((share - 0.9545).abs() < 0.015, "{share}");
     assert!((beyond_worst as f64) < f64::from(draws) * 0.002, "{beyond_worst} beyond the worst case");
 }
 
@@ -254,7 +254,8 @@ fn the_worst_case_holds_every_extreme() {
 #[test]
 fn the_window_of_the_example() {
     let (corner, levers) = (example(), Levers::default());
-    let planned = setup("7.5x17 ET45 225/45R17");
+    // A new tire of the fitted one's size.
+    let planned = setup("7.5x17 ET45 225/45R17 91W");
     let windows = with_trial(&corner, &levers, |trial| {
         trial.window(&planned, TireChoice::Same, &[RimWidth::from_code(7.5).unwrap()], None)
     });
@@ -262,8 +263,8 @@ fn the_window_of_the_example() {
     let band = (1.0 + 20.25 * 2.0 + 0.5_f64).sqrt();
     let window = &windows[0];
     let (least, most) = (window.least.unwrap(), window.most.unwrap());
-    assert!((most.offset_mm - (45.0 + 14.0 - 5.0 - band)).abs() < 1e-9);
-    assert!((least.offset_mm - (45.0 - (12.0 - 3.0 - band))).abs() < 1e-9);
+    assert!((most.offset_mm - (45.0 + 14.0 - 5.0 - band)).abs() < 1e-3);
+    assert!((least.offset_mm - (45.0 - (12.0 - 3.0 - band))).abs() < 1e-3);
     assert_eq!((least.bound_by, most.bound_by), (Feature::FenderLateral, Feature::Strut));
     assert!(window.is_open() && window.blocked_by.is_empty() && window.is_permitted);
 }
@@ -299,7 +300,7 @@ fn the_window_says_what_stops_the_next_half_inch() {
     use fitment::working::Fragment;
     let said = |corner: &Corner, widths: &[f64]| {
         let widths: Vec<RimWidth> = widths.iter().map(|width| RimWidth::from_code(*width).unwrap()).collect();
-        let planned = setup("17x7.5 ET45 225/45R17");
+        let planned = setup("17x7.5 ET45 225/45R17 91W");
         let windows = with_trial(corner, &Levers::default(), |trial| {
             trial.window(&planned, TireChoice::Same, &widths, None)
         });
@@ -364,7 +365,7 @@ fn the_mildest_set_is_found() {
         with_trial(corner, &Levers::default(), |trial| trial.mildest(&setup(plan)))
     };
     // Too far in by a little: a spacer, in whole millimetres, and everything clears with it.
-    let spacer = propose(&example(), "7.5x17 ET50 225/45R17").unwrap();
+    let spacer = propose(&example(), "7.5x17 ET50 225/45R17 91W").unwrap();
     assert_eq!(spacer.pulled[0].0, Lever::Spacer);
     // Of another wheel's brake nothing is known: the set is measure first, but nothing that was read is in its way.
     assert_eq!((spacer.fit.verdict, spacer.fit.rules_out()), (Verdict::MeasureFirst, false));
@@ -378,13 +379,13 @@ fn the_mildest_set_is_found() {
     let fitment::working::Fragment::Text(first) = &says.0[1] else { panic!("{says:?}") };
     assert_eq!(first, "a spacer of ");
     // Too far out: another offset.
-    let offset = propose(&example(), "7.5x17 ET38 225/45R17").unwrap();
+    let offset = propose(&example(), "7.5x17 ET38 225/45R17 91W").unwrap();
     assert_eq!((offset.pulled[0].0, offset.fit.rules_out()), (Lever::Offset, false));
     // Under the arch no offset helps: a lower tire does while little is missing, then ride height.
     let mut low = example();
-    for (gap, lever) in [(28.0, Lever::Tire), (14.0, Lever::RideHeight)] {
+    for (gap, lever) in [(32.0, Lever::Tire), (14.0, Lever::RideHeight)] {
         low.readings[2] = reading(Feature::Arch, gap, 1.0);
-        let proposal = propose(&low, "7.5x17 ET44 225/45R17").unwrap();
+        let proposal = propose(&low, "7.5x17 ET44 225/45R17 91W").unwrap();
         assert_eq!((proposal.pulled[0].0, proposal.fit.rules_out()), (lever, false), "{gap}");
     }
     // Nothing to mend, nothing proposed.
@@ -529,10 +530,16 @@ fn a_reading_puts_the_fitted_wheel_where_it_was_read() {
     {
         let one = Reading { radius: radius.map(mm), ..reading(feature, 8.0, 1.0) };
         let corner = Corner { readings: vec![one], camber_deg: Some(-1.5), ..Corner::default() };
-        assert!((nominal(&fit(&corner, FITTED), feature) - 8.0).abs() < 1e-9, "{feature:?}");
+        let room = nominal(&fit(&corner, FITTED), feature);
+        if feature == Feature::SpringPerch {
+            // It is read level and met the shortest way, which past a round shoulder is shorter.
+            assert!((5.0..=8.0).contains(&room), "{room}");
+        } else {
+            assert!((room - 8.0).abs() < 1e-9, "{feature:?}: {room}");
+        }
         let resolved = corner.resolve();
         let is_spot = matches!(resolved.obstacles[0].place, ObstacleShape::Spot { .. });
-        assert_eq!(is_spot, radius.is_some());
+        assert_eq!(is_spot, feature == Feature::Knuckle);
     }
     assert!(
         MountedSetup::of(&setup("17x7.5 225/45R17"), 0.0).is_none(),
@@ -548,7 +555,7 @@ fn where_r30_does_not_apply_the_band_says_so() {
         let band = fit.line(Feature::Strut).unwrap().band.as_ref().unwrap();
         band.contributions
             .iter()
-            .filter(|one| one.what.contains("new tire"))
+            .filter(|one| one.what().contains("new tire"))
             .map(|one| one.source.cite)
             .collect()
     };

@@ -9,6 +9,7 @@ mod corner_fit;
 mod drawn_sections;
 mod finder;
 mod finder_reasons;
+mod garage;
 mod judgements;
 mod messages;
 mod motion;

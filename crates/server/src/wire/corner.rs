@@ -2,15 +2,20 @@
 
 use std::collections::BTreeMap;
 
-use fitment::case::AxleCase;
+use fitment::car::Fact;
+use fitment::case::{AxleCase, AxleEvidence, Keeps};
 use fitment::clearance::{Clearance, Fit, Verdict};
 use fitment::corner::feature::Feature;
 use fitment::corner::feature::{BlocksFrom, Carrier};
-use fitment::corner::{CarSide, Corner, Measured, ObstacleShape, Reading, Resolved, Steer, Suspension};
+use fitment::corner::{
+    CarSide, Corner, Measured, Moving, ObstacleShape, Reading, Resolved, Steer, Suspension,
+};
 use fitment::corner::{Trouble, TroubleKind};
 use fitment::lever::{Lever, Levers};
 use fitment::limits::HouseLimits;
 use fitment::measure::MeasureItem;
+use fitment::motion::SuspensionKind;
+use fitment::motion::axis::loaded_radius;
 use fitment::setup::{Axle, Setup};
 use fitment::window::{TireChoice, WidthWindow, widths_round};
 use fitment::{Length, RimWidth};
@@ -20,6 +25,7 @@ use utoipa::ToSchema;
 use super::AxleCode;
 use super::ledger::{FragmentView, fragments};
 use super::read::FieldErrors;
+use super::sweep::{SteeringRequest, TravelRequest, out_of_range};
 use crate::problem::ApiError;
 
 /// One gap read on the car.
@@ -62,6 +68,18 @@ pub struct CornerRequest {
     /// How far that may be off; half a millimetre when left out.
     #[serde(default)]
     pub fitted_section_plus_minus_mm: Option<f64>,
+    /// Tread depth of the fitted tire: a worn one makes the arch seem higher than it is.
+    #[serde(default)]
+    pub tread_depth_mm: Option<f64>,
+    /// How the wheel is carried: `strut`, `double_wishbone`, `multi_link`, `light_truck` or `solid_axle`.
+    #[serde(default)]
+    pub suspension: Option<String>,
+    /// Its steering, measured with the fitted setup.
+    #[serde(default)]
+    pub steering: Option<SteeringRequest>,
+    /// How far it travels.
+    #[serde(default)]
+    pub travel: Option<TravelRequest>,
     /// Whether it stands lower than built: the house's arch limit for lowered cars then counts.
     #[serde(default)]
     pub lowered: bool,
@@ -160,9 +178,41 @@ impl CornerRequest {
             value: length(errors, "/corner/fitted_section_mm", value),
             plus_minus: length(errors, "/corner/fitted_section_plus_minus_mm", plus_minus),
         });
-        let corner =
-            Corner { readings, camber_deg: self.camber_deg, fitted_section, is_lowered: self.lowered };
+        if let Some(depth) = self.tread_depth_mm.filter(|depth| !(0.0..=20.0).contains(depth)) {
+            errors.fault("/corner/tread_depth_mm", format!("a tread is 0 to 20 mm deep, not {depth}"));
+        }
+        let moving = self.moving(errors, fitted.as_ref());
+        let corner = Corner {
+            readings,
+            camber_deg: self.camber_deg,
+            fitted_section,
+            is_lowered: self.lowered,
+            tread_depth_mm: self.tread_depth_mm,
+            moving,
+        };
         Some((corner, fitted?))
+    }
+}
+
+impl CornerRequest {
+    /// How it moves; `None` when nothing is said of it.
+    fn moving(&self, errors: &mut FieldErrors, fitted: Option<&Setup>) -> Option<Moving> {
+        let kind = self.suspension.as_deref().and_then(|code| {
+            let found = SuspensionKind::from_code(code);
+            coded(errors, "/corner/suspension", code, found, choices!(SuspensionKind))
+        });
+        if kind.is_none() && self.steering.is_none() && self.travel.is_none() {
+            return None;
+        }
+        let kind = kind.unwrap_or_default();
+        let mut assumed = Vec::new();
+        let loaded = fitted.and_then(|setup| setup.overall_diameter()).map_or(0.0, loaded_radius);
+        let steering = self.steering.clone().unwrap_or_default().over(&kind.steering(loaded), &mut assumed);
+        let travel = self.travel.clone().unwrap_or_default().over(&kind.travel(), &mut assumed);
+        out_of_range(errors, "/corner/steering", steering.faults());
+        out_of_range(errors, "/corner/travel", travel.faults());
+        let titles = assumed.into_iter().filter_map(Fact::from_code).map(|fact| fact.facts().title);
+        Some(Moving { kind, steering: Some(steering), travel, assumed: titles.collect() })
     }
 }
 
@@ -217,6 +267,24 @@ pub(super) fn read_levers(errors: &mut FieldErrors, pointer: &str, given: &[Leve
     levers
 }
 
+/// What of the fitted set stays on the car; where nothing is said, equal lines are the same parts. What stays is not counted
+/// as new: its own tolerance is in the reading already.
+#[derive(Debug, Clone, Copy, Default, Deserialize, ToSchema)]
+pub struct KeepsRequest {
+    /// The very wheel.
+    #[serde(default)]
+    pub wheel: Option<bool>,
+    /// The very tire.
+    #[serde(default)]
+    pub tire: Option<bool>,
+}
+
+impl From<KeepsRequest> for Keeps {
+    fn from(given: KeepsRequest) -> Self {
+        Self { wheel: given.wheel, tire: given.tire }
+    }
+}
+
 /// A setup to be tried against a measured corner.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct FitRequest {
@@ -230,6 +298,9 @@ pub struct FitRequest {
     /// What else is done to the car.
     #[serde(default)]
     pub levers: Vec<LeverAmount>,
+    /// What of the fitted set stays.
+    #[serde(default)]
+    pub keeps: Option<KeepsRequest>,
 }
 
 /// A window to be worked out for a measured corner.
@@ -252,6 +323,9 @@ pub struct WindowRequest {
     /// What else is done to the car.
     #[serde(default)]
     pub levers: Vec<LeverAmount>,
+    /// What of the fitted set stays.
+    #[serde(default)]
+    pub keeps: Option<KeepsRequest>,
 }
 
 /// Which tire goes on each rim width.
@@ -292,14 +366,20 @@ pub struct ReadCorner {
     planned: Setup,
     limits: HouseLimits,
     levers: Levers,
+    evidence: AxleEvidence,
+}
+
+/// Evidence of nothing but what stays.
+fn kept(keeps: Option<KeepsRequest>) -> AxleEvidence {
+    AxleEvidence { keeps: keeps.unwrap_or_default().into(), ..AxleEvidence::default() }
 }
 
 impl ReadCorner {
     fn with_trial<T>(&self, ask: impl FnOnce(&AxleCase<'_>, &Resolved) -> T) -> T {
         let resolved = self.corner.resolve();
-        let trial =
+        let case =
             AxleCase::new(Axle::Front, &self.corner, &resolved, &self.fitted, &self.limits, &self.levers);
-        ask(&trial, &resolved)
+        ask(&AxleCase { evidence: &self.evidence, ..case }, &resolved)
     }
 }
 
@@ -316,7 +396,8 @@ impl FitRequest {
         let levers = read_levers(&mut errors, "/levers", &self.levers);
         let (corner, fitted) = corner.unwrap_or_default();
         let planned = planned.unwrap_or_default();
-        errors.finish(ReadCorner { corner, fitted, planned, limits, levers })
+        let evidence = kept(self.keeps);
+        errors.finish(ReadCorner { corner, fitted, planned, limits, levers, evidence })
     }
 }
 
@@ -352,7 +433,8 @@ impl WindowRequest {
                 })
                 .collect(),
         };
-        errors.finish((ReadCorner { corner, fitted, planned, limits, levers }, widths))
+        let evidence = kept(self.keeps);
+        errors.finish((ReadCorner { corner, fitted, planned, limits, levers, evidence }, widths))
     }
 }
 
@@ -441,7 +523,9 @@ impl ClearanceView {
                 ObstacleShape::Wall { y } => {
                     Some(PlaceView { y_mm: Some(y + outward * room), height_mm: None })
                 }
-                ObstacleShape::Spot { y, height } => {
+                ObstacleShape::Spot { y, height }
+                | ObstacleShape::Edge { y, height, .. }
+                | ObstacleShape::Perch { y, height } => {
                     Some(PlaceView { y_mm: Some(y + outward * room), height_mm: Some(height) })
                 }
                 ObstacleShape::Ceiling { z } => {
@@ -470,8 +554,8 @@ impl ClearanceView {
                 .map_or(&[][..], |band| &band.contributions)
                 .iter()
                 .map(|one| ContributionView {
-                    what: one.what,
-                    plus_minus_mm: one.plus_minus.as_mm(),
+                    what: one.what(),
+                    plus_minus_mm: one.plus_minus().as_mm(),
                     source: one.source.cite,
                 })
                 .collect(),

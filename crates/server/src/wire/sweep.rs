@@ -252,14 +252,14 @@ fn whole(errors: &mut FieldErrors, pointer: &str, line: &str) -> Option<Setup> {
     Some(setup)
 }
 
-fn out_of_range(errors: &mut FieldErrors, pointer: &str, faults: Vec<OutOfRange>) {
+pub(super) fn out_of_range(errors: &mut FieldErrors, pointer: &str, faults: Vec<OutOfRange>) {
     for fault in faults {
         errors.fault(&format!("{pointer}/{}", fault.field), fault.to_string());
     }
 }
 
 impl SteeringRequest {
-    fn over(&self, usual: &Steering, assumed: &mut Vec<&'static str>) -> Steering {
+    pub(super) fn over(&self, usual: &Steering, assumed: &mut Vec<&'static str>) -> Steering {
         let mut or = |given: Option<f64>, name, usual| {
             given.unwrap_or_else(|| {
                 assumed.push(name);
@@ -278,7 +278,7 @@ impl SteeringRequest {
 }
 
 impl TravelRequest {
-    fn over(&self, usual: &Travel, assumed: &mut Vec<&'static str>) -> Travel {
+    pub(super) fn over(&self, usual: &Travel, assumed: &mut Vec<&'static str>) -> Travel {
         let mut or = |given: Option<f64>, name, usual| {
             given.unwrap_or_else(|| {
                 assumed.push(name);

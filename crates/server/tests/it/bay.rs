@@ -27,13 +27,22 @@ async fn a_fit_is_what_the_fixed_points_say() {
     let ask = |planned: &str| json!({ "corner": corner(), "planned": planned });
     let (status, fit) = shop.post("/fit", ask("7.5x17 ET45 225/45R17")).await;
     assert_eq!((status, &fit["verdict"], &fit["style"]), (200, &json!("clears"), &json!("tucked")));
+    // Equal lines are the same parts: what is fitted clears by what was read, and only the instrument is in doubt.
+    assert!((line(&fit, "strut")["likely_low_mm"].as_f64().unwrap() - 13.0).abs() < 1e-9);
+    // Said to be new ones of the size: √(1 + 4.5² + 4.5² + 0.5² + 0.5²) likely, straight sum at worst.
+    let mut new = ask("7.5x17 ET45 225/45R17");
+    new["keeps"] = json!({ "wheel": false, "tire": false });
+    let (status, fit) = shop.post("/fit", new).await;
+    assert_eq!(status, 200, "{fit}");
     let strut = line(&fit, "strut");
-    // What is fitted clears by what was read; √(1 + 4.5² + 4.5² + 0.5² + 0.5²) likely, straight sum at worst.
     let figure = |name: &str| strut[name].as_f64().unwrap();
     assert!((figure("nominal_mm") - 14.0).abs() < 1e-9);
     let likely = (1.0 + 2.0 * 20.25 + 0.5_f64).sqrt();
     assert!((figure("likely_low_mm") - (14.0 - likely)).abs() < 1e-9);
-    assert!((figure("likely_high_mm") - (14.0 + likely)).abs() < 1e-9);
+    assert!(
+        (figure("likely_high_mm") - (14.0 + likely)).abs() < 0.05,
+        "the flange is no further in than it is"
+    );
     assert!((figure("worst_low_mm") - (14.0 - 11.0)).abs() < 1e-9);
     assert_eq!((strut["limit_mm"].as_f64(), strut["verdict"].as_str()), (Some(5.0), Some("clears")));
 
@@ -44,7 +53,7 @@ async fn a_fit_is_what_the_fixed_points_say() {
 
     // A limit of one's own, and a lever.
     let mut strict = ask("7.5x17 ET45 225/45R17");
-    strict["limits"] = json!({ "strut_mm": 12 });
+    strict["limits"] = json!({ "strut_mm": 13.5 });
     assert_eq!(shop.post("/fit", strict).await.1["verdict"], "tight");
     let mut rolled = ask("7.5x17 ET36 225/45R17");
     rolled["levers"] = json!([{ "lever": "lip_rolled", "amount": 10 }]);
@@ -303,7 +312,8 @@ async fn the_house_is_changed_with_its_revision() {
     assert_eq!(changed["instruments"].as_array().unwrap().last().unwrap()["code"], "laser_line");
     assert_eq!(shop.put("/house", change.clone()).await.0, 409);
     // The verdicts follow: 14 of room likely keeps 7.5.
-    let (_, fit) = shop.post("/fit", json!({ "corner": corner(), "planned": FITTED })).await;
+    let new = json!({ "corner": corner(), "planned": FITTED, "keeps": { "wheel": false, "tire": false } });
+    let (_, fit) = shop.post("/fit", new).await;
     assert_eq!(
         (fit["verdict"].as_str(), line(&fit, "strut")["limit_mm"].as_f64()),
         (Some("tight"), Some(8.0))
@@ -380,7 +390,8 @@ async fn a_bench_holds_the_plan_against_the_jobs_readings() {
     for (before, after) in widths(&bench).iter().zip(widths(&moved)) {
         if before["min_bound_by"] == "fender_lateral" && after["min_bound_by"] == "fender_lateral" {
             let edge = |row: &Value| row["offset_min_mm"].as_f64().unwrap();
-            assert!((edge(before) - edge(&after) - 10.0).abs() < 1e-9);
+            // The wheel leans by 1.6°: across the hub it takes a hair more to move its face by 10.
+            assert!((edge(before) - edge(&after) - 10.0 / 1.6f64.to_radians().cos()).abs() < 1e-6);
         }
         assert_eq!(before["offset_max_mm"], after["offset_max_mm"]);
     }

@@ -159,3 +159,64 @@ async fn without_a_steering_the_suspensions_usual_one_stands_in_and_is_said() {
     let (status, found) = shop.post("/sweep", rear).await;
     assert_eq!((status, &found["obstacles"][0]["steer_deg"]), (200, &json!(0.0)));
 }
+
+#[tokio::test]
+async fn a_fit_at_lock_goes_by_the_axis_where_it_was_measured() {
+    let shop = Served::start(None).await;
+    let steering = ask(&json!([]))["steering"].clone();
+    let asked = |planned: &str, steering: Option<&Value>| {
+        let mut corner = json!({ "fitted": "17x7.5 ET45 225/45R17", "camber_deg": 0, "readings": [
+            { "feature": "liner_ahead", "gap_mm": 30, "plus_minus_mm": 1, "steer": "lock_right", "side": "left" }] });
+        if let Some(steering) = steering {
+            corner["steering"] = steering.clone();
+        }
+        json!({ "corner": corner, "planned": planned })
+    };
+    let liner = async |planned: &str, steering: Option<&Value>| {
+        let (status, fit) = shop.post("/fit", asked(planned, steering)).await;
+        assert_eq!(status, 200, "{fit}");
+        let line = fit["clearances"].as_array().unwrap().iter().find(|one| one["feature"] == "liner_ahead");
+        line.unwrap().clone()
+    };
+    // What is fitted keeps its gap.
+    let same = liner("17x7.5 ET45 225/45R17", Some(&steering)).await;
+    assert!((number(&same["nominal_mm"]) - 30.0).abs() < 0.1, "{same}");
+    // 20 mm further out, turned to the right: the left wheel's front edge goes inboard, and the wheel forward by 20 · sin 31°
+    // about an upright axis (geometry); the quick rule takes a share for either lock.
+    let poked = liner("17x7.5 ET25 225/45R17", Some(&steering)).await;
+    let lost = 30.0 - number(&poked["nominal_mm"]);
+    assert!((lost - 20.0 * 31f64.to_radians().sin()).abs() < 2.5, "{lost}");
+    let by_rule = liner("17x7.5 ET25 225/45R17", None).await;
+    assert!((30.0 - number(&by_rule["nominal_mm"]) - 0.55 * 20.0).abs() < 1e-9);
+    let named = |line: &Value, what: &str| {
+        line["contributions"].as_array().unwrap().iter().any(|one| one["what"] == what)
+    };
+    assert!(named(&by_rule, "quick rule at lock") && !named(&poked, "quick rule at lock"));
+    assert!(named(&poked, "full lock"), "{poked}");
+
+    let mut wrong = steering.clone();
+    wrong["inclination_deg"] = json!(45);
+    let (status, problem) = shop.post("/fit", asked("17x7.5 ET25 225/45R17", Some(&wrong))).await;
+    assert_eq!((status, &problem["errors"][0]["pointer"]), (422, &json!("/corner/steering/inclination_deg")));
+}
+
+#[tokio::test]
+async fn a_worn_tire_that_was_read_leaves_less_under_the_arch() {
+    let shop = Served::start(None).await;
+    let arch = async |depth: Option<f64>, planned: &str| {
+        let corner = json!({ "fitted": "17x7.5 ET45 225/45R17", "camber_deg": 0, "tread_depth_mm": depth,
+            "readings": [{ "feature": "arch", "gap_mm": 60, "plus_minus_mm": 1 }] });
+        let (status, fit) = shop.post("/fit", json!({ "corner": corner, "planned": planned })).await;
+        assert_eq!(status, 200, "{fit}");
+        let line = fit["clearances"].as_array().unwrap().iter().find(|one| one["feature"] == "arch");
+        let line = line.unwrap();
+        (number(&line["nominal_mm"]), number(&line["likely_low_mm"]))
+    };
+    let new = "17x7.5 ET45 225/45R17 91W";
+    // 8 mm when new (common practice), 3 left: a new tire stands 5 mm higher.
+    let (unknown, worn) = (arch(None, new).await, arch(Some(3.0), new).await);
+    assert!((unknown.0 - 60.0).abs() < 1e-9 && (worn.0 - 55.0).abs() < 1e-9, "{unknown:?} {worn:?}");
+    assert!(worn.0 - worn.1 < unknown.0 - unknown.1, "a noted depth takes doubt out");
+    // The worn tire itself stays as worn as it is.
+    assert!((arch(Some(3.0), "17x7.5 ET45 225/45R17").await.0 - 60.0).abs() < 1e-9);
+}
