@@ -227,6 +227,8 @@ struct Case<'a> {
     /// Of what was fitted.
     faces: Faces,
     standing: Standing<'a>,
+    /// Where the part was read at full lock and the steering is known.
+    lock: Option<Lock<'a>>,
 }
 
 impl AxleCase<'_> {
@@ -247,9 +249,13 @@ impl AxleCase<'_> {
         let cut = own.as_ref().unwrap_or_else(|| stand.cut());
         let is_of_body = feature.carrier() == Carrier::Body;
         let camber_deg = if is_of_body { stand.camber_deg() } else { 0.0 };
+        let read_against = reading.on.and_then(|on| self.corner.cut_of_fitted(&on));
+        let lock =
+            read_against.as_ref().and_then(|fitted| self.lock(feature, reading, stand, fitted.nominal()));
         let nominal = Case {
             place: obstacle.place,
             faces: against.faces,
+            lock,
             standing: Standing { outline: cut.nominal(), center_y, camber_deg },
         };
         let room = |case: Case<'_>| self.room(feature, reading, case, stand);
@@ -362,13 +368,12 @@ impl AxleCase<'_> {
         let mut one_sided = |input, down: f64, up: f64, source| {
             all.push(Contribution { input, down: Length::mm(down), up: Length::mm(up), source });
         };
-        let lock = self.lock(feature, reading, stand);
-        if let Some(lock) = &lock {
-            let ends =
-                |by: &dyn Fn(f64) -> Lock| [by(-1.0), by(1.0)].map(|lock| lock.room(nominal, cut.nominal()));
+        if let Some(lock) = lock {
+            let room = |lock: Lock<'_>| lock.room(nominal, cut.nominal()) + self.levers.room(feature);
             let off = if lock.is_usual { LOCK_USUAL_OFF_DEG } else { LOCK_OFF_DEG };
-            let turned = ends(&|sign| Lock { steer_deg: lock.steer_deg + sign * off, ..*lock });
-            let round = ends(&|sign| Lock { clock_deg: lock.clock_deg + sign * CLOCK_OFF_DEG, ..*lock });
+            let turned = [-off, off].map(|by| room(Lock { steer_deg: lock.steer_deg + by, ..lock }));
+            let round = [-CLOCK_OFF_DEG, CLOCK_OFF_DEG]
+                .map(|by| room(Lock { clock_deg: lock.clock_deg + by, ..lock }));
             for (input, ends, source) in [
                 (Input::LockAngle, turned, Source::estimate("turn plates, or as usual for the suspension")),
                 (Input::Clock, round, Source::estimate("where round the tire the part is")),
@@ -424,7 +429,7 @@ impl AxleCase<'_> {
 
     /// The room in one case, with what is done to the car.
     fn room(&self, feature: Feature, reading: &Reading, case: Case<'_>, stand: &MountedSetup) -> Option<f64> {
-        let Case { place, faces, standing } = case;
+        let Case { place, faces, standing, .. } = case;
         let lever = self.levers.room(feature);
         let crown = || standing.outline.bounds().1.1;
         let outer = || standing.outline.reach(Toward::Outboard, standing.center_y, standing.camber_deg);
@@ -432,9 +437,7 @@ impl AxleCase<'_> {
             (ObstacleShape::Ceiling { .. }, blocks) => {
                 standing.room_to(place, blocks)? + self.levers.raised() + lever
             }
-            (ObstacleShape::Beside { .. }, BlocksFrom::AheadOrBehind)
-                if let Some(lock) = self.lock(feature, reading, stand) =>
-            {
+            (ObstacleShape::Beside { .. }, BlocksFrom::AheadOrBehind) if let Some(lock) = case.lock => {
                 lock.room(case, standing.outline) + lever
             }
             (ObstacleShape::Beside { gap, .. }, BlocksFrom::AheadOrBehind) => {
@@ -463,36 +466,41 @@ impl AxleCase<'_> {
     }
 }
 
-/// A part that was read at full lock, where the steering was measured: a patch that follows the tire as it was read, as wide
-/// as its tread.
+/// A part that was read at full lock, where the steering was measured: an edge across the car at the gap that was read ahead
+/// of, or behind, the foremost or rearmost place of the turned tire.
 #[derive(Clone, Copy)]
-struct Lock {
+struct Lock<'a> {
     kinematics: Kinematics,
     steer_deg: f64,
     /// Round the tire from straight ahead, upward.
     clock_deg: f64,
-    /// Where the fitted rim's centre plane stood, and half of its tread.
-    fitted: (f64, f64),
+    /// What was fitted, and where its rim's centre plane stood.
+    fitted: (&'a Outline, f64),
     /// Whether a figure of the axis or the lock was taken as usual.
     is_usual: bool,
 }
 
-impl Lock {
-    /// The room of an outline to the patch that was read against the fitted crown of this case.
+/// Half the width of such an edge that is held against the tire, in millimetres.
+const EDGE_MM: f64 = 120.0;
+
+impl Lock<'_> {
+    /// The room of an outline to the edge, with the fitted crown of this case.
     fn room(&self, case: Case<'_>, outline: &Outline) -> f64 {
         let ObstacleShape::Beside { gap, .. } = case.place else { return f64::INFINITY };
         let pose = Pose { steer_deg: self.steer_deg, travel_mm: 0.0 };
-        let radius = case.faces.crown + gap;
-        let (center, half_tread) = self.fitted;
-        let points: Vec<Place> = [-20.0, 0.0, 20.0]
-            .into_iter()
-            .flat_map(|off: f64| [-1.0, 0.0, 1.0].map(|share| (off, share)))
-            .map(|(off, share)| {
-                let angle = (self.clock_deg + off).to_radians();
-                let place = [radius * angle.cos(), center + share * half_tread, radius * angle.sin()];
-                self.kinematics.placed(pose, place)
-            })
-            .collect();
+        let (sin, cos) = self.clock_deg.to_radians().sin_cos();
+        let (fitted, center) = self.fitted;
+        let higher = case.faces.crown - fitted.bounds().1.1;
+        let ahead = cos.signum();
+        let place = |y: f64, r: f64| self.kinematics.placed(pose, [r * cos, center + y, r * sin]);
+        let furthest = fitted
+            .points()
+            .iter()
+            .map(|point| place(point.y, point.r + higher))
+            .max_by(|a, b| (ahead * a[0]).total_cmp(&(ahead * b[0])));
+        let Some([x, y, z]) = furthest else { return f64::INFINITY };
+        let points: Vec<Place> =
+            (-6..=6).map(|at| [x + ahead * gap, y + EDGE_MM * f64::from(at) / 6.0, z]).collect();
         let cloud = Cloud { carried: Carried::Body, points };
         self.kinematics.room(outline, case.standing.center_y, &cloud, pose)
     }
@@ -500,7 +508,13 @@ impl Lock {
 
 impl AxleCase<'_> {
     /// How a part at lock is met, where the steering was measured; `None` where the quick rule stands in.
-    fn lock(&self, feature: Feature, reading: &Reading, stand: &MountedSetup) -> Option<Lock> {
+    fn lock<'f>(
+        &self,
+        feature: Feature,
+        reading: &Reading,
+        stand: &MountedSetup,
+        fitted: &'f Outline,
+    ) -> Option<Lock<'f>> {
         let clock_deg = match feature {
             Feature::LinerAhead => 0.0,
             Feature::SillBehind => 180.0,
@@ -508,12 +522,11 @@ impl AxleCase<'_> {
         };
         let moving = self.corner.moving.as_ref().filter(|moving| moving.knows_the_steering())?;
         let on = reading.on.filter(|_| reading.steer.is_at_lock())?;
-        let kinematics = moving.kinematics(self.fitted, stand.camber_deg())?;
         Some(Lock {
-            kinematics,
+            kinematics: moving.kinematics(self.fitted, stand.camber_deg())?,
             steer_deg: moving.at_lock(reading.steer, reading.side).steer_deg,
             clock_deg,
-            fitted: (-on.effective_offset()?.as_mm(), on.tread_width()?.0.as_mm() / 2.0),
+            fitted: (fitted, -on.effective_offset()?.as_mm()),
             is_usual: !moving.assumed.is_empty(),
         })
     }

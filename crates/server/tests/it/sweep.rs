@@ -180,7 +180,7 @@ async fn a_fit_at_lock_goes_by_the_axis_where_it_was_measured() {
     };
     // What is fitted keeps its gap.
     let same = liner("17x7.5 ET45 225/45R17", Some(&steering)).await;
-    assert!((number(&same["nominal_mm"]) - 30.0).abs() < 0.1, "{same}");
+    assert!((number(&same["nominal_mm"]) - 30.0).abs() < 0.3, "{same}");
     // 20 mm further out, turned to the right: the left wheel's front edge goes inboard, and the wheel forward by 20 · sin 31°
     // about an upright axis (geometry); the quick rule takes a share for either lock.
     let poked = liner("17x7.5 ET25 225/45R17", Some(&steering)).await;
