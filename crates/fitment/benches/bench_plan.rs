@@ -12,7 +12,7 @@ use fitment::Length;
 use fitment::case::AxleCase;
 use fitment::case::Case;
 use fitment::change::{axle_change, pair_change};
-use fitment::corner::{Corner, Feature, Reading, Steer, Suspension};
+use fitment::corner::{Corner, Feature, Reading};
 use fitment::lever::Levers;
 use fitment::limits::{Drive, HouseLimits};
 use fitment::section::{rim_section, tire_section};
@@ -54,17 +54,11 @@ fn plans(c: &mut Criterion) {
 }
 
 fn reading(feature: Feature, gap: f64, plus_minus: f64, on: &Setup) -> Reading {
+    let gap = Length::from_mm(gap).unwrap();
+    let plus_minus = Length::from_mm(plus_minus).unwrap();
     Reading {
-        feature,
-        side: None,
-        gap: Length::from_mm(gap).unwrap(),
-        plus_minus: Length::from_mm(plus_minus).unwrap(),
-        on: Some(*on),
-        stance: Suspension::AtRideHeight,
-        steer: Steer::Straight,
         radius: (feature == Feature::SpringPerch).then(|| Length::from_mm(300.0).unwrap()),
-        is_copied: false,
-        tried: None,
+        ..Reading::new(feature, gap, plus_minus, *on)
     }
 }
 

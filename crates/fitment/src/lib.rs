@@ -13,7 +13,7 @@
 //! - [`case`]: what is judged; decides what a plan is held against.
 //! - [`clearance`], [`window`]: the room to what was measured, and the offsets that clear.
 //! - [`rules`]: one module a rule.
-//! - answers, which only ask: [`ledger`], [`mend`], [`measure`], [`trial`], [`proven`], [`plus_sizes`], [`finder`].
+//! - answers, which only ask: [`ledger`], [`mend`], [`measure`], [`swept`], [`trial`], [`proven`], [`plus_sizes`], [`finder`].
 //!
 //! What holds everywhere: same input, same output, bit for bit; nothing panics on any input; what was not
 //! given stays `None` and is never taken for zero.
@@ -51,6 +51,7 @@ pub mod section;
 pub mod setup;
 pub mod speed_symbol;
 pub mod style;
+pub mod swept;
 pub mod tire;
 pub mod tire_on_rim;
 pub mod trial;

@@ -450,6 +450,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/motion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A job's plan turned lock to lock and moved through its travel past the parts that were read: one answer, from which every
+         *     pose is drawn.
+         */
+        post: operations["motion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/photos": {
         parameters: {
             query?: never;
@@ -812,6 +832,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Turn a planned wheel lock to lock and move it through its travel past parts of the car: the least room to each, where,
+         *     and what a steering limiter or bump stop would do.
+         */
+        post: operations["sweep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/tires/describe": {
         parameters: {
             query?: never;
@@ -920,6 +960,13 @@ export interface components {
          * @enum {string}
          */
         ArrangementCode: "square" | "staggered";
+        /** @description What a wheel turns about. */
+        AxisView: {
+            /** @description Upward along it. */
+            along: number[];
+            /** @description A place on it. */
+            through_mm: number[];
+        };
         /**
          * @description What changes on one axle. Outer + is further out, inner + further in; null where a setup does not state
          *     what it takes.
@@ -1330,6 +1377,15 @@ export interface components {
             lowered?: boolean;
             /** @description The readings. */
             readings: components["schemas"]["GapReading"][];
+            steering?: components["schemas"]["SteeringRequest"] | null;
+            /** @description How the wheel is carried: `strut`, `double_wishbone`, `multi_link`, `light_truck` or `solid_axle`. */
+            suspension?: string | null;
+            travel?: components["schemas"]["TravelRequest"] | null;
+            /**
+             * Format: double
+             * @description Tread depth of the fitted tire: a worn one makes the arch seem higher than it is.
+             */
+            tread_depth_mm?: number | null;
         };
         /** @description What a lever costs. */
         CostView: {
@@ -1433,6 +1489,15 @@ export interface components {
             weights_height_mm: number;
             /** Format: double */
             weights_to_y_mm: number;
+        };
+        /** @description What a use reaches on the map. */
+        EnvelopeView: {
+            /** @description Round it once: steer in degrees, travel in mm. */
+            bounds: number[][];
+            /** @description Its code. */
+            code: string;
+            /** @description In words. */
+            name: string;
         };
         /** @description What can be known about a car. */
         FactEntry: {
@@ -1588,6 +1653,7 @@ export interface components {
         FitRequest: {
             /** @description The corner. */
             corner: components["schemas"]["CornerRequest"];
+            keeps?: components["schemas"]["KeepsRequest"] | null;
             /** @description What else is done to the car. */
             levers?: components["schemas"]["LeverAmount"][];
             /** @description Limits other than the house's, by code: `{"strut_mm": 6}`. */
@@ -1672,6 +1738,16 @@ export interface components {
         GapReading: {
             /** @description Read from the bare hub instead of against the fitted wheel. */
             bare_hub?: boolean;
+            /**
+             * Format: double
+             * @description Where round the wheel, as hours of a clock seen from outboard with the front to the right: 3 ahead, 12 above, 9
+             *     behind; the part's usual place when left out.
+             */
+            clock?: number | null;
+            /** @description Along which way: `level` or `shortest`; the part's usual one when left out. */
+            direction?: string | null;
+            /** @description From which face: `nearest`, `sidewall`, `shoulder` or `flange`; the part's usual one when left out. */
+            face?: string | null;
             /** @description Code of the part: `strut`, `fender_lateral`, `arch`, …; see `/registry`. */
             feature: string;
             /**
@@ -1962,6 +2038,16 @@ export interface components {
             /** @description Whether this very wheel was tried. */
             was_tried: boolean;
         };
+        /**
+         * @description What of the fitted set stays on the car; where nothing is said, equal lines are the same parts. What stays is not counted
+         *     as new: its own tolerance is in the reading already.
+         */
+        KeepsRequest: {
+            /** @description The very tire. */
+            tire?: boolean | null;
+            /** @description The very wheel. */
+            wheel?: boolean | null;
+        };
         /** @description A car the shop has had. */
         KnownCar: {
             /** @description What the next car of this model shares with it. */
@@ -2213,6 +2299,118 @@ export interface components {
             /** @description Why it is asked for. */
             why: components["schemas"]["FragmentView"][];
         };
+        /** @description A part that was read, in motion. */
+        MotionPart: {
+            /**
+             * Format: double
+             * @description Room standing straight.
+             */
+            at_rest_mm: number;
+            /**
+             * Format: double
+             * @description The room from which on it clears.
+             */
+            clears_from_mm: number;
+            /** @description Its code. */
+            code: string;
+            /** @description Whether a figure its place rests on was taken as usual. */
+            is_estimated: boolean;
+            /** @description Whether it stays with the body. */
+            is_of_the_body: boolean;
+            /**
+             * Format: double
+             * @description Least room of all poses the use reaches.
+             */
+            least_mm: number;
+            /**
+             * Format: double
+             * @description The house's least gap to it.
+             */
+            limit_mm: number;
+            /** @description Room in each pose of the map. */
+            map_mm: number[];
+            /** @description Whether its gap changes with steer and travel at all. */
+            moves: boolean;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description How much less the room may be, as standing still.
+             */
+            plus_minus_mm: number;
+            /** @description Its places at rest: x forward, y outboard, z up from the hub face. */
+            points_mm: number[][];
+            /** @description In a sentence. */
+            says: components["schemas"]["FragmentView"][];
+            /**
+             * Format: double
+             * @description Where that is.
+             */
+            steer_deg: number;
+            /**
+             * Format: double
+             * @description And at which travel.
+             */
+            travel_mm: number;
+            /** @description Its word. */
+            verdict: components["schemas"]["VerdictCode"];
+        };
+        /** @description Which plan, on which axle, for which use. */
+        MotionRequest: {
+            /** @description Which axle. */
+            axle: components["schemas"]["AxleCode"];
+            /** @description `all` (default), `parking`, `road`, `track` or `off_road`. */
+            envelope?: string | null;
+            planned?: components["schemas"]["Lines"] | null;
+        };
+        /** @description A plan in motion. */
+        MotionView: {
+            /** @description Titles of what was taken as usual. */
+            assumed: string[];
+            axis?: components["schemas"]["AxisView"] | null;
+            /** Format: double */
+            bump_mm: number;
+            /** Format: double */
+            bump_stop_mm?: number | null;
+            /** Format: double */
+            camber_deg: number;
+            /** Format: double */
+            camber_gain_deg_per_mm: number;
+            caution: string;
+            /** Format: double */
+            droop_mm: number;
+            envelope: string;
+            /** @description The uses, and which was asked for. */
+            envelopes: components["schemas"]["EnvelopeView"][];
+            /** Format: double */
+            fitted_scrub_radius_mm?: number | null;
+            /** Format: double */
+            fitted_trail_mm?: number | null;
+            /** @description The planned setup's line. */
+            line: string;
+            /** Format: double */
+            loaded_radius_mm: number;
+            /** Format: double */
+            lock_inward_deg: number;
+            /** Format: double */
+            lock_outward_deg: number;
+            /** @description The steer angles of the map, and its travels; rooms are row by row of travel. */
+            map_steer_deg: number[];
+            map_travel_mm: number[];
+            /** @description The outline on the hub, unleaned. */
+            outline_mm: number[][];
+            /** @description Parts, the tightest first. */
+            parts: components["schemas"]["MotionPart"][];
+            /** @description What must be minded of it. */
+            says: components["schemas"]["FragmentView"][][];
+            /** Format: double */
+            scrub_radius_mm?: number | null;
+            /** Format: double */
+            steering_limiter_deg?: number | null;
+            /** Format: double */
+            trail_mm?: number | null;
+            verdict: components["schemas"]["VerdictCode"];
+        };
         /** @description What stands against a mounting, or must go with it. */
         MountingProblem: {
             /** @description `bolt_circle`, `bore`, `seat`, `lip`, `thread`, `length` or `center_lock`. */
@@ -2249,6 +2447,16 @@ export interface components {
             axle: components["schemas"]["AxleCode"];
             /** @description Read from the bare hub. */
             bare_hub?: boolean;
+            /**
+             * Format: double
+             * @description Where round the wheel, as hours of a clock seen from outboard with the front to the right: 3 ahead, 12 above, 9
+             *     behind; the part's usual place when left out.
+             */
+            clock?: number | null;
+            /** @description Along which way: `level` or `shortest`; the part's usual one when left out. */
+            direction?: string | null;
+            /** @description From which face: `nearest`, `sidewall`, `shoulder` or `flange`; the part's usual one when left out. */
+            face?: string | null;
             /** @description What was fitted, as a setup line; what the job says is fitted when null. */
             fitted?: string | null;
             /** @description The tablet's own id for it, so that one sent twice is kept once: up to 60 letters, figures or dashes. */
@@ -2290,6 +2498,15 @@ export interface components {
         };
         /** @description A number, or words. */
         NumberOrWords: number | string;
+        /** @description A part of the car as places on its surface. */
+        ObstacleRequest: {
+            /** @description `body`, `steered_upright`, `unsteered_upright` or `arm`. */
+            carrier: string;
+            /** @description What it is called in the answer. */
+            name: string;
+            /** @description x forward, y outboard, z up from where the spin axis meets the bare hub face; at static height, straight. */
+            points_mm: number[][];
+        };
         /** @description What stands most in the way when nothing was found. */
         ObstructionView: {
             /** @description Its code. */
@@ -2997,6 +3214,15 @@ export interface components {
             at: string;
             /** @description On which axle. */
             axle: components["schemas"]["AxleCode"];
+            /**
+             * Format: double
+             * @description Where round the wheel, as hours of a clock; null for the part's usual place.
+             */
+            clock?: number | null;
+            /** @description Along which way; null for the part's usual one. */
+            direction?: string | null;
+            /** @description From which face; null for the part's usual one. */
+            face?: string | null;
             /** @description What was fitted; null for the bare hub. */
             fitted?: string | null;
             /** @description The id it was sent with. */
@@ -3056,6 +3282,10 @@ export interface components {
             cautions: components["schemas"]["Cautions"];
             /** @description What a tried wheel can meet. */
             contacts: components["schemas"]["UnitEntry"][];
+            /** @description Ways along which it is read. */
+            directions: components["schemas"]["UnitEntry"][];
+            /** @description Faces that a gap is read from. */
+            faces: components["schemas"]["UnitEntry"][];
             /** @description What can be known about a car. */
             facts: components["schemas"]["FactEntry"][];
             /** @description Figures for entry fields. */
@@ -3305,6 +3535,39 @@ export interface components {
          * @enum {string}
          */
         StandingCode: "good" | "unknown" | "measure" | "mind" | "stop";
+        /** @description A steering geometry, measured with the fitted setup. What is left out is taken as usual for the kind of suspension. */
+        SteeringRequest: {
+            /**
+             * Format: double
+             * @description How far it leans rearward at its top.
+             */
+            caster_deg?: number | null;
+            /**
+             * Format: double
+             * @description How far the axis leans inboard at its top.
+             */
+            inclination_deg?: number | null;
+            /**
+             * Format: double
+             * @description Full lock with its front edge inboard.
+             */
+            lock_inward_deg?: number | null;
+            /**
+             * Format: double
+             * @description Full lock with this wheel's front edge outboard: the inner wheel of a turn.
+             */
+            lock_outward_deg?: number | null;
+            /**
+             * Format: double
+             * @description How far inboard of the contact's centre the axis meets the ground; negative outboard.
+             */
+            scrub_radius_mm?: number | null;
+            /**
+             * Format: double
+             * @description How far ahead of it.
+             */
+            trail_mm?: number | null;
+        };
         /** @description Steps on one axle's planned setup. */
         Step: {
             /** @description Which axle. */
@@ -3386,6 +3649,104 @@ export interface components {
             state: string;
             /** @description Why there is no answer; empty when there is. */
             why: string;
+        };
+        /** @description A planned wheel to be turned and moved past parts of a car. */
+        SweepRequest: {
+            /**
+             * Format: double
+             * @description Camber at static height; upright when left out.
+             */
+            camber_deg?: number;
+            /** @description Which poses: `all` (default), `parking`, `road`, `track` or `off_road`. */
+            envelope?: string | null;
+            /** @description What was fitted when the steering was measured, as a setup line with its tire. */
+            fitted: string;
+            /**
+             * Format: double
+             * @description The least room that is wanted; 5 when left out.
+             */
+            least_mm?: number | null;
+            /** @description The parts. */
+            obstacles: components["schemas"]["ObstacleRequest"][];
+            /** @description What is to be swept. */
+            planned: string;
+            steering?: components["schemas"]["SteeringRequest"] | null;
+            /** @description `strut` (default), `double_wishbone`, `multi_link`, `light_truck` or `solid_axle`: what stands in for what is left out. */
+            suspension?: string | null;
+            travel?: components["schemas"]["TravelRequest"] | null;
+        };
+        /** @description What a sweep found. */
+        SweepView: {
+            /** @description What was taken as usual because it was not given. */
+            assumed: string[];
+            /**
+             * Format: double
+             * @description Bump travel to give up for it; null likewise.
+             */
+            bump_stop_mm?: number | null;
+            /** @description What must be minded. */
+            caution: string;
+            /**
+             * Format: double
+             * @description Hub to ground with the planned tire.
+             */
+            loaded_radius_mm: number;
+            /** @description Part by part. */
+            obstacles: components["schemas"]["SweptView"][];
+            /** @description The closed outline of the planned rim and tire, unleaned: y from the hub face, outboard +, and r from the spin axis. */
+            outline_mm: number[][];
+            /**
+             * Format: double
+             * @description Scrub radius with it.
+             */
+            scrub_radius_mm: number;
+            /**
+             * Format: double
+             * @description Degrees of lock to give up each way for the least room; null where none need be, or that alone does not do.
+             */
+            steering_limiter_deg?: number | null;
+            /**
+             * Format: double
+             * @description Trail with it.
+             */
+            trail_mm: number;
+            /** @description The worst of them; `measure_first` without a place. */
+            verdict: components["schemas"]["VerdictCode"];
+        };
+        /** @description Least room to one part. */
+        SweptView: {
+            /**
+             * Format: double
+             * @description Room at static height, straight; null for a part without a place.
+             */
+            at_rest_mm?: number | null;
+            /**
+             * Format: double
+             * @description Least room of all poses.
+             */
+            least_mm?: number | null;
+            /** @description As it was called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Where that is; + = this wheel's front edge outboard.
+             */
+            steer_deg?: number | null;
+            /**
+             * Format: double
+             * @description The smallest steer angle at static height from which on it touches.
+             */
+            touches_from_steer_deg?: number | null;
+            /**
+             * Format: double
+             * @description The smallest travel straight ahead from which on it touches.
+             */
+            touches_from_travel_mm?: number | null;
+            /**
+             * Format: double
+             * @description And at which travel; + = bump.
+             */
+            travel_mm?: number | null;
         };
         /** @description A profile of something inside the barrel. */
         TemplateView: {
@@ -3500,6 +3861,24 @@ export interface components {
             top_speed_kmh?: number | null;
             /** @description The load version as stated: `SL`, `XL`, `HL`, `LT`, `C` or `P`; null where the text states none. */
             version?: string | null;
+        };
+        /** @description How far the wheel travels. What is left out is taken as usual for the kind of suspension. */
+        TravelRequest: {
+            /**
+             * Format: double
+             * @description Up to the bump stop.
+             */
+            bump_mm?: number | null;
+            /**
+             * Format: double
+             * @description Change of camber for each millimetre of bump; negative leans the top inward.
+             */
+            camber_gain_deg_per_mm?: number | null;
+            /**
+             * Format: double
+             * @description Down to full droop, positive.
+             */
+            droop_mm?: number | null;
         };
         /** @description One wheel tried on one corner. */
         TrialView: {
@@ -3786,6 +4165,7 @@ export interface components {
         WindowRequest: {
             /** @description The corner. */
             corner: components["schemas"]["CornerRequest"];
+            keeps?: components["schemas"]["KeepsRequest"] | null;
             /** @description What else is done to the car. */
             levers?: components["schemas"]["LeverAmount"][];
             /** @description Limits other than the house's, by code. */
@@ -5207,6 +5587,58 @@ export interface operations {
             507: components["responses"]["NoRoom"];
         };
     };
+    motion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MotionRequest"];
+            };
+        };
+        responses: {
+            /** @description the plan in motion */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MotionView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a field at fault, or an axle that is not fully stated */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
     add_photo: {
         parameters: {
             query?: never;
@@ -6213,6 +6645,47 @@ export interface operations {
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a row that is not in the catalogue */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    sweep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepRequest"];
+            };
+        };
+        responses: {
+            /** @description the least room to each part */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a field at fault */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -8,6 +8,7 @@ import { Compare } from "../compare/Compare";
 import { Counter } from "../counter/Counter";
 import { House } from "../house/House";
 import { JobSheet } from "../job/JobSheet";
+import { Motion } from "../motion/Motion";
 import { PrintSheet } from "../print/PrintSheet";
 import { Rack } from "../rack/Rack";
 import { Trial } from "../trial/Trial";
@@ -25,6 +26,7 @@ export function Pages() {
         <Route path="bay" element={<Bay />} />
         <Route path="bay-sheet" element={<BaySheet />} />
         <Route path="bench" element={<Bench />} />
+        <Route path="motion" element={<Motion />} />
         <Route path="rack" element={<Rack />} />
         <Route path="brakes" element={<Brakes />} />
         <Route path="trial" element={<Trial />} />

@@ -30,6 +30,9 @@ type Props = {
 export function Entry({ part, axle, side, registry, house, gauge, manner, onManner, onTake, ref }: Props) {
   const [text, setText] = useState("");
   const [radius, setRadius] = useState("");
+  const [face, setFace] = useState("");
+  const [direction, setDirection] = useState("");
+  const [clock, setClock] = useState("");
   const [fault, setFault] = useState("");
   const field = useRef<HTMLInputElement>(null);
   const instruments = house?.instruments ?? [];
@@ -55,10 +58,14 @@ export function Entry({ part, axle, side, registry, house, gauge, manner, onMann
       stance: manner.stance,
       steer: part.at_lock ? manner.steer : null,
       radius_mm: part.takes_radius && Number.isFinite(noted) ? noted : null,
+      face: (part.takes_radius && face) || null,
+      direction: (part.takes_radius && direction) || null,
+      clock: part.at_lock && Number.isFinite(number(clock)) ? number(clock) : null,
       at: new Date().toISOString(),
     });
     setText("");
     setRadius("");
+    setClock("");
     setFault("");
   };
   const takeTyped = () => take(number(text), manner.unit, instrument?.code ?? "");
@@ -181,6 +188,38 @@ export function Entry({ part, axle, side, registry, house, gauge, manner, onMann
           />
         )}
         {part.takes_radius && (
+          <>
+            <Pick
+              label="From"
+              value={face}
+              usual="its usual face"
+              entries={registry.faces}
+              onPick={setFace}
+            />
+            <Pick
+              label="Along"
+              value={direction}
+              usual="the usual way"
+              entries={registry.directions}
+              onPick={setDirection}
+            />
+          </>
+        )}
+        {part.at_lock && (
+          <label className="flex items-center gap-2 text-[15px]">
+            at
+            <input
+              className="bg-base-200 h-[44px] w-[72px] px-2 text-right text-[18px]"
+              aria-label="Where round the wheel, as hours of a clock: 3 ahead, 12 above, 9 behind"
+              inputMode="decimal"
+              placeholder="usual"
+              value={clock}
+              onChange={(event) => setClock(event.target.value)}
+            />
+            o'clock
+          </label>
+        )}
+        {part.takes_radius && (
           <label className="flex items-center gap-2 text-[15px]">
             from the axle
             <input
@@ -203,6 +242,36 @@ export function Entry({ part, axle, side, registry, house, gauge, manner, onMann
 function number(text: string): number {
   const plain = text.trim().replace(",", ".").replace("−", "-");
   return plain === "" ? Number.NaN : Number(plain);
+}
+
+type PickProps = {
+  label: string;
+  value: string;
+  usual: string;
+  entries: Registry["faces"];
+  onPick: (code: string) => void;
+};
+
+/** One of what the program lists, or the part's usual one. */
+function Pick({ label, value, usual, entries, onPick }: PickProps) {
+  return (
+    <label className="flex items-center gap-2 text-[15px]">
+      {label.toLowerCase()}
+      <select
+        className="bg-base-200 h-[44px] px-2 text-[16px]"
+        aria-label={label}
+        value={value}
+        onChange={(event) => onPick(event.target.value)}
+      >
+        <option value="">{usual}</option>
+        {entries.map((one) => (
+          <option key={one.code} value={one.code}>
+            {one.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
 }
 
 type ChoiceProps = {

@@ -48,6 +48,12 @@ export function JobSheet({ id }: { id: number }) {
       does: "compare, and back to the bench",
       run: toggleCompare,
     },
+    {
+      keys: ["o"],
+      shown: "o",
+      does: "the plan in motion, and back to the bench",
+      run: () => navigate(`/jobs/${id}/${view === "motion" ? "bench" : "motion"}`),
+    },
     { keys: ["k"], shown: "k", does: "keep the plan as a candidate", run: state.keep },
     { keys: ["z"], shown: "z", does: "undo", run: state.undo },
     { keys: ["Shift+z"], shown: "Shift z", does: "redo", run: state.redo },

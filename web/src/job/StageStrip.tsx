@@ -50,6 +50,13 @@ export function StageStrip({ open, view, onCompare, onKeys }: Props) {
       </nav>
       <nav className="border-base-300 ml-auto flex items-stretch border-l" aria-label="Views">
         <Link
+          to={`/jobs/${open.id}/motion`}
+          aria-current={view === "motion" ? "page" : undefined}
+          className="plain-button aria-[current]:bg-primary aria-[current]:text-primary-content flex items-center px-3"
+        >
+          Motion
+        </Link>
+        <Link
           to={`/jobs/${open.id}/compare`}
           aria-current={view === "compare" ? "page" : undefined}
           className="plain-button aria-[current]:bg-primary aria-[current]:text-primary-content flex items-center px-3"

@@ -67,6 +67,9 @@ fn reading(axle: Axle, what: Feature, mm: f64) -> KeptReading {
         stance: Suspension::default(),
         steer: Steer::default(),
         radius: None,
+        face: None,
+        direction: None,
+        clock: None,
         is_copied: false,
     };
     KeptReading { id: format!("{axle:?}{what:?}"), taken, who: String::new(), at: Timestamp::UNIX_EPOCH }

@@ -20,6 +20,7 @@ const VIEWS: &[(&str, &str, (u32, u32), &str)] = &[
     ("bench-measure", "/jobs/6/bench?beside=measure", (1280, 800), ""),
     ("bench-working", "/jobs/7/bench", (1280, 800), "w"),
     ("bench-tablet", "/jobs/4/bench", (820, 1180), ""),
+    ("motion", "/jobs/2/motion", (1280, 800), ""),
     ("rack", "/jobs/4/rack", (1280, 800), ""),
     ("ladder", "/jobs/7/rack?view=ladder", (1280, 800), ""),
     ("price-lists", "/jobs/4/rack?view=lists", (1280, 800), ""),

@@ -209,6 +209,7 @@ const SCREENS: &[(&str, &str, &str)] = &[
     ("/jobs/4/bench?beside=window", "[data-window=rear] [data-mark]", ""),
     ("/jobs/6/bench?beside=measure", "[data-measure]", ""),
     ("/jobs/4/rack", "[data-setup]", ""),
+    ("/jobs/2/motion", "[data-motion-part]", ""),
     ("/jobs/7/rack?view=ladder", "[data-rung]", ""),
     ("/jobs/4/rack?view=lists", "[data-list]", ""),
     ("/jobs/8/brakes", "[data-brake-verdict]", ""),

@@ -5,6 +5,7 @@ mod bay;
 mod everyday;
 mod journeys;
 mod lost_and_damaged;
+mod motion;
 mod rack;
 mod sheets;
 mod workshop;

@@ -372,8 +372,9 @@ impl AxleCase<'_> {
             let room = |lock: Lock<'_>| lock.room(nominal, cut.nominal()) + self.levers.room(feature);
             let off = if lock.is_usual { LOCK_USUAL_OFF_DEG } else { LOCK_OFF_DEG };
             let turned = [-off, off].map(|by| room(Lock { steer_deg: lock.steer_deg + by, ..lock }));
-            let round = [-CLOCK_OFF_DEG, CLOCK_OFF_DEG]
-                .map(|by| room(Lock { clock_deg: lock.clock_deg + by, ..lock }));
+            let clock_off = if reading.clock.is_some() { CLOCK_OFF_DEG / 2.0 } else { CLOCK_OFF_DEG };
+            let round =
+                [-clock_off, clock_off].map(|by| room(Lock { clock_deg: lock.clock_deg + by, ..lock }));
             for (input, ends, source) in [
                 (Input::LockAngle, turned, Source::estimate("turn plates, or as usual for the suspension")),
                 (Input::Clock, round, Source::estimate("where round the tire the part is")),
@@ -525,7 +526,8 @@ impl AxleCase<'_> {
         Some(Lock {
             kinematics: moving.kinematics(self.fitted, stand.camber_deg())?,
             steer_deg: moving.at_lock(reading.steer, reading.side).steer_deg,
-            clock_deg,
+            // A clock's hours run the other way than angles, and begin above.
+            clock_deg: reading.clock.map_or(clock_deg, |hours| 90.0 - hours * 30.0),
             fitted: (fitted, -on.effective_offset()?.as_mm()),
             is_usual: !moving.assumed.is_empty(),
         })

@@ -85,6 +85,54 @@ impl Steer {
     }
 }
 
+/// The face of the fitted wheel or tire that a gap was read from.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Face {
+    /// Whichever is the nearer there.
+    Nearest,
+    /// The tire's sidewall, where it is widest.
+    Sidewall,
+    /// The tire's shoulder.
+    Shoulder,
+    /// The rim's flange.
+    Flange,
+}
+
+coded!(Face: Nearest = "nearest", Sidewall = "sidewall", Shoulder = "shoulder", Flange = "flange");
+
+impl Face {
+    /// In words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Nearest => "whichever is nearer",
+            Self::Sidewall => "the sidewall",
+            Self::Shoulder => "the tire's shoulder",
+            Self::Flange => "the rim's flange",
+        }
+    }
+}
+
+/// Along which way a gap was read.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Direction {
+    /// Level, along the axle.
+    Level,
+    /// The shortest way.
+    Shortest,
+}
+
+coded!(Direction: Level = "level", Shortest = "shortest");
+
+impl Direction {
+    /// In words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Level => "level",
+            Self::Shortest => "the shortest way",
+        }
+    }
+}
+
 /// One reading taken on the car.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Reading {
@@ -105,6 +153,13 @@ pub struct Reading {
     pub steer: Steer,
     /// How far from the spin axis the smallest gap was, when it was noted.
     pub radius: Option<Length>,
+    /// From which face; `None` for the part's usual one.
+    pub face: Option<Face>,
+    /// Along which way; `None` for the part's usual one.
+    pub direction: Option<Direction>,
+    /// Where round the wheel, as hours of a clock seen from outboard with the car's front to the right: 3 ahead at hub
+    /// height, 12 above, 9 behind. `None` for the part's usual place.
+    pub clock: Option<f64>,
     /// Written over from the other side, not read.
     pub is_copied: bool,
     /// How it was found at a trial fit; `None` for a reading of the bay.
@@ -132,6 +187,9 @@ impl Reading {
             stance: Suspension::AtRideHeight,
             steer: Steer::Straight,
             radius: None,
+            face: None,
+            direction: None,
+            clock: None,
             is_copied: false,
             tried: None,
         }

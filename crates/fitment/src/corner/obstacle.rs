@@ -5,7 +5,7 @@
 //! explained, never averaged away.
 
 use super::feature::BlocksFrom;
-use super::{CarSide, Carrier, Corner, Feature, Reading, Steer, Suspension, Tried};
+use super::{CarSide, Carrier, Corner, Direction, Face, Feature, Reading, Steer, Suspension, Tried};
 use crate::length::Length;
 use crate::section::outline::flange_top;
 use crate::section::{Deviations, Outline, Part, Tolerances, Toward, Variants};
@@ -239,6 +239,18 @@ impl LastCut {
     }
 }
 
+/// How far above the axle a face of the fitted wheel is, and how far that may be off; `None` for whichever is nearer.
+fn height_of(face: Face, outline: &Outline, fitted: &Setup) -> Option<(f64, f64)> {
+    let crown = outline.bounds().1.1;
+    let flange = flange_top(fitted)?;
+    match face {
+        Face::Nearest => None,
+        Face::Sidewall => Some((crown - 0.48 * (crown - flange + 17.5), 10.0)),
+        Face::Shoulder => Some((0.955 * crown, 8.0)),
+        Face::Flange => Some((flange - 5.0, 5.0)),
+    }
+}
+
 /// Where a part that is read at a place nobody noted usually is, above the axle; and how far that may be off. Estimates.
 fn usual_height(feature: Feature, outline: &Outline, fitted: &Setup) -> Option<(f64, f64)> {
     let crown = outline.bounds().1.1;
@@ -347,6 +359,8 @@ impl Corner {
         };
         let usual = usual_height(feature, cut.nominal(), &fitted);
         let noted = reading.radius.map(Length::as_mm);
+        let of_face = reading.face.and_then(|face| height_of(face, cut.nominal(), &fitted));
+        let usual = of_face.or(usual);
         let height = noted.or(usual.map(|(height, _)| height));
         let camber = self.camber();
         let by = |outline: &Outline, camber: f64, height: Option<f64>| {
@@ -463,10 +477,22 @@ impl Fitted<'_> {
                 }
                 // Level at its own height; above the tread, from the tread's edge.
                 let level = height.min(0.985 * top);
-                let face = outline.inmost_between(level, level).ok_or(NOT_THERE)?;
+                let face = match reading.direction {
+                    Some(Direction::Shortest) => {
+                        let reach = outline.inboard_at(height, gap.max(0.0)).ok_or(NOT_THERE)?;
+                        -reach - gap.min(0.0) + gap
+                    }
+                    _ => outline.inmost_between(level, level).ok_or(NOT_THERE)?,
+                };
                 ObstacleShape::Perch { y: center + face - gap, height }
             }
             (BlocksFrom::Inboard, Some(height)) if feature.carrier() != Carrier::Body => {
+                if reading.direction == Some(Direction::Level) {
+                    let face = outline
+                        .inmost_between(height - HEIGHT_PLUS_MINUS_MM, height + HEIGHT_PLUS_MINUS_MM)
+                        .ok_or(NOT_THERE)?;
+                    return Ok(ObstacleShape::Spot { y: center + face - gap, height });
+                }
                 let reach = outline.inboard_at(height, gap.max(0.0)).ok_or(NOT_THERE)?;
                 ObstacleShape::Spot { y: center - reach - gap.min(0.0), height }
             }

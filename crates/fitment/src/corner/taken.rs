@@ -1,6 +1,8 @@
 //! A reading as it was taken and is kept: the value in the unit it was read in, and everything about how.
 
-use super::{CarSide, Corner, Corners, Measured, Moving, Reading, ReadingUnit, Steer, Suspension};
+use super::{
+    CarSide, Corner, Corners, Direction, Face, Measured, Moving, Reading, ReadingUnit, Steer, Suspension,
+};
 use crate::car::{Car, Fact};
 use crate::corner::ToRead;
 use crate::length::Length;
@@ -38,6 +40,15 @@ pub struct Taken {
     /// How far from the axle the smallest gap was.
     #[cfg_attr(feature = "serde", serde(rename = "radius_mm"))]
     pub radius: Option<Length>,
+    /// From which face, when it was not the part's usual one.
+    #[cfg_attr(feature = "serde", serde(default))]
+    pub face: Option<Face>,
+    /// Along which way, when it was not the part's usual one.
+    #[cfg_attr(feature = "serde", serde(default))]
+    pub direction: Option<Direction>,
+    /// Where round the wheel, as hours of a clock, when it was not the part's usual place.
+    #[cfg_attr(feature = "serde", serde(default))]
+    pub clock: Option<f64>,
     /// Written over from the other side.
     pub is_copied: bool,
 }
@@ -70,6 +81,9 @@ impl Taken {
             stance: self.stance,
             steer: self.steer,
             radius: self.radius,
+            face: self.face,
+            direction: self.direction,
+            clock: self.clock,
             is_copied: self.is_copied,
             tried: None,
         })
@@ -153,6 +167,9 @@ mod tests {
             stance: Suspension::AtRideHeight,
             steer: Steer::Straight,
             radius: None,
+            face: None,
+            direction: None,
+            clock: None,
             is_copied: false,
         }
     }

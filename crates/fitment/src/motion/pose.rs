@@ -101,7 +101,7 @@ impl Kinematics {
     }
 
     /// The way back: from a place on a part, which is where it is at rest, into the wheel's own frame.
-    pub(super) fn into_wheel(&self, pose: Pose, carried: Carried) -> IntoWheel {
+    pub(super) fn inverse(&self, pose: Pose, carried: Carried) -> IntoWheel {
         let pose = match carried {
             Carried::Body | Carried::Arm => pose,
             Carried::SteeredUpright => Pose::AT_REST,
@@ -218,7 +218,7 @@ mod tests {
             let pose = Pose { steer_deg: pose.0, travel_mm: pose.1 };
             for point in [[310.0, 60.0, 20.0], [-200.0, -160.0, 210.0], [0.0, 0.0, -320.0]] {
                 let there = wheel.placed(pose, point);
-                let (y, radius) = wheel.into_wheel(pose, Carried::Body).axial_and_radius(there);
+                let (y, radius) = wheel.inverse(pose, Carried::Body).axial_and_radius(there);
                 assert!((y - point[1]).abs() < 1e-9, "{pose:?}");
                 assert!((radius - point[0].hypot(point[2])).abs() < 1e-9, "{pose:?}");
             }
@@ -235,7 +235,7 @@ mod tests {
         let wheel = upright(-40.0);
         let pose = Pose { steer_deg: 25.0, travel_mm: 60.0 };
         let place = [250.0, -120.0, 150.0];
-        let at = |pose, carried| wheel.into_wheel(pose, carried).axial_and_radius(place);
+        let at = |pose, carried| wheel.inverse(pose, carried).axial_and_radius(place);
         assert_eq!(at(pose, Carried::SteeredUpright), at(Pose::AT_REST, Carried::Body));
         assert_eq!(
             at(pose, Carried::UnsteeredUpright),

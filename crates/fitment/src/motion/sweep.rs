@@ -94,7 +94,7 @@ struct Swept<'a> {
 impl Swept<'_> {
     /// The least room in a pose, and which place has it. `start` is a place that is likely near.
     fn room(&self, pose: Pose, start: usize) -> (f64, usize) {
-        let into = self.sweep.kinematics.into_wheel(pose, self.cloud.carried);
+        let into = self.sweep.kinematics.inverse(pose, self.cloud.carried);
         let mut least = (f64::INFINITY, start);
         let mut see = |at: usize, into: &IntoWheel| {
             let (y, r) = into.axial_and_radius(self.cloud.points[at]);
@@ -155,7 +155,7 @@ impl Swept<'_> {
 impl Kinematics {
     /// Room of a wheel that moves so to a part in one pose, in millimetres; infinite for a part without a place.
     pub fn room(&self, outline: &Outline, center_y: f64, cloud: &Cloud, pose: Pose) -> f64 {
-        let into = self.into_wheel(pose, cloud.carried);
+        let into = self.inverse(pose, cloud.carried);
         cloud
             .points
             .iter()

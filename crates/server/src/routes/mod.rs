@@ -74,6 +74,7 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(finder::supply))
             .routes(routes!(workshop::brakes))
             .routes(routes!(workshop::job_brakes))
+            .routes(routes!(workshop::motion))
             .routes(routes!(workshop::write_profile))
             .routes(routes!(workshop::wheel_templates, workshop::put_wheel_template))
             .routes(routes!(workshop::trials))

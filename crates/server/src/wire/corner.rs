@@ -8,7 +8,7 @@ use fitment::clearance::{Clearance, Fit, Verdict};
 use fitment::corner::feature::Feature;
 use fitment::corner::feature::{BlocksFrom, Carrier};
 use fitment::corner::{
-    CarSide, Corner, Measured, Moving, ObstacleShape, Reading, Resolved, Steer, Suspension,
+    CarSide, Corner, Direction, Face, Measured, Moving, ObstacleShape, Reading, Resolved, Steer, Suspension,
 };
 use fitment::corner::{Trouble, TroubleKind};
 use fitment::lever::{Lever, Levers};
@@ -49,6 +49,16 @@ pub struct GapReading {
     /// How far from the axle the smallest gap was, when noted.
     #[serde(default)]
     pub radius_mm: Option<f64>,
+    /// From which face: `nearest`, `sidewall`, `shoulder` or `flange`; the part's usual one when left out.
+    #[serde(default)]
+    pub face: Option<String>,
+    /// Along which way: `level` or `shortest`; the part's usual one when left out.
+    #[serde(default)]
+    pub direction: Option<String>,
+    /// Where round the wheel, as hours of a clock seen from outboard with the front to the right: 3 ahead, 12 above, 9
+    /// behind; the part's usual place when left out.
+    #[serde(default)]
+    pub clock: Option<f64>,
     /// Read from the bare hub instead of against the fitted wheel.
     #[serde(default)]
     pub bare_hub: bool,
@@ -141,6 +151,8 @@ impl GapReading {
             .steer
             .as_deref()
             .and_then(|code| coded(errors, &at("steer"), code, Steer::from_code(code), choices!(Steer)));
+        let (face, direction, clock) =
+            read_from(errors, pointer, self.face.as_deref(), self.direction.as_deref(), self.clock);
         Some(Reading {
             feature: feature?,
             side,
@@ -150,10 +162,38 @@ impl GapReading {
             stance: stance.unwrap_or_default(),
             steer: steer.unwrap_or_else(|| Steer::usual(feature, side)),
             radius,
+            face,
+            direction,
+            clock,
             is_copied: false,
             tried: None,
         })
     }
+}
+
+/// From which face, along which way and where round the wheel a gap was read.
+pub(super) fn read_from(
+    errors: &mut FieldErrors,
+    pointer: &str,
+    face: Option<&str>,
+    direction: Option<&str>,
+    clock: Option<f64>,
+) -> (Option<Face>, Option<Direction>, Option<f64>) {
+    let face = face.and_then(|code| {
+        coded(errors, &format!("{pointer}/face"), code, Face::from_code(code), choices!(Face))
+    });
+    let direction = direction.and_then(|code| {
+        let found = Direction::from_code(code);
+        coded(errors, &format!("{pointer}/direction"), code, found, choices!(Direction))
+    });
+    let clock = clock.filter(|hours| {
+        let is_hour = (0.0..=12.0).contains(hours);
+        if !is_hour {
+            errors.fault(&format!("{pointer}/clock"), format!("a clock goes from 0 to 12, not {hours}"));
+        }
+        is_hour
+    });
+    (face, direction, clock)
 }
 
 impl CornerRequest {

@@ -3,7 +3,7 @@
 use fitment::car::{Alternative, Car, Fact, Value};
 use fitment::corner::ToRead;
 use fitment::corner::instrument::Instrument;
-use fitment::corner::{CarSide, ReadingUnit, Steer, Suspension, Taken};
+use fitment::corner::{CarSide, Direction, Face, ReadingUnit, Steer, Suspension, Taken};
 use fitment::lever::PairLevers;
 use fitment::setup::{Axle, SetupPair};
 use fitment::style::{Style, StyleTarget};
@@ -14,7 +14,7 @@ use store::jobs::JobContent;
 use store::measurements::{KeptReading, Measurements};
 use utoipa::{IntoParams, ToSchema};
 
-use super::corner::{LeverAmount, choices, coded, length, lever_amounts, read_levers};
+use super::corner::{LeverAmount, choices, coded, length, lever_amounts, read_from, read_levers};
 use super::read::FieldErrors;
 use super::{AxleCode, DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
@@ -205,6 +205,12 @@ pub struct ReadingView {
     pub steer: &'static str,
     /// How far from the axle.
     pub radius_mm: Option<f64>,
+    /// From which face; null for the part's usual one.
+    pub face: Option<&'static str>,
+    /// Along which way; null for the part's usual one.
+    pub direction: Option<&'static str>,
+    /// Where round the wheel, as hours of a clock; null for the part's usual place.
+    pub clock: Option<f64>,
     /// Written over from the other side, not read.
     pub is_copied: bool,
     /// Who took it.
@@ -230,6 +236,9 @@ impl From<&KeptReading> for ReadingView {
             stance: taken.stance.code(),
             steer: taken.steer.code(),
             radius_mm: taken.radius.map(Length::as_mm),
+            face: taken.face.map(Face::code),
+            direction: taken.direction.map(Direction::code),
+            clock: taken.clock,
             is_copied: taken.is_copied,
             who: kept.who.clone(),
             at: kept.at.to_string(),
@@ -273,6 +282,16 @@ pub struct NewReading {
     /// How far from the axle the smallest gap was.
     #[serde(default)]
     pub radius_mm: Option<f64>,
+    /// From which face: `nearest`, `sidewall`, `shoulder` or `flange`; the part's usual one when left out.
+    #[serde(default)]
+    pub face: Option<String>,
+    /// Along which way: `level` or `shortest`; the part's usual one when left out.
+    #[serde(default)]
+    pub direction: Option<String>,
+    /// Where round the wheel, as hours of a clock seen from outboard with the front to the right: 3 ahead, 12 above, 9
+    /// behind; the part's usual place when left out.
+    #[serde(default)]
+    pub clock: Option<f64>,
     /// When it was taken, RFC 3339; now when null.
     #[serde(default)]
     pub at: Option<String>,
@@ -387,6 +406,8 @@ impl NewReading {
                 now
             }),
         };
+        let (face, direction, clock) =
+            read_from(errors, pointer, self.face.as_deref(), self.direction.as_deref(), self.clock);
         let taken = Taken {
             axle,
             side,
@@ -399,6 +420,9 @@ impl NewReading {
             stance: stance.unwrap_or_default(),
             steer: steer.unwrap_or_else(|| Steer::usual(what.and_then(ToRead::feature), side)),
             radius,
+            face,
+            direction,
+            clock,
             is_copied: false,
         };
         Some(KeptReading { id: self.id.clone(), taken, who: who.to_owned(), at: taken_at })

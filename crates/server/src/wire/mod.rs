@@ -18,6 +18,7 @@ pub mod jobs;
 pub mod ladder;
 pub mod ledger;
 pub mod measured;
+pub mod motion;
 pub mod picked;
 pub mod profiles;
 pub mod proven;

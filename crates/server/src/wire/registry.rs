@@ -8,7 +8,7 @@ use fitment::clearance::Verdict;
 use fitment::clearance::band::LEFT_TO_RIGHT;
 use fitment::corner::ToRead;
 use fitment::corner::feature::{BlocksFrom, Carrier};
-use fitment::corner::{Feature, ReadingUnit};
+use fitment::corner::{Direction, Face, Feature, ReadingUnit};
 use fitment::finder::{Approach, Arrangements, KeptParts, SearchCriteria, Weights};
 use fitment::lever;
 use fitment::limits::{HouseLimits, LIMITS};
@@ -180,6 +180,10 @@ pub struct Registry {
     pub limits: Vec<LimitEntry>,
     /// Units a reading is spoken in.
     pub units: Vec<UnitEntry>,
+    /// Faces that a gap is read from.
+    pub faces: Vec<UnitEntry>,
+    /// Ways along which it is read.
+    pub directions: Vec<UnitEntry>,
     /// What a tried wheel can meet.
     pub contacts: Vec<UnitEntry>,
     /// What stands inside the barrel.
@@ -226,6 +230,8 @@ impl Registry {
                 .iter()
                 .map(|unit| UnitEntry { code: unit.code(), name: unit_name(*unit) })
                 .collect(),
+            faces: listed!(Face),
+            directions: listed!(Direction),
             contacts: Contact::ALL
                 .iter()
                 .map(|one| UnitEntry { code: one.code(), name: one.title() })

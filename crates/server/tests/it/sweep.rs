@@ -220,3 +220,39 @@ async fn a_worn_tire_that_was_read_leaves_less_under_the_arch() {
     // The worn tire itself stays as worn as it is.
     assert!((arch(Some(3.0), "17x7.5 ET45 225/45R17").await.0 - 60.0).abs() < 1e-9);
 }
+
+#[tokio::test]
+async fn a_reading_says_from_where_along_which_way_and_where_round_the_wheel() {
+    let shop = Served::start(None).await;
+    let asked = |extra: Value| {
+        let mut reading = json!({ "feature": "knuckle", "gap_mm": 10, "plus_minus_mm": 0.5 });
+        reading.as_object_mut().unwrap().extend(extra.as_object().unwrap().clone());
+        json!({ "corner": { "fitted": "18x8 ET45 225/40R18", "camber_deg": 0, "readings": [reading] },
+                "planned": "18x8 ET45 225/40R18 5mm spacer" })
+    };
+    // From the flange, level: 5 mm of spacer are 5 mm of room.
+    let level = json!({ "face": "flange", "direction": "level" });
+    let (status, fit) = shop.post("/fit", asked(level)).await;
+    assert_eq!(status, 200, "{fit}");
+    let line = fit["clearances"].as_array().unwrap().iter().find(|one| one["feature"] == "knuckle").unwrap();
+    assert!((number(&line["nominal_mm"]) - 15.0).abs() < 0.6, "{line}");
+    for (wrong, pointer) in [
+        (json!({ "face": "roof" }), "/corner/readings/0/face"),
+        (json!({ "direction": "sideways" }), "/corner/readings/0/direction"),
+        (json!({ "clock": 13 }), "/corner/readings/0/clock"),
+    ] {
+        let (status, problem) = shop.post("/fit", asked(wrong)).await;
+        assert_eq!((status, &problem["errors"][0]["pointer"]), (422, &json!(pointer)));
+    }
+    // Kept with a job, it comes back as it was sent; an older reading has none of it.
+    let (id, _) = shop.new_job("18x8 ET45 225/40R18").await;
+    let reading = json!({ "id": "a1", "axle": "front", "what": "liner_ahead", "value": 30, "unit": "mm",
+        "instrument": "steel_rule", "steer": "lock_left", "face": "shoulder", "direction": "shortest", "clock": 3.5 });
+    let (status, job) = shop.post(&format!("/jobs/{id}/readings"), json!({ "readings": [reading] })).await;
+    assert_eq!(status, 200, "{job}");
+    let kept = &shop.get(&format!("/jobs/{id}")).await["readings"][0];
+    assert_eq!(
+        [&kept["face"], &kept["direction"], &kept["clock"]],
+        [&json!("shoulder"), &json!("shortest"), &json!(3.5)]
+    );
+}
