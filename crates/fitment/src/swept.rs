@@ -104,11 +104,12 @@ impl ReadAtLock<'_> {
     /// The place of the turned tire that is furthest that way: of the whole tread, all round.
     fn furthest(&self, of: impl Fn(Place) -> f64) -> Place {
         let crown = self.outline.bounds().1.1;
+        let placing = self.kinematics.placing(self.pose);
         let places = self.outline.points().iter().filter(|point| point.r > 0.8 * crown).flat_map(|point| {
             (0..72).map(|at| {
                 let (sin, cos) = f64::to_radians(5.0 * f64::from(at)).sin_cos();
                 let place = [point.r * cos, point.y + self.center_y, point.r * sin];
-                self.kinematics.placed(self.pose, place)
+                placing.of(place)
             })
         });
         places.max_by(|a, b| of(*a).total_cmp(&of(*b))).unwrap_or_default()
@@ -242,7 +243,8 @@ impl AxleCase<'_> {
         });
         // No better word than standing still: what nobody read, and what decides, is measured first.
         let standing = self.fit(planned).map_or(Verdict::MeasureFirst, |fit| fit.verdict);
-        let verdict = swept.iter().map(|one| one.verdict).fold(standing, Verdict::max);
+        let nothing_read = if swept.is_empty() { Verdict::MeasureFirst } else { Verdict::Clears };
+        let verdict = swept.iter().map(|one| one.verdict).fold(standing.max(nothing_read), Verdict::max);
         // One part's own limit for all that move: the strictest is kept.
         let clouds: Vec<Cloud> = swept.iter().map(|one| one.part.cloud.clone()).collect();
         let strictest = swept.iter().map(|one| one.part.least_mm).fold(0.0, f64::max);

@@ -243,11 +243,40 @@ impl AxleCase<'_> {
     /// a straight line and its root is exact. Where it bends (a corner of metal met from beside or below, the rule at lock)
     /// the root is sought to [`ROOT_MM`].
     fn edge(&self, obstacle: &Obstacle, stand: &MountedSetup) -> Limit {
-        let feature = obstacle.feature;
-        let minimum = self.least(feature).as_mm();
+        let minimum = self.least(obstacle.feature).as_mm();
         let slack = |center_y: f64| {
             self.band_at(obstacle, stand, center_y).map(|band| band.likely_low().as_mm() - minimum)
         };
+        self.edge_where(obstacle, stand, &slack)
+    }
+
+    /// Whether no offset can clear what was read with wheels like this one, even as written and without any band: said quickly,
+    /// since many sets of work on a car are tried and most of them do not do.
+    pub(crate) fn is_hopeless(&self, setup: &Setup) -> bool {
+        let Some(stand) = MountedSetup::of(setup, self.planned_camber()) else { return true };
+        let (mut inmost, mut outmost) = (f64::NEG_INFINITY, f64::INFINITY);
+        let obstacles = self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake());
+        for obstacle in obstacles {
+            let minimum = self.least(obstacle.feature).as_mm();
+            let slack = |center_y: f64| Some(self.nominal_at(obstacle, &stand, center_y)? - minimum);
+            match self.edge_where(obstacle, &stand, &slack) {
+                Limit::Open => {}
+                Limit::Never => return true,
+                Limit::InboardOf(center) => outmost = outmost.min(center),
+                Limit::OutboardOf(center) => inmost = inmost.max(center),
+            }
+        }
+        inmost > outmost
+    }
+
+    /// Where the rim's centre plane must stand for so much to be left over.
+    fn edge_where(
+        &self,
+        obstacle: &Obstacle,
+        stand: &MountedSetup,
+        slack: &dyn Fn(f64) -> Option<f64>,
+    ) -> Limit {
+        let feature = obstacle.feature;
         let here = stand.center_y();
         let Some(left) = slack(here) else { return Limit::Open };
         let leans = if feature.carrier() == Carrier::Body { stand.camber_deg().to_radians() } else { 0.0 };
@@ -269,14 +298,14 @@ impl AxleCase<'_> {
             }
             (ObstacleShape::Ceiling { .. }, _) => Limit::where_there_is(left),
             (ObstacleShape::Beside { .. }, BlocksFrom::AheadOrBehind) if is_at_lock => {
-                match root(&slack, here, left, -1.0) {
+                match root(slack, here, left, -1.0) {
                     Root::At(center) => Limit::InboardOf(center),
                     Root::Nowhere(is_clear) => Limit::where_there_is(if is_clear { 0.0 } else { -1.0 }),
                 }
             }
             (ObstacleShape::Beside { .. }, _) => Limit::where_there_is(left),
             (ObstacleShape::Wall { .. } | ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. }, _) => {
-                match root(&slack, here, left, 1.0) {
+                match root(slack, here, left, 1.0) {
                     Root::At(center) => Limit::OutboardOf(center),
                     Root::Nowhere(is_clear) => Limit::where_there_is(if is_clear { 0.0 } else { -1.0 }),
                 }

@@ -93,7 +93,7 @@ async fn from_a_new_car_to_a_verdict_that_changes_with_its_reading() -> anyhow::
 #[tokio::test]
 async fn readings_as_they_are_read_kept_marked_copied_and_undone() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/2/bay").await?;
+    let browser = at(&program, "/jobs/1/bay").await?;
     light(&browser, "fender_lateral").await?;
     browser.driver.query(By::XPath("//label[contains(., '1/16 in')]")).first().await?.click().await?;
     take(&browser, "11").await?;
@@ -128,7 +128,7 @@ async fn readings_as_they_are_read_kept_marked_copied_and_undone() -> anyhow::Re
 #[tokio::test]
 async fn readings_taken_away_from_the_program_are_sent_later() -> anyhow::Result<()> {
     let mut program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/2/bay").await?;
+    let browser = at(&program, "/jobs/1/bay").await?;
     light(&browser, "strut").await?;
     program.kill().await;
     take(&browser, "15.5").await?;
@@ -206,10 +206,10 @@ async fn the_measure_list_leads_to_the_bay_and_onto_paper() -> anyhow::Result<()
     let program = Program::sample_shop().await?;
     let browser = at(&program, &format!("{COUPE}/bench")).await?;
     browser.press("m").await?;
-    browser.read("[data-measure=rear-knuckle]", "≥ 11.3 mm").await?;
+    browser.read("[data-measure=rear-knuckle]", "≥ 14.8 mm").await?;
     browser.see("[data-measure=rear-knuckle] a").await?.click().await?;
     browser.see("[data-lit=knuckle]").await?;
-    browser.read("[data-part=knuckle]", "must be 11.3 mm or more").await?;
+    browser.read("[data-part=knuckle]", "must be 14.8 mm or more").await?;
     take(&browser, "12").await?;
     browser.read("[data-reading=knuckle]", "12 mm").await?;
     browser.driver.goto(program.url(&format!("{COUPE}/bay-sheet"))).await?;

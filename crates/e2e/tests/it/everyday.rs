@@ -38,7 +38,7 @@ async fn the_sample_shop_shows_what_is_wrong_with_each_job() -> anyhow::Result<(
         ("Vesper Tarn show coupé", "tire-on-rim", "do not fit"),
         ("Marn Dotterel 3.0 coupé", "load-index", "too low"),
         ("Ousel Brae roadster", "overall-diameter", "beyond the limit"),
-        ("Fellmark Drover crossover", "arch-gap", "measure first"),
+        ("Fellmark Drover crossover", "clear-sill_behind", "touches"),
         ("Corrie 5.4 drag saloon", "load-index", "not known"),
     ] {
         browser.driver.goto(program.url("/")).await?;

@@ -5,11 +5,11 @@ use super::room::Standing;
 use super::stand::MountedSetup;
 use crate::case::AxleCase;
 use crate::corner::feature::BlocksFrom;
-use crate::corner::obstacle::{CAMBER_STEP_DEG, Faces, Otherwise};
+use crate::corner::obstacle::{Against, CAMBER_STEP_DEG, Faces, Otherwise};
 use crate::corner::{Carrier, Feature, Obstacle, ObstacleShape, Reading};
 use crate::length::Length;
 use crate::motion::{Carried, Cloud, Kinematics, Place, Pose};
-use crate::section::{Outline, Part, Toward};
+use crate::section::{Outline, Part, Toward, Variants};
 use crate::setup::Setup;
 use crate::working::Source;
 
@@ -228,17 +228,33 @@ struct Case<'a> {
     faces: Faces,
     standing: Standing<'a>,
     /// Where the part was read at full lock and the steering is known.
-    lock: Option<Lock<'a>>,
+    lock: Option<Lock>,
 }
 
 impl AxleCase<'_> {
     /// The room to an obstacle with a setup standing at `center_y`, with its band. `None` where another wheel's shape is not
     /// known.
-    ///
-    /// Law of propagation (JCGM 100), numerically: each input is moved to both ends of its range and the whole room is
-    /// worked out again. What is one thing in life is one input: of a tire that stays, what its place was read against and
-    /// what is held against it move together, and mostly cancel.
     pub(crate) fn band_at(&self, obstacle: &Obstacle, stand: &MountedSetup, center_y: f64) -> Option<Band> {
+        self.as_written(obstacle, stand, center_y, |cut, nominal| {
+            self.propagated(obstacle, stand, cut, nominal)
+        })
+    }
+
+    /// The room as written, without its band.
+    pub(crate) fn nominal_at(&self, obstacle: &Obstacle, stand: &MountedSetup, center_y: f64) -> Option<f64> {
+        self.as_written(obstacle, stand, center_y, |_, nominal| {
+            self.room(obstacle.feature, &obstacle.reading, nominal, stand)
+        })
+    }
+
+    /// Asks of things as they are written: the outlines of what stands there, and the nominal case.
+    fn as_written<T>(
+        &self,
+        obstacle: &Obstacle,
+        stand: &MountedSetup,
+        center_y: f64,
+        ask: impl FnOnce(&Variants, Case<'_>) -> T,
+    ) -> T {
         let feature = obstacle.feature;
         let reading = &obstacle.reading;
         let against = obstacle.against.unwrap_or_default();
@@ -249,17 +265,35 @@ impl AxleCase<'_> {
         let cut = own.as_ref().unwrap_or_else(|| stand.cut());
         let is_of_body = feature.carrier() == Carrier::Body;
         let camber_deg = if is_of_body { stand.camber_deg() } else { 0.0 };
-        let read_against = reading.on.and_then(|on| self.corner.cut_of_fitted(&on));
-        let lock =
-            read_against.as_ref().and_then(|fitted| self.lock(feature, reading, stand, fitted.nominal()));
+        let is_at_lock = reading.steer.is_at_lock() && feature.blocks_from() == BlocksFrom::AheadOrBehind;
+        let lock = if is_at_lock { self.lock(feature, reading, stand, &against) } else { None };
         let nominal = Case {
             place: obstacle.place,
             faces: against.faces,
             lock,
             standing: Standing { outline: cut.nominal(), center_y, camber_deg },
         };
+        ask(cut, nominal)
+    }
+
+    /// Law of propagation (JCGM 100), numerically: each input is moved to both ends of its range and the whole room is
+    /// worked out again. What is one thing in life is one input: of a tire that stays, what its place was read against and
+    /// what is held against it move together, and mostly cancel.
+    fn propagated(
+        &self,
+        obstacle: &Obstacle,
+        stand: &MountedSetup,
+        cut: &Variants,
+        nominal: Case<'_>,
+    ) -> Option<Band> {
+        let feature = obstacle.feature;
+        let reading = &obstacle.reading;
+        let against = obstacle.against.unwrap_or_default();
+        let stays = self.stays(reading, stand.setup());
+        let is_of_body = feature.carrier() == Carrier::Body;
+        let Case { lock, standing: Standing { center_y, camber_deg, .. }, .. } = nominal;
         let room = |case: Case<'_>| self.room(feature, reading, case, stand);
-        let at = room(nominal)?;
+        let at = self.room(feature, reading, nominal, stand)?;
         let mut all: Vec<Contribution> = Vec::with_capacity(12);
         let mut add = |input: Input, ends: [Option<f64>; 2], source: Source| {
             let [one, other] = ends.map(|end| end.unwrap_or(at));
@@ -369,12 +403,12 @@ impl AxleCase<'_> {
             all.push(Contribution { input, down: Length::mm(down), up: Length::mm(up), source });
         };
         if let Some(lock) = lock {
-            let room = |lock: Lock<'_>| lock.room(nominal, cut.nominal()) + self.levers.room(feature);
+            let room = |lock: Lock| lock.room(nominal, cut.nominal()) + self.levers.room(feature);
             let off = if lock.is_usual { LOCK_USUAL_OFF_DEG } else { LOCK_OFF_DEG };
-            let turned = [-off, off].map(|by| room(Lock { steer_deg: lock.steer_deg + by, ..lock }));
+            // The edge was read where the tire really was turned to: it moves with the angle.
+            let turned = [-off, off].map(|by| room(lock.turned_by(by)));
             let clock_off = if reading.clock.is_some() { CLOCK_OFF_DEG / 2.0 } else { CLOCK_OFF_DEG };
-            let round =
-                [-clock_off, clock_off].map(|by| room(Lock { clock_deg: lock.clock_deg + by, ..lock }));
+            let round = [-clock_off, clock_off].map(|by| room(lock.read_round(by, against.faces.crown)));
             for (input, ends, source) in [
                 (Input::LockAngle, turned, Source::estimate("turn plates, or as usual for the suspension")),
                 (Input::Clock, round, Source::estimate("where round the tire the part is")),
@@ -470,38 +504,52 @@ impl AxleCase<'_> {
 /// A part that was read at full lock, where the steering was measured: an edge across the car at the gap that was read ahead
 /// of, or behind, the foremost or rearmost place of the turned tire.
 #[derive(Clone, Copy)]
-struct Lock<'a> {
+struct Lock {
     kinematics: Kinematics,
     steer_deg: f64,
-    /// Round the tire from straight ahead, upward.
-    clock_deg: f64,
-    /// What was fitted, and where its rim's centre plane stood.
-    fitted: (&'a Outline, f64),
+    /// That place of the fitted tire, and where it is on the wheel.
+    at: Place,
+    on_the_wheel: Place,
+    /// Its crown.
+    crown: f64,
     /// Whether a figure of the axis or the lock was taken as usual.
     is_usual: bool,
 }
 
-/// Half the width of such an edge that is held against the tire, in millimetres.
-const EDGE_MM: f64 = 120.0;
+/// Half the width of such an edge that is held against the tire, and how many places of it, in millimetres.
+const EDGE_MM: f64 = 60.0;
+const EDGE_PLACES: i32 = 3;
 
-impl Lock<'_> {
+impl Lock {
+    fn ahead(&self) -> f64 {
+        self.on_the_wheel[0].signum()
+    }
+
+    /// The same if it was turned further when it was read.
+    fn turned_by(mut self, by_deg: f64) -> Self {
+        self.steer_deg += by_deg;
+        let pose = Pose { steer_deg: self.steer_deg, travel_mm: 0.0 };
+        self.at = self.kinematics.placed(pose, self.on_the_wheel);
+        self
+    }
+
+    /// The same if the part is further round the wheel: its edge is met as far from the axle, and so less far ahead.
+    fn read_round(mut self, by_deg: f64, crown: f64) -> Self {
+        let (sin, cos) = by_deg.to_radians().sin_cos();
+        self.at[0] -= self.ahead() * crown * (1.0 - cos);
+        self.at[2] += crown * sin;
+        self
+    }
+
     /// The room of an outline to the edge, with the fitted crown of this case.
     fn room(&self, case: Case<'_>, outline: &Outline) -> f64 {
         let ObstacleShape::Beside { gap, .. } = case.place else { return f64::INFINITY };
         let pose = Pose { steer_deg: self.steer_deg, travel_mm: 0.0 };
-        let (sin, cos) = self.clock_deg.to_radians().sin_cos();
-        let (fitted, center) = self.fitted;
-        let higher = case.faces.crown - fitted.bounds().1.1;
-        let ahead = cos.signum();
-        let place = |y: f64, r: f64| self.kinematics.placed(pose, [r * cos, center + y, r * sin]);
-        let furthest = fitted
-            .points()
-            .iter()
-            .map(|point| place(point.y, point.r + higher))
-            .max_by(|a, b| (ahead * a[0]).total_cmp(&(ahead * b[0])));
-        let Some([x, y, z]) = furthest else { return f64::INFINITY };
-        let points: Vec<Place> =
-            (-6..=6).map(|at| [x + ahead * gap, y + EDGE_MM * f64::from(at) / 6.0, z]).collect();
+        let [x, y, z] = self.at;
+        let off = self.ahead() * (gap + case.faces.crown - self.crown);
+        let points: Vec<Place> = (-EDGE_PLACES..=EDGE_PLACES)
+            .map(|at| [x + off, y + EDGE_MM * f64::from(at) / f64::from(EDGE_PLACES), z])
+            .collect();
         let cloud = Cloud { carried: Carried::Body, points };
         self.kinematics.room(outline, case.standing.center_y, &cloud, pose)
     }
@@ -509,26 +557,33 @@ impl Lock<'_> {
 
 impl AxleCase<'_> {
     /// How a part at lock is met, where the steering was measured; `None` where the quick rule stands in.
-    fn lock<'f>(
+    fn lock(
         &self,
         feature: Feature,
         reading: &Reading,
         stand: &MountedSetup,
-        fitted: &'f Outline,
-    ) -> Option<Lock<'f>> {
-        let clock_deg = match feature {
-            Feature::LinerAhead => 0.0,
-            Feature::SillBehind => 180.0,
-            _ => return None,
-        };
+        against: &Against,
+    ) -> Option<Lock> {
         let moving = self.corner.moving.as_ref().filter(|moving| moving.knows_the_steering())?;
-        let on = reading.on.filter(|_| reading.steer.is_at_lock())?;
+        let kinematics = moving.kinematics(self.fitted, stand.camber_deg())?;
+        let steer_deg = moving.at_lock(reading.steer, reading.side).steer_deg;
+        let placing = kinematics.placing(Pose { steer_deg, travel_mm: 0.0 });
+        // A clock's hours run the other way than angles, and begin above.
+        let usual = if feature == Feature::SillBehind { 180.0 } else { 0.0 };
+        let angle = reading.clock.map_or(usual, |hours| 90.0 - hours * 30.0);
+        let (sin, cos) = f64::to_radians(angle).sin_cos();
+        let ahead = cos.signum();
+        let on_the_wheel = against
+            .tread
+            .map(|[y, r]| [r * cos, y, r * sin])
+            .into_iter()
+            .max_by(|a, b| (ahead * placing.of(*a)[0]).total_cmp(&(ahead * placing.of(*b)[0])))?;
         Some(Lock {
-            kinematics: moving.kinematics(self.fitted, stand.camber_deg())?,
-            steer_deg: moving.at_lock(reading.steer, reading.side).steer_deg,
-            // A clock's hours run the other way than angles, and begin above.
-            clock_deg: reading.clock.map_or(clock_deg, |hours| 90.0 - hours * 30.0),
-            fitted: (fitted, -on.effective_offset()?.as_mm()),
+            kinematics,
+            steer_deg,
+            at: placing.of(on_the_wheel),
+            on_the_wheel,
+            crown: against.faces.crown,
             is_usual: !moving.assumed.is_empty(),
         })
     }

@@ -6,6 +6,7 @@ use super::{Band, Clearance, Contribution, Input, MountedSetup, Verdict};
 use crate::brake::{Limits, Over, ProfileSource, over_each_part};
 use crate::case::AxleCase;
 use crate::codes::Spacer;
+use crate::corner::obstacle::LastCut;
 use crate::corner::{Feature, Obstacle};
 use crate::length::Length;
 use crate::setup::Setup;
@@ -119,7 +120,7 @@ impl AxleCase<'_> {
 
     fn unknown_brake(&self, feature: Feature, stand: &MountedSetup) -> Option<Clearance> {
         let is_unread = !self.resolved.knows(feature);
-        let unread = is_unread.then(|| self.unread_part(feature, stand)).flatten();
+        let unread = is_unread.then(|| self.unread_part(feature, stand, &mut LastCut::default())).flatten();
         let must_find = unread.and_then(|one| one.must_find);
         Some(Clearance {
             feature,

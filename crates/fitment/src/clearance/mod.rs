@@ -103,6 +103,23 @@ impl AxleCase<'_> {
         Some(Fit { verdict, clearances })
     }
 
+    /// Whether a setup is ruled out by what was read, as [`AxleCase::fit`] says; `None` where it cannot be placed. Quicker where
+    /// it is: what has too little room as written needs no band.
+    pub fn rules_out(&self, planned: &Setup) -> Option<bool> {
+        let stand = MountedSetup::of(planned, self.planned_camber())?;
+        let is_plain = |obstacle: &&Obstacle| {
+            !obstacle.feature.is_of_the_brake()
+                && !obstacle.is_contradicted
+                && obstacle.reading.tried != Some(Tried::AtMost)
+        };
+        let mut plain = self.resolved.obstacles.iter().filter(is_plain);
+        let is_short = plain.any(|obstacle| {
+            let room = self.nominal_at(obstacle, &stand, stand.center_y());
+            room.is_some_and(|room| room < self.least(obstacle.feature).as_mm())
+        });
+        Some(is_short || self.fit(planned)?.rules_out())
+    }
+
     /// The house's least gap to a part of this car, with what is done to it.
     pub fn least(&self, feature: Feature) -> Length {
         let is_lowered = self.corner.is_lowered || self.levers.raised() < 0.0;
@@ -201,9 +218,20 @@ impl AxleCase<'_> {
 
     /// The gap that must be found with the fitted wheel, read with a steel rule, for the plan to clear.
     pub fn must_find(&self, feature: Feature, nearer_by: f64, stand: &MountedSetup) -> Length {
+        self.must_find_against(feature, nearer_by, stand, &mut LastCut::default())
+    }
+
+    /// The same with what is fitted cut already.
+    fn must_find_against(
+        &self,
+        feature: Feature,
+        nearer_by: f64,
+        stand: &MountedSetup,
+        cut: &mut LastCut,
+    ) -> Length {
         let (usual, _) = feature.facts().usual_mm;
         let read = crate::corner::Reading::new(feature, Length::mm(usual), RULE_PLUS_MINUS, *self.fitted);
-        let obstacle = self.corner.obstacle(0, &read, &mut LastCut::default()).ok();
+        let obstacle = self.corner.obstacle(0, &read, cut).ok();
         let band = obstacle.and_then(|obstacle| self.band(&obstacle, stand));
         let likely = band.map_or(RULE_PLUS_MINUS, |band| band.likely());
         Length::mm(nearer_by) + self.least(feature) + likely

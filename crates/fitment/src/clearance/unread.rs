@@ -3,6 +3,7 @@
 use super::{Clearance, MountedSetup, Verdict};
 use crate::case::AxleCase;
 use crate::corner::Feature;
+use crate::corner::obstacle::LastCut;
 use crate::length::Length;
 use crate::setup::{Axle, Setup};
 
@@ -49,14 +50,20 @@ impl AxleCase<'_> {
 
     /// Every part of this axle that nobody read and that the plan comes nearer to than what ran clean.
     pub fn unread(&self, stand: &MountedSetup) -> Vec<Unread> {
+        let mut cut = LastCut::default();
         Feature::ALL
             .into_iter()
             .filter(|feature| feature.is_read_on(self.axle) && !self.resolved.knows(*feature))
-            .filter_map(|feature| self.unread_part(feature, stand))
+            .filter_map(|feature| self.unread_part(feature, stand, &mut cut))
             .collect()
     }
 
-    pub(super) fn unread_part(&self, feature: Feature, stand: &MountedSetup) -> Option<Unread> {
+    pub(super) fn unread_part(
+        &self,
+        feature: Feature,
+        stand: &MountedSetup,
+        cut: &mut LastCut,
+    ) -> Option<Unread> {
         let against = |proven: &Setup| {
             let proven = MountedSetup::of(proven, self.corner.camber())?;
             Some(self.nearer_by(feature, &proven, stand))
@@ -78,7 +85,7 @@ impl AxleCase<'_> {
         if nearer <= 0.0 {
             return None;
         }
-        let must_find = self.must_find(feature, nearer, stand);
+        let must_find = self.must_find_against(feature, nearer, stand, cut);
         let (usual, spread) = feature.facts().usual_mm;
         // The chance that a usual car has less: a logistic curve is near enough to a normal one.
         let power = 1.0 / (1.0 + (-1.702 * (must_find.as_mm() - usual) / spread).exp());
@@ -112,9 +119,9 @@ impl AxleCase<'_> {
     /// Whether the plan comes nearer to no part than what ran clean.
     pub(super) fn comes_no_nearer(&self, stand: &MountedSetup) -> bool {
         MountedSetup::of(self.fitted, self.corner.camber()).is_some()
-            && Feature::ALL
-                .into_iter()
-                .filter(|feature| feature.is_read_on(self.axle))
-                .all(|feature| self.resolved.knows(feature) || self.unread_part(feature, stand).is_none())
+            && Feature::ALL.into_iter().filter(|feature| feature.is_read_on(self.axle)).all(|feature| {
+                self.resolved.knows(feature)
+                    || self.unread_part(feature, stand, &mut LastCut::default()).is_none()
+            })
     }
 }

@@ -156,6 +156,8 @@ pub struct Otherwise {
 pub struct Against {
     /// The fitted faces.
     pub faces: Faces,
+    /// Places of its tread across: y from the hub face, and radius. Shoulder, middle, shoulder.
+    pub tread: [[f64; 2]; 5],
     /// With each [`Part`] of the fitted set at the lower and upper end of its range.
     pub parts: [[Otherwise; 2]; 5],
     /// With the camber lower and higher by [`CAMBER_STEP_DEG`].
@@ -249,6 +251,24 @@ fn height_of(face: Face, outline: &Outline, fitted: &Setup) -> Option<(f64, f64)
         Face::Shoulder => Some((0.955 * crown, 8.0)),
         Face::Flange => Some((flange - 5.0, 5.0)),
     }
+}
+
+/// Five places across a tread: both shoulders, both edges, the middle.
+fn tread_of(outline: &Outline, center: f64) -> [[f64; 2]; 5] {
+    let crown = outline.bounds().1.1;
+    let at = |share: f64| {
+        let height = share * crown;
+        let inmost = outline.inmost_between(height, height).unwrap_or(0.0);
+        [inmost, height]
+    };
+    let ([shoulder, low], [edge, high]) = (at(0.94), at(0.975));
+    [
+        [center + shoulder, low],
+        [center + edge, high],
+        [center, crown],
+        [center - edge, high],
+        [center - shoulder, low],
+    ]
 }
 
 /// Where a part that is read at a place nobody noted usually is, above the axle; and how far that may be off. Estimates.
@@ -372,7 +392,11 @@ impl Corner {
             along: by(outline, camber, height).map_or(0.0, |other| other.along() - place.along()),
             faces: Faces::of(outline, center, camber),
         };
-        let mut against = Against { faces: Faces::of(cut.nominal(), center, camber), ..Against::default() };
+        let mut against = Against {
+            faces: Faces::of(cut.nominal(), center, camber),
+            tread: tread_of(cut.nominal(), center),
+            ..Against::default()
+        };
         for part in Part::ALL {
             against.parts[part as usize] = [0, 1].map(|end| otherwise(cut.at_end(part, end), camber));
         }

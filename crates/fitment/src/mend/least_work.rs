@@ -11,7 +11,7 @@ impl AxleCase<'_> {
     /// Hard work is given up before mild: from the hardest lever on, each goes back towards what the trial has set
     /// as far as the others still clear it.
     pub fn least_of(&self, planned: &Setup, allowed: &Levers) -> Option<Levers> {
-        let clears = |levers: &Levers| Some(!AxleCase { levers, ..*self }.fit(planned)?.rules_out());
+        let clears = |levers: &Levers| Some(!AxleCase { levers, ..*self }.rules_out(planned)?);
         if clears(self.levers)? {
             return Some(*self.levers);
         }

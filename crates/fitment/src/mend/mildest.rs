@@ -191,6 +191,9 @@ impl AxleCase<'_> {
         let trial = AxleCase { levers, ..*self };
         let wheel = setup.wheel?;
         let offset = wheel.offset?.as_mm();
+        if trial.is_hopeless(setup) {
+            return None;
+        }
         let windows = trial.window(setup, TireChoice::Same, &[wheel.width], None);
         let window = windows.first().filter(|window| window.is_open())?;
         let mut setup = *setup;

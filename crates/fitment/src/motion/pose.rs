@@ -85,19 +85,25 @@ impl Kinematics {
 
     /// Where a point of the wheel is in a pose: leaned by the camber about the x axis through the origin, turned about the
     /// steering axis, lifted by the travel.
-    pub fn placed(&self, pose: Pose, [x, y, z]: Place) -> Place {
+    pub fn placed(&self, pose: Pose, place: Place) -> Place {
+        self.placing(pose).of(place)
+    }
+
+    /// The same for many points of one pose.
+    pub fn placing(&self, pose: Pose) -> Placing {
         let camber = (self.camber_deg + self.camber_gain_deg_per_mm * pose.travel_mm).to_radians();
         let (sin, cos) = camber.sin_cos();
-        let leaned = [x, y * cos + z * sin, z * cos - y * sin];
-        let turned = match self.axis {
-            None => leaned,
+        let lean = [[1.0, 0.0, 0.0], [0.0, cos, sin], [0.0, -sin, cos]];
+        let lift = [0.0, 0.0, pose.travel_mm];
+        // G + turn · (lean · p − G) + lift, written as one matrix and one shift.
+        match self.axis {
+            None => Placing { rows: lean, shift: lift },
             Some(axis) => {
                 let turn = rotation(axis.along, pose.steer_deg.to_radians());
-                let from = subtract(leaned, axis.through);
-                add(axis.through, times(&turn, from))
+                let shift = subtract(axis.through, times(&turn, axis.through));
+                Placing { rows: product(&turn, &lean), shift: add(shift, lift) }
             }
-        };
-        [turned[0], turned[1], turned[2] + pose.travel_mm]
+        }
     }
 
     /// The way back: from a place on a part, which is where it is at rest, into the wheel's own frame.
@@ -121,6 +127,20 @@ impl Kinematics {
         let inner = subtract([0.0, 0.0, -down], through);
         let shift = times(&upright, add(through, times(&turn, inner)));
         IntoWheel { rows, shift }
+    }
+}
+
+/// A pose, ready for many points.
+#[derive(Debug, Clone, Copy)]
+pub struct Placing {
+    rows: [[f64; 3]; 3],
+    shift: Place,
+}
+
+impl Placing {
+    /// Where a point of the wheel is.
+    pub fn of(&self, place: Place) -> Place {
+        add(times(&self.rows, place), self.shift)
     }
 }
 
