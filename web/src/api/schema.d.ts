@@ -3216,12 +3216,12 @@ export interface components {
             axle: components["schemas"]["AxleCode"];
             /**
              * Format: double
-             * @description Where round the wheel, as hours of a clock; null for the part's usual place.
+             * @description Where round the wheel, as hours of a clock; left out for the part's usual place.
              */
             clock?: number | null;
-            /** @description Along which way; null for the part's usual one. */
+            /** @description Along which way; left out for the part's usual one. */
             direction?: string | null;
-            /** @description From which face; null for the part's usual one. */
+            /** @description From which face; left out for the part's usual one. */
             face?: string | null;
             /** @description What was fitted; null for the bare hub. */
             fitted?: string | null;

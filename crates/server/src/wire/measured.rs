@@ -205,11 +205,14 @@ pub struct ReadingView {
     pub steer: &'static str,
     /// How far from the axle.
     pub radius_mm: Option<f64>,
-    /// From which face; null for the part's usual one.
+    /// From which face; left out for the part's usual one.
+    #[serde(skip_serializing_if = "Option::is_none")]
     pub face: Option<&'static str>,
-    /// Along which way; null for the part's usual one.
+    /// Along which way; left out for the part's usual one.
+    #[serde(skip_serializing_if = "Option::is_none")]
     pub direction: Option<&'static str>,
-    /// Where round the wheel, as hours of a clock; null for the part's usual place.
+    /// Where round the wheel, as hours of a clock; left out for the part's usual place.
+    #[serde(skip_serializing_if = "Option::is_none")]
     pub clock: Option<f64>,
     /// Written over from the other side, not read.
     pub is_copied: bool,
