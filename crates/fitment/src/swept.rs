@@ -216,6 +216,7 @@ impl AxleCase<'_> {
         )?;
         let reach = moving.reach();
         let parts = self.parts_in_space(moving, planned);
+        let standing = self.fit(planned);
         let sweep = |least_mm| Sweep {
             outline: &wheel.outline,
             center_y: wheel.center_y,
@@ -232,8 +233,14 @@ impl AxleCase<'_> {
                 let one = sweep(part.least_mm);
                 let found = one.over(std::slice::from_ref(&part.cloud)).parts.first().copied().flatten()?;
                 let map = one.map(&part.cloud, &poses).iter().map(|cell: &Cell| cell.room_mm).collect();
-                let verdict = part.word(found.least_mm);
-                let says = says(&part, &found);
+                let mut verdict = part.word(found.least_mm);
+                let mut says = says(&part, &found);
+                // One part has one word: here it is never better than where it stands still.
+                let line = standing.as_ref().and_then(|fit| fit.line(part.feature));
+                if let Some(line) = line.filter(|line| line.verdict > verdict) {
+                    verdict = line.verdict;
+                    says = says.text(format!(" Standing still the ledger says: {}.", line.verdict.word()));
+                }
                 Some(SweptPart { part, found, verdict, map, says })
             })
             .collect();
@@ -242,7 +249,7 @@ impl AxleCase<'_> {
             left(a).total_cmp(&left(b))
         });
         // No better word than standing still: what nobody read, and what decides, is measured first.
-        let standing = self.fit(planned).map_or(Verdict::MeasureFirst, |fit| fit.verdict);
+        let standing = standing.map_or(Verdict::MeasureFirst, |fit| fit.verdict);
         let nothing_read = if swept.is_empty() { Verdict::MeasureFirst } else { Verdict::Clears };
         let verdict = swept.iter().map(|one| one.verdict).fold(standing.max(nothing_read), Verdict::max);
         // One part's own limit for all that move: the strictest is kept.

@@ -22,7 +22,7 @@ export function Motion() {
   const [envelope, setEnvelope] = useState("road");
   const [pose, setPose] = useState<Pose>(AT_REST);
   const [marked, setMarked] = useState<string | null>(null);
-  const { data: motion, error } = useMotion(open, axle, envelope);
+  const { data: motion, error, isLoading } = useMotion(open, axle, envelope);
   const [views, viewsSize] = useSize({ width: 780, height: 330 });
   const [map, mapSize] = useSize({ width: 780, height: 230 });
   const part = motion?.parts.find((one) => one.code === marked) ?? null;
@@ -102,7 +102,14 @@ export function Motion() {
               : "The program does not answer."}
           </p>
         )}
-        {!motion && !error && <p>State wheel, offset and tire of this axle first, on the bench.</p>}
+        {isLoading && (
+          <p role="status" data-loading>
+            Turning and lifting the wheel…
+          </p>
+        )}
+        {!motion && !error && !isLoading && (
+          <p>State wheel, offset and tire of this axle first, on the bench.</p>
+        )}
         {motion && <Answer motion={motion} pose={pose} marked={marked} onMark={setMarked} onPose={setPose} />}
       </aside>
     </main>

@@ -52,6 +52,7 @@ async fn main() -> anyhow::Result<()> {
         browser.see("main h1, header h1").await?;
         browser.until("return document.fonts.status === 'loaded'").await?;
         tokio::time::sleep(std::time::Duration::from_millis(700)).await;
+        browser.until("return document.querySelector('[data-loading]') === null").await?;
         if !keys.is_empty() {
             browser.press(keys.to_string()).await?;
             tokio::time::sleep(std::time::Duration::from_millis(300)).await;
