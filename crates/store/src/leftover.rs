@@ -36,13 +36,7 @@ pub(crate) fn look_at(path: &Path) -> Result<Option<String>, StoreError> {
         _ => return Ok(None),
     };
     let name = log.display().to_string();
-    // The file without its log, and with it.
-    let alone = marks(&format!("file:{}?immutable=1", escaped(path)));
-    let together = marks(&format!("file:{}", escaped(path)));
-    if let (Some((mark, _)), Some((now, earlier))) = (alone, together)
-        && mark != now
-        && mark != earlier
-    {
+    if goes_on_from_another_state(path) {
         return Err(StoreError::ForeignLog { path: path.display().to_string(), log: name });
     }
     match whole_frames(&bytes) {
@@ -61,6 +55,34 @@ pub(crate) fn look_at(path: &Path) -> Result<Option<String>, StoreError> {
         }
     }
 }
+
+/// Whether a log goes on from another state of the file than the one it stands beside.
+///
+/// Another start of the program may write the log back just between the two looks, and they are then of two states: only what
+/// stands still between two looks at the file is believed.
+fn goes_on_from_another_state(path: &Path) -> bool {
+    // The file without its log, and with it.
+    let alone = || marks(&format!("file:{}?immutable=1", escaped(path)));
+    let together = || marks(&format!("file:{}", escaped(path)));
+    let mut before = alone();
+    for _ in 0..LOOKS {
+        let with_log = together();
+        let is_foreign = before
+            .as_ref()
+            .zip(with_log.as_ref())
+            .is_some_and(|((mark, _), (now, earlier))| mark != now && mark != earlier);
+        let after = alone();
+        if !is_foreign || (after == before && together() == with_log) {
+            return is_foreign;
+        }
+        before = after;
+    }
+    // Somebody writes all the time: then the log is alive, and nobody's leftover.
+    false
+}
+
+/// Looks until a file is taken for one that is being written.
+const LOOKS: usize = 20;
 
 /// Marks the state of the file that the log goes on from: the first change in a log that was just emptied.
 pub(crate) fn begin_log(connection: &Connection) -> Result<(), rusqlite::Error> {
