@@ -2386,6 +2386,11 @@ export interface components {
             fitted_scrub_radius_mm?: number | null;
             /** Format: double */
             fitted_trail_mm?: number | null;
+            /**
+             * Format: double
+             * @description Where the wheel ends and the tire begins, seen from the side.
+             */
+            flange_top_mm: number;
             /** @description The planned setup's line. */
             line: string;
             /** Format: double */

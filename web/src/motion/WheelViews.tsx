@@ -1,6 +1,6 @@
 import { type PointerEvent, useRef } from "react";
 import { useVerdicts } from "../shared/registry";
-import { type Place, placing } from "./pose";
+import { carrying, type Place, placing } from "./pose";
 import type { Motion, MotionPart, Pose } from "./useMotion";
 
 type Props = {
@@ -122,12 +122,12 @@ function OneView({ view, motion, parts, pose, marked, scale, center, title, crow
   };
   const path = (points: Place[]) => `M${points.map(onPaper).join("L")}`;
   const place = placing(motion, pose);
+  const carried = carrying(motion, pose);
   const atRest = placing(motion, { steer: 0, travel: 0 });
   // Seen from the side a wheel is its circles; from above and in the cut, both halves of its section.
   const halves = (to: (place: Place) => Place): Place[][] => {
     if (view === "side") {
-      const rim = crown - (motion.outline_mm.length > 0 ? 0.32 * crown : 0);
-      return [crown, rim].map((radius) =>
+      return [crown, motion.flange_top_mm].map((radius) =>
         Array.from({ length: 73 }, (_, at) => {
           const angle = (at / 36) * Math.PI;
           return to([radius * Math.cos(angle), 0, radius * Math.sin(angle)]);
@@ -187,18 +187,9 @@ function OneView({ view, motion, parts, pose, marked, scale, center, title, crow
           data-part={part.code}
         >
           <title>{`${part.name}: ${verdict(part.verdict).word}`}</title>
-          <path
-            d={path(part.moves ? points : points.map((one) => carriedAlong(one, place, atRest)))}
-            fill="none"
-          />
+          <path d={path(part.moves ? points : points.map(carried))} fill="none" />
         </g>
       ))}
     </g>
   );
-}
-
-/** What steers and travels with the wheel is drawn as far from it as at rest: moved by what the hub moves. */
-function carriedAlong([x, y, z]: Place, place: (p: Place) => Place, atRest: (p: Place) => Place): Place {
-  const [from, to] = [atRest([x, y, z]), place([x, y, z])];
-  return [x + to[0] - from[0], y + to[1] - from[1], z + to[2] - from[2]];
 }

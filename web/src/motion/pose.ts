@@ -3,9 +3,18 @@ import type { Motion, Pose } from "./useMotion";
 
 export type Place = [x: number, y: number, z: number];
 
-/** From the wheel's own frame to the corner: leaned, turned about the axis, lifted. */
-export function placing(motion: Motion, { steer, travel }: Pose): (place: Place) => Place {
-  const camber = radians(motion.camber_deg + motion.camber_gain_deg_per_mm * travel);
+/** From the wheel's own frame, upright, to the corner: leaned, turned about the axis, lifted. */
+export function placing(motion: Motion, pose: Pose): (place: Place) => Place {
+  return moving(motion, pose, motion.camber_deg);
+}
+
+/** Where a part goes that stands on the upright, from where it is at rest. */
+export function carrying(motion: Motion, pose: Pose): (place: Place) => Place {
+  return moving(motion, pose, 0);
+}
+
+function moving(motion: Motion, { steer, travel }: Pose, camberAtRest: number): (place: Place) => Place {
+  const camber = radians(camberAtRest + motion.camber_gain_deg_per_mm * travel);
   const [sin, cos] = [Math.sin(camber), Math.cos(camber)];
   const turn = turning(motion, steer);
   return ([x, y, z]) => {

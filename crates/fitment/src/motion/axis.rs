@@ -122,15 +122,7 @@ impl SteeringAxis {
 #[cfg(test)]
 mod tests {
     use super::*;
-
-    const STRUT: Steering = Steering {
-        inclination_deg: 13.0,
-        caster_deg: 5.0,
-        scrub_radius_mm: -5.0,
-        trail_mm: 26.0,
-        lock_outward_deg: 38.0,
-        lock_inward_deg: 31.0,
-    };
+    use crate::motion::STRUT;
 
     #[test]
     fn a_plan_moves_the_contact_and_the_axis_stays() {

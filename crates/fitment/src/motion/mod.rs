@@ -29,3 +29,14 @@ pub use wheel::MovingWheel;
 
 /// A place in the corner frame: x, y, z in millimetres.
 pub type Place = [f64; 3];
+
+/// An invented strut suspension that the tests of this module turn about.
+#[cfg(test)]
+const STRUT: Steering = Steering {
+    inclination_deg: 13.0,
+    caster_deg: 5.0,
+    scrub_radius_mm: -5.0,
+    trail_mm: 26.0,
+    lock_outward_deg: 38.0,
+    lock_inward_deg: 31.0,
+};

@@ -448,17 +448,8 @@ fn smaller(a: Option<f64>, b: Option<f64>) -> Option<f64> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::motion::{Steering, SteeringAxis, SuspensionKind};
+    use crate::motion::{STRUT, SteeringAxis, SuspensionKind};
     use crate::setup::Setup;
-
-    const STRUT: Steering = Steering {
-        inclination_deg: 13.0,
-        caster_deg: 5.0,
-        scrub_radius_mm: -5.0,
-        trail_mm: 26.0,
-        lock_outward_deg: 38.0,
-        lock_inward_deg: 31.0,
-    };
 
     fn swept(line: &str, envelope: Envelope, with: impl FnOnce(&Sweep<'_>)) {
         let setup: Setup = line.parse().unwrap();

@@ -3,6 +3,7 @@
 use super::axis::loaded_radius;
 use super::{Kinematics, Steering, SteeringAxis, Travel};
 use crate::section::Outline;
+use crate::section::outline::flange_top;
 use crate::setup::Setup;
 
 /// A setup ready to move: its outline, where it stands, and how.
@@ -10,6 +11,8 @@ use crate::setup::Setup;
 pub struct MovingWheel {
     /// Rim and tire.
     pub outline: Outline,
+    /// Height of the flange's top above the axle: where the wheel ends and the tire begins, seen from the side.
+    pub flange_top_r: f64,
     /// Where the rim's centre plane stands on the hub: spacer − ET, in millimetres. The contact's centre is taken there.
     pub center_y: f64,
     /// Hub to ground.
@@ -43,6 +46,7 @@ impl MovingWheel {
         let on_ground = axis.map(|axis| axis.scrub_and_trail(center_y, loaded_radius_mm));
         Some(Self {
             outline: Outline::of(planned)?,
+            flange_top_r: flange_top(planned)?,
             center_y,
             loaded_radius_mm,
             kinematics: Kinematics {

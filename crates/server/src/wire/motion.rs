@@ -93,6 +93,8 @@ pub struct MotionView {
     pub line: String,
     /// The outline on the hub, unleaned.
     pub outline_mm: Vec<[f64; 2]>,
+    /// Where the wheel ends and the tire begins, seen from the side.
+    pub flange_top_mm: f64,
     pub loaded_radius_mm: f64,
     pub camber_deg: f64,
     pub camber_gain_deg_per_mm: f64,
@@ -169,6 +171,7 @@ impl MotionView {
         Self {
             line,
             outline_mm: swept.wheel.outline_on_the_hub().map(|(y, r)| [rounded(y), rounded(r)]).collect(),
+            flange_top_mm: swept.wheel.flange_top_r,
             loaded_radius_mm: swept.wheel.loaded_radius_mm,
             camber_deg: kinematics.camber_deg,
             camber_gain_deg_per_mm: kinematics.camber_gain_deg_per_mm,
