@@ -171,12 +171,6 @@ impl Sweep<'_> {
     /// The poses of the grid that the use reaches: its bounds are on it. The first is at rest.
     pub fn poses(&self) -> Vec<Pose> {
         let (down, up) = self.reach.travel(self.envelope);
-        let between = |least: f64, most: f64, count: usize| {
-            let count = if most > least { count } else { 1 };
-            (0..count).map(move |at| {
-                if count == 1 { least } else { least + (most - least) * at as f64 / (count - 1) as f64 }
-            })
-        };
         let mut poses = vec![Pose::AT_REST];
         for travel_mm in between(down, up, GRID.1) {
             let (inward, outward) = self.reach.steer(self.envelope, travel_mm);
@@ -432,6 +426,22 @@ struct Given {
     bump_mm: f64,
 }
 
+/// So many figures from `least` to `most`, as even as it goes with nought among them where it lies between: a map must show
+/// how the car stands.
+fn between(least: f64, most: f64, count: usize) -> impl Iterator<Item = f64> {
+    let steps = if most > least { count - 1 } else { 0 };
+    let below = match (-least / (most - least) * steps as f64).round() {
+        share if least < 0.0 && most > 0.0 => (share as usize).clamp(1, steps - 1),
+        _ => 0,
+    };
+    let turn = if below > 0 { 0.0 } else { least };
+    (0..=steps).map(move |at| match at {
+        at if at < below => least * (1.0 - at as f64 / below as f64),
+        at if at == below => turn,
+        at => turn + (most - turn) * (at - below) as f64 / (steps - below) as f64,
+    })
+}
+
 /// Whether two poses are one but for the last figure's rounding.
 fn is_same(a: Pose, b: Pose) -> bool {
     (a.steer_deg - b.steer_deg).abs() < 1e-9 && (a.travel_mm - b.travel_mm).abs() < 1e-9
@@ -450,6 +460,18 @@ mod tests {
     use super::*;
     use crate::motion::{STRUT, SteeringAxis, SuspensionKind};
     use crate::setup::Setup;
+
+    #[test]
+    fn a_grid_has_its_ends_and_how_the_car_stands() {
+        for (least, most) in [(-31.0, 37.0), (-1.0, 85.0), (-80.0, 0.4), (0.0, 10.0), (-9.0, 0.0)] {
+            let all: Vec<f64> = between(least, most, 31).collect();
+            assert_eq!((all.len(), all[0], all[30]), (31, least, most));
+            assert!(all.contains(&0.0) && all.is_sorted(), "{all:?}");
+            let widest = all.windows(2).map(|two| two[1] - two[0]).fold(0.0, f64::max);
+            assert!(widest < 1.1 * (most - least) / 30.0, "as even as it goes: {all:?}");
+        }
+        assert_eq!(between(0.0, 0.0, 41).collect::<Vec<_>>(), [0.0]);
+    }
 
     fn swept(line: &str, envelope: Envelope, with: impl FnOnce(&Sweep<'_>)) {
         let setup: Setup = line.parse().unwrap();
