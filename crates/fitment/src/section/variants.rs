@@ -62,8 +62,10 @@ const LISTED: f64 = 0.5;
 const SHOULDER_MM: f64 = 6.0;
 /// Each flange of a rim. Estimate.
 const HALF_RIM_MM: f64 = 0.3;
-/// Metal under a flange, where makers differ. Estimate.
+/// Metal under a flange, where makers differ: so much less than drawn, which is all of a thin one's edge. Estimate.
 const FLANGE_MM: f64 = 3.0;
+/// … and so many times as much more, as under the blunt edges of castings. Estimate.
+const BLUNT_FLANGE: f64 = 2.0;
 
 impl Tolerances {
     /// Of new parts of these sizes.
@@ -127,15 +129,19 @@ impl Variants {
         &self.nominal
     }
 
-    /// By how much a part may differ either way.
-    pub fn tolerance(&self, part: Part) -> f64 {
+    /// By how much a part may differ; the metal under a flange by more than that upward.
+    fn tolerance(&self, part: Part) -> f64 {
         self.tolerances.of_part(part)
     }
 
     /// With one part at the lower (0) or upper (1) end of its range.
     pub fn at_end(&self, part: Part, end: usize) -> &Outline {
         self.ends[part as usize][end].get_or_init(|| {
-            let by = self.tolerance(part) * if end == 0 { -1.0 } else { 1.0 };
+            let by = match (part, end) {
+                (_, 0) => -self.tolerance(part),
+                (Part::Flange, _) => self.tolerance(part) * BLUNT_FLANGE,
+                _ => self.tolerance(part),
+            };
             let mut off = self.base;
             match part {
                 Part::TireWidth => off.half_section += by,
