@@ -25,11 +25,11 @@ impl Browser {
             .with_context(|| format!("never saw {css}"))
     }
 
-    /// Waits until an element's text contains some words.
+    /// Waits until an element's text contains some words, and gives the whole of it.
     ///
     /// # Errors
     /// When it does not come to it; the error shows what was there.
-    pub async fn read(&self, css: &str, words: &str) -> anyhow::Result<()> {
+    pub async fn read(&self, css: &str, words: &str) -> anyhow::Result<String> {
         let mut seen = String::new();
         for _ in 0..PATIENCE.as_millis() / LOOK_AGAIN.as_millis() {
             // The element may be replaced while it is looked at.
@@ -37,7 +37,7 @@ impl Browser {
                 && let Ok(text) = element.text().await
             {
                 if text.contains(words) {
-                    return Ok(());
+                    return Ok(text);
                 }
                 seen = text;
             }
