@@ -209,7 +209,8 @@ async fn the_measure_list_leads_to_the_bay_and_onto_paper() -> anyhow::Result<()
     browser.press("m").await?;
     // The figure itself is the core's; what counts here is that both screens say the same one.
     let listed = browser.read("[data-measure=rear-knuckle]", "≥").await?;
-    let needed = listed.split_once("≥ ").and_then(|(_, rest)| rest.lines().next()).context("a figure")?.to_owned();
+    let needed =
+        listed.split_once("≥ ").and_then(|(_, rest)| rest.lines().next()).context("a figure")?.to_owned();
     browser.see("[data-measure=rear-knuckle] a").await?.click().await?;
     browser.see("[data-lit=knuckle]").await?;
     browser.read("[data-part=knuckle]", &format!("must be {needed} or more")).await?;
