@@ -42,6 +42,8 @@ pub struct HouseLimits {
     pub arm_gap: Length,
     /// Least gap to liner, sill, frame or sway bar at full lock.
     pub lock_gap: Length,
+    /// How much nearer body and bushings come under load than the pose says, beside lip, arch and liner.
+    pub compliance: Length,
     /// Least gap between caliper and barrel.
     pub caliper_radial_gap: Length,
     /// Least gap between caliper and spokes.
@@ -71,6 +73,8 @@ impl HouseLimits {
         arch_gap_lowered: Length::mm(40.0),
         arm_gap: Length::mm(5.0),
         lock_gap: Length::mm(5.0),
+        // 3 ± 2 mm; estimate.
+        compliance: Length::mm(5.0),
         caliper_radial_gap: Length::mm(3.0),
         caliper_face_gap: Length::mm(3.0),
         flush_within: Length::mm(3.0),
@@ -156,6 +160,7 @@ pub const LIMITS: &[LimitFacts] = &[
     limit!("arch_mm", "gap upward to the arch, street car", (0.0, 150.0), arch_gap),
     limit!("arch_lowered_mm", "gap upward to the arch, lowered", (0.0, 150.0), arch_gap_lowered),
     limit!("lock_mm", "gap to liner, sill, frame and sway bar", (0.0, 60.0), lock_gap),
+    limit!("compliance_mm", "what body and bushings give under load", (0.0, 20.0), compliance),
     limit!("caliper_radial_mm", "gap between caliper and barrel", (0.0, 20.0), caliper_radial_gap),
     limit!("caliper_face_mm", "gap between caliper and spokes", (0.0, 20.0), caliper_face_gap),
     limit!("flush_within_mm", "how level with the fender line counts as flush", (0.0, 20.0), flush_within),

@@ -317,10 +317,10 @@ impl AxleCase<'_> {
 /// How near a root is sought, in millimetres.
 const ROOT_MM: f64 = 0.005;
 /// No rim's centre plane stands further from a hub.
-const FURTHEST_MM: f64 = 300.0;
+pub(crate) const FURTHEST_MM: f64 = 300.0;
 
 /// Where the room left over is nothing.
-enum Root {
+pub(crate) enum Root {
     At(f64),
     /// Nowhere on a hub: whether it is clear everywhere.
     Nowhere(bool),
@@ -329,7 +329,7 @@ enum Root {
 /// Seeks the root of what is left over, which grows by at most a millimetre for each the wheel moves by `away`: the step
 /// that would do if it grew by as much, doubled until the sign turns, then false position with the stale end halved
 /// (Illinois).
-fn root(slack: &dyn Fn(f64) -> Option<f64>, here: f64, left: f64, away: f64) -> Root {
+pub(crate) fn root(slack: &dyn Fn(f64) -> Option<f64>, here: f64, left: f64, away: f64) -> Root {
     let (mut a, mut at_a) = (here, left);
     let toward = if left < 0.0 { away } else { -away };
     let mut step = left.abs().max(0.5);

@@ -44,6 +44,14 @@ pub enum Input {
     BrakeProfile,
     WheelInside,
     WheelInsideDrawn,
+    StandingStill,
+    Inclination,
+    Caster,
+    ScrubRadius,
+    BumpTravel,
+    DroopTravel,
+    CamberGain,
+    Compliance,
 }
 
 impl Input {
@@ -77,6 +85,14 @@ impl Input {
             Self::BrakeProfile => "the brake's profile",
             Self::WheelInside => "the wheel's inside",
             Self::WheelInsideDrawn => "the wheel's inside, drawn from its size",
+            Self::StandingStill => "the room as it stands still",
+            Self::Inclination => "steering axis inclination",
+            Self::Caster => "caster",
+            Self::ScrubRadius => "scrub radius",
+            Self::BumpTravel => "bump travel",
+            Self::DroopTravel => "droop travel",
+            Self::CamberGain => "camber gain",
+            Self::Compliance => "body and bushings under load",
         }
     }
 }

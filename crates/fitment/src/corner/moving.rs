@@ -64,7 +64,12 @@ impl Moving {
     pub fn knows_the_steering(&self) -> bool {
         let of_steering =
             [Fact::Inclination, Fact::Caster, Fact::ScrubRadius, Fact::LockOutward, Fact::LockInward];
-        self.steering.is_some() && of_steering.iter().any(|fact| !self.assumed.contains(&fact.facts().title))
+        self.steering.is_some() && of_steering.iter().any(|fact| self.is_measured(*fact))
+    }
+
+    /// Whether a figure was measured, not taken as usual.
+    pub fn is_measured(&self, fact: Fact) -> bool {
+        !self.assumed.contains(&fact.facts().title)
     }
 
     /// How a wheel of this camber moves whose steering was measured with `fitted`; `None` while wheel, offset or tire of
@@ -84,6 +89,18 @@ impl Moving {
             bump_mm: self.travel.bump_mm,
             droop_mm: self.travel.droop_mm,
         }
+    }
+
+    /// The same with the body raised by so much, or lowered: the stops stay where they were, so a lift gives bump and takes
+    /// droop, and at full bump the tire comes exactly as high as before.
+    pub fn reach_raised(&self, raised_mm: f64) -> Reach {
+        let reach = self.reach();
+        let bump_mm = if raised_mm < 0.0 {
+            bump_after_lowering(reach.bump_mm, -raised_mm)
+        } else {
+            reach.bump_mm + raised_mm
+        };
+        Reach { bump_mm, droop_mm: (reach.droop_mm - raised_mm).max(0.0), ..reach }
     }
 
     /// The pose at a lock, for a wheel of a side; without a side the left one's. Turned to the left, the left wheel's front

@@ -10,8 +10,9 @@ const STEP: f64 = 2.5;
 /// How far beyond the outline the grid goes.
 const MARGIN: f64 = 45.0;
 
+/// An outline with the distances round it.
 #[derive(Debug)]
-pub(super) struct Field<'a> {
+pub struct DistanceField<'a> {
     outline: &'a Outline,
     y: (f64, f64),
     r: (f64, f64),
@@ -21,8 +22,9 @@ pub(super) struct Field<'a> {
     nodes: Vec<f32>,
 }
 
-impl<'a> Field<'a> {
-    pub(super) fn of(outline: &'a Outline) -> Self {
+impl<'a> DistanceField<'a> {
+    /// Works the distances out; what the field is asked for after that is quick.
+    pub fn of(outline: &'a Outline) -> Self {
         let (y, r) = outline.bounds();
         let from = (y.0 - MARGIN, (r.0 - MARGIN).max(0.0));
         let count = |least: f64, most: f64| ((most - least) / STEP).ceil().max(0.0) as usize + 1;
@@ -35,6 +37,11 @@ impl<'a> Field<'a> {
             }
         }
         Self { outline, y, r, from, columns, rows, nodes }
+    }
+
+    /// The outline it is of.
+    pub fn outline(&self) -> &'a Outline {
+        self.outline
     }
 
     /// The signed distance of a place, in the outline's frame; `None` where it cannot be under `limit`.
@@ -71,7 +78,7 @@ mod tests {
     #[test]
     fn what_it_leaves_out_is_never_nearer() {
         let outline = Outline::of(&"18x8.5 ET35 245/40R18".parse().unwrap()).unwrap();
-        let field = Field::of(&outline);
+        let field = DistanceField::of(&outline);
         let mut asked = 0;
         for at in 0..20_000u32 {
             // Spread evenly over the well, and beyond the grid.

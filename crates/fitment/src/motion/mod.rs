@@ -4,6 +4,7 @@
 //! - [`pose`]: where a point of the wheel goes, and back.
 //! - [`envelope`]: which poses a use of the car reaches.
 //! - [`estimate`]: what is taken for a kind of suspension of which nothing was measured.
+//! - [`DistanceField`]: an outline that is asked for its distance many times.
 //! - [`wheel`]: a setup on a car whose steering was measured with another one.
 //! - [`sweep`]: the least room to parts of the car over all poses.
 //!
@@ -23,6 +24,7 @@ pub mod wheel;
 pub use axis::{OutOfRange, Steering, SteeringAxis};
 pub use envelope::{Envelope, Reach};
 pub use estimate::SuspensionKind;
+pub use field::DistanceField;
 pub use pose::{Carried, Kinematics, Pose, Travel};
 pub use sweep::{Cloud, CloudAnswer, Sweep, SweepAnswer};
 pub use wheel::MovingWheel;

@@ -5,7 +5,7 @@
 //! outline is taken: exact, without a mesh. The poses are a grid; from its lowest cells a local search goes on to
 //! [`REFINED_MM`].
 
-use super::field::Field;
+use super::field::DistanceField;
 use super::pose::IntoWheel;
 use super::{Carried, Envelope, Kinematics, Place, Pose, Reach};
 use crate::section::Outline;
@@ -33,7 +33,7 @@ pub struct Cloud {
 #[derive(Debug, Clone, Copy)]
 pub struct Sweep<'a> {
     /// Rim and tire.
-    pub outline: &'a Outline,
+    pub field: &'a DistanceField<'a>,
     /// Where the rim's centre plane stands on the hub: spacer − ET.
     pub center_y: f64,
     /// How it moves.
@@ -87,7 +87,6 @@ pub struct Cell {
 /// What a part's places come to in any pose.
 struct Swept<'a> {
     sweep: &'a Sweep<'a>,
-    field: &'a Field<'a>,
     cloud: &'a Cloud,
 }
 
@@ -98,7 +97,7 @@ impl Swept<'_> {
         let mut least = (f64::INFINITY, start);
         let mut see = |at: usize, into: &IntoWheel| {
             let (y, r) = into.axial_and_radius(self.cloud.points[at]);
-            if let Some(room) = self.field.nearer_than(y - self.sweep.center_y, r, least.0) {
+            if let Some(room) = self.sweep.field.nearer_than(y - self.sweep.center_y, r, least.0) {
                 least = (room, at);
             }
         };
@@ -153,16 +152,20 @@ impl Swept<'_> {
 }
 
 impl Kinematics {
+    /// What the places of a part come to in the wheel's own frame in a pose: along the axle from the hub face, and from it.
+    pub fn in_the_wheel<'c>(
+        &self,
+        cloud: &'c Cloud,
+        pose: Pose,
+    ) -> impl ExactSizeIterator<Item = (f64, f64)> + use<'c> {
+        let into = self.inverse(pose, cloud.carried);
+        cloud.points.iter().map(move |point| into.axial_and_radius(*point))
+    }
+
     /// Room of a wheel that moves so to a part in one pose, in millimetres; infinite for a part without a place.
     pub fn room(&self, outline: &Outline, center_y: f64, cloud: &Cloud, pose: Pose) -> f64 {
-        let into = self.inverse(pose, cloud.carried);
-        cloud
-            .points
-            .iter()
-            .map(|point| {
-                let (y, r) = into.axial_and_radius(*point);
-                outline.signed_distance(y - center_y, r)
-            })
+        self.in_the_wheel(cloud, pose)
+            .map(|(y, r)| outline.signed_distance(y - center_y, r))
             .fold(f64::INFINITY, f64::min)
     }
 }
@@ -181,23 +184,21 @@ impl Sweep<'_> {
 
     /// Room to a part in one pose, in millimetres; infinite for a part without a place.
     pub fn room(&self, cloud: &Cloud, pose: Pose) -> f64 {
-        self.kinematics.room(self.outline, self.center_y, cloud, pose)
+        self.kinematics.room(self.field.outline(), self.center_y, cloud, pose)
     }
 
     /// The room to a part at these poses, one by one.
     pub fn map(&self, cloud: &Cloud, poses: &[Pose]) -> Vec<Cell> {
-        let field = Field::of(self.outline);
-        Swept { sweep: self, field: &field, cloud }.map(poses)
+        Swept { sweep: self, cloud }.map(poses)
     }
 
     /// Sweeps.
     pub fn over(&self, clouds: &[Cloud]) -> SweepAnswer {
-        let field = Field::of(self.outline);
         let poses = self.poses();
         let with_places: Vec<Swept<'_>> = clouds
             .iter()
             .filter(|cloud| !cloud.points.is_empty())
-            .map(|cloud| Swept { sweep: self, field: &field, cloud })
+            .map(|cloud| Swept { sweep: self, cloud })
             .collect();
         // What is carried along keeps its gap: one pose is all.
         let moving: Vec<&Swept<'_>> =
@@ -216,7 +217,7 @@ impl Sweep<'_> {
         let parts: Vec<Option<CloudAnswer>> = clouds
             .iter()
             .map(|cloud| {
-                let swept = Swept { sweep: self, field: &field, cloud };
+                let swept = Swept { sweep: self, cloud };
                 if cloud.points.is_empty() {
                     return None;
                 }
@@ -285,11 +286,7 @@ impl Sweep<'_> {
         let mut order: Vec<&Cell> =
             map.iter().filter(|cell| is_same(self.nearest(given, cell.pose), cell.pose)).collect();
         order.sort_by(|a, b| a.room_mm.total_cmp(&b.room_mm));
-        let (down, up) = self.reach.travel(self.envelope);
-        let first = Pose {
-            steer_deg: (self.reach.outward_deg + self.reach.inward_deg) / (GRID.0 - 1) as f64,
-            travel_mm: (up - down) / (GRID.1 - 1) as f64,
-        };
+        let first = self.spacing();
         let is_near = |a: Pose, b: Pose| {
             (a.steer_deg - b.steer_deg).abs() < 2.5 * first.steer_deg + 1e-9
                 && (a.travel_mm - b.travel_mm).abs() < 2.5 * first.travel_mm + 1e-9
@@ -311,6 +308,20 @@ impl Sweep<'_> {
             }
         }
         best
+    }
+
+    /// How far apart the poses of the grid are.
+    fn spacing(&self) -> Pose {
+        let (down, up) = self.reach.travel(self.envelope);
+        Pose {
+            steer_deg: (self.reach.outward_deg + self.reach.inward_deg) / (GRID.0 - 1) as f64,
+            travel_mm: (up - down) / (GRID.1 - 1) as f64,
+        }
+    }
+
+    /// The least of a room near a pose of the grid, within what the use reaches.
+    pub fn downhill_from(&self, start: Cell, room: impl Fn(Pose) -> f64) -> Cell {
+        self.downhill(start, self.spacing(), Given::default(), room)
     }
 
     fn downhill(&self, start: Cell, first: Pose, given: Given, room: impl Fn(Pose) -> f64) -> Cell {
@@ -480,7 +491,8 @@ mod tests {
         let axis = SteeringAxis::of(&STRUT, -45.0, 305.0);
         let kinematics = Kinematics { axis: Some(axis), camber_deg: -1.0, camber_gain_deg_per_mm: -0.02 };
         let reach = SuspensionKind::Strut.reach(true);
-        with(&Sweep { outline: &outline, center_y, kinematics, reach, envelope, least_mm: 5.0 });
+        let field = DistanceField::of(&outline);
+        with(&Sweep { field: &field, center_y, kinematics, reach, envelope, least_mm: 5.0 });
     }
 
     fn one(carried: Carried, point: Place) -> Vec<Cloud> {
@@ -496,7 +508,7 @@ mod tests {
                 let (sin, cos) = 1f64.to_radians().sin_cos();
                 // Leaned by −1°, a place goes back into the wheel by +1° about the hub face.
                 let (y, z) = (point[1] * cos + point[2] * sin, point[2] * cos - point[1] * sin);
-                let by_hand = sweep.outline.signed_distance(y - sweep.center_y, point[0].hypot(z));
+                let by_hand = sweep.field.outline().signed_distance(y - sweep.center_y, point[0].hypot(z));
                 assert!((found.at_rest_mm - by_hand).abs() < 0.01, "{point:?}");
                 assert!(found.least_mm <= found.at_rest_mm);
                 assert!((sweep.room(&clouds[0], found.at) - found.least_mm).abs() < 1e-9);
@@ -520,8 +532,9 @@ mod tests {
     fn travel_alone_moves_a_part_above_by_as_much() {
         let setup: Setup = "18x8 ET45 225/40R18".parse().unwrap();
         let outline = Outline::of(&setup).unwrap();
+        let field = DistanceField::of(&outline);
         let sweep = Sweep {
-            outline: &outline,
+            field: &field,
             center_y: -45.0,
             kinematics: Kinematics::standing(0.0),
             reach: Reach { outward_deg: 0.0, inward_deg: 0.0, bump_mm: 80.0, droop_mm: 90.0 },

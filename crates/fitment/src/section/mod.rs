@@ -4,6 +4,7 @@
 //! - [`variants`]: the same as it may truly be.
 //! - [`tire`]: beads, sidewalls, shoulders and crown on that very rim.
 //! - [`outline`]: both as one closed line.
+//! - [`added`]: what growth, chains and mud add to it.
 //!
 //! # Frame
 //! Wheel coordinates: y along the axle, 0 at the wheel's mounting pad, outboard positive; r from the spin
@@ -12,11 +13,13 @@
 //! Widths, diameters, bead seats and flange heights follow the standards; the spoke, the thicknesses and the
 //! exact curves are schematic, since no maker publishes them.
 
+pub mod added;
 pub mod outline;
 pub mod rim;
 pub mod tire;
 pub mod variants;
 
+pub use added::Added;
 pub use outline::{Deviations, Outline, Toward};
 pub use rim::{RimSection, rim_section};
 pub use tire::{TireSection, tire_section};

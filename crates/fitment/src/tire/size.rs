@@ -232,6 +232,11 @@ impl InchSize {
         })
     }
 
+    /// Which habit it is written by.
+    pub fn style(&self) -> InchStyle {
+        self.style
+    }
+
     fn overall_in(self) -> f64 {
         f64::from(self.overall) / 100.0
     }

@@ -17,3 +17,4 @@ mod notation;
 mod one_answer;
 mod properties;
 mod standards;
+mod swept;

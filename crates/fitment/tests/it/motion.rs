@@ -2,7 +2,7 @@
 //! `glam`, the sweep against a dense cloud of the wheel's own surface in an R-tree (`rstar`).
 
 use fitment::motion::{
-    Carried, Cloud, Envelope, Kinematics, Place, Pose, Reach, Steering, SteeringAxis, Sweep,
+    Carried, Cloud, DistanceField, Envelope, Kinematics, Place, Pose, Reach, Steering, SteeringAxis, Sweep,
 };
 use fitment::section::{Outline, rim_section, tire_section};
 use fitment::{Setup, verdict::Verdict};
@@ -194,7 +194,8 @@ fn the_sweep_agrees_with_a_dense_cloud() {
                 bump_mm: 70.0,
                 droop_mm: 80.0,
             };
-            let sweep = Sweep { outline: &outline, center_y, kinematics, reach, envelope, least_mm: 5.0 };
+            let field = DistanceField::of(&outline);
+            let sweep = Sweep { field: &field, center_y, kinematics, reach, envelope, least_mm: 5.0 };
             // A part ahead, one behind and below, one inboard and one above, none of them inside the wheel in any pose.
             let crown = outline.bounds().1.1;
             for place in [
@@ -243,8 +244,9 @@ fn the_least_room_is_found_to_a_twentieth_of_a_millimetre() {
             bump_mm: 60.0,
             droop_mm: 60.0,
         };
+        let field = DistanceField::of(&outline);
         let sweep =
-            Sweep { outline: &outline, center_y, kinematics, reach, envelope: Envelope::All, least_mm: 5.0 };
+            Sweep { field: &field, center_y, kinematics, reach, envelope: Envelope::All, least_mm: 5.0 };
         let from: f64 = rng.random_range(0.0..360.0);
         let points: Vec<Place> = (0..8)
             .map(|at| {
@@ -300,9 +302,10 @@ fn a_lift_gains_at_rest_and_nothing_at_full_bump() {
     let setup = setup("16x7 ET15 31x10.50R16LT");
     let outline = Outline::of(&setup).unwrap();
     let top = outline.bounds().1.1;
+    let field = DistanceField::of(&outline);
     let at_full_bump = |lift: f64| {
         let sweep = Sweep {
-            outline: &outline,
+            field: &field,
             center_y: -15.0,
             kinematics: Kinematics::standing(0.0),
             reach: Reach { outward_deg: 0.0, inward_deg: 0.0, bump_mm: 90.0 + lift, droop_mm: 60.0 },

@@ -9,6 +9,7 @@ mod fit;
 mod house;
 mod jobs;
 mod judge;
+mod motion;
 mod proven;
 mod read;
 mod workshop;
@@ -74,7 +75,11 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(finder::supply))
             .routes(routes!(workshop::brakes))
             .routes(routes!(workshop::job_brakes))
-            .routes(routes!(workshop::motion))
+            .routes(routes!(motion::motion))
+            .routes(routes!(motion::stretches))
+            .routes(routes!(motion::remedies))
+            .routes(routes!(motion::window))
+            .routes(routes!(motion::lift))
             .routes(routes!(workshop::write_profile))
             .routes(routes!(workshop::wheel_templates, workshop::put_wheel_template))
             .routes(routes!(workshop::trials))

@@ -22,7 +22,6 @@ use crate::routes::judge::today;
 use crate::wire::AxleCode;
 use crate::wire::brake_bench::{BrakeBench, BrakeBenchRequest, CatalogueWheel, CatalogueWheels};
 use crate::wire::brakes::{BrakesRequest, BrakesView};
-use crate::wire::motion::{MotionRequest, MotionView};
 use crate::wire::profiles::{ProfileOut, SheetQuery, SheetView, WheelTemplateView};
 use crate::wire::trials::{TrialsView, conclusions};
 
@@ -60,22 +59,6 @@ pub(super) async fn job_brakes(
 ) -> Result<Json<BrakeBench>, ApiError> {
     let (job, context) = in_context(&store, id).await?;
     crate::off_thread(move || request.judge(&job.content, &context).map(Json)).await?
-}
-
-/// A job's plan turned lock to lock and moved through its travel past the parts that were read: one answer, from which every
-/// pose is drawn.
-#[utoipa::path(post, path = "/jobs/{id}/motion", params(("id" = i64, Path)), request_body = MotionRequest, tag = "fit", responses(
-    (status = 200, description = "the plan in motion", body = MotionView),
-    (status = 404, description = "no such job", body = Problem),
-    (status = 422, description = "a field at fault, or an axle that is not fully stated", body = Problem)
-))]
-pub(super) async fn motion(
-    State(store): State<Store>,
-    Id(id): Id,
-    Body(request): Body<MotionRequest>,
-) -> Result<Json<MotionView>, ApiError> {
-    let (job, context) = in_context(&store, id).await?;
-    crate::off_thread(move || request.answer(&job.content, &context).map(Json)).await?
 }
 
 /// Which brakes the catalogue is held against.

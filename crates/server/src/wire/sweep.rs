@@ -2,8 +2,8 @@
 
 use fitment::Setup;
 use fitment::motion::{
-    Carried, Cloud, CloudAnswer, Envelope, MovingWheel, OutOfRange, Reach, Steering, SuspensionKind, Sweep,
-    Travel,
+    Carried, Cloud, CloudAnswer, DistanceField, Envelope, MovingWheel, OutOfRange, Reach, Steering,
+    SuspensionKind, Sweep, Travel,
 };
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -301,8 +301,9 @@ impl ReadSweep {
     /// Sweeps.
     pub fn answer(self) -> SweepView {
         let Self { wheel, reach, envelope, names, clouds, least_mm, assumed } = self;
+        let field = DistanceField::of(&wheel.outline);
         let sweep = Sweep {
-            outline: &wheel.outline,
+            field: &field,
             center_y: wheel.center_y,
             kinematics: wheel.kinematics,
             reach,

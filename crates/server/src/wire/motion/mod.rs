@@ -1,15 +1,30 @@
 //! A job's plan in motion, for the page: one answer from which every pose is drawn.
+//!
+//! - [`usage`]: what a plan is swept over.
+//! - [`stretches`]: standing, at lock, over bumps and together, for ledger and compare.
+//! - [`remedies`]: what turns the verdict.
+//! - [`window`]: the fit window that clears on the road.
+//! - [`lift`]: the tallest tire at each lift.
+
+pub mod lift;
+pub mod remedies;
+pub mod stretches;
+pub mod usage;
+pub mod window;
 
 use app::JudgingContext;
+use fitment::case::AxleCase;
 use fitment::corner::Carrier;
 use fitment::motion::{Envelope, Pose};
-use fitment::setup::{Axle, SetupPair};
-use fitment::swept::{SweptAxle, SweptPart};
+use fitment::setup::{Axle, Setup, SetupPair};
+use fitment::swept::{SweptAxle, SweptPart, Usage};
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
 use utoipa::ToSchema;
 
-use super::corner::{VerdictCode, choices, coded};
+use self::stretches::StretchView;
+use self::usage::UsageRequest;
+use super::corner::VerdictCode;
 use super::ledger::{FragmentView, fragments};
 use super::read::FieldErrors;
 use super::{AxleCode, Lines};
@@ -20,9 +35,9 @@ use crate::problem::ApiError;
 pub struct MotionRequest {
     /// Which axle.
     pub axle: AxleCode,
-    /// `all` (default), `parking`, `road`, `track` or `off_road`.
+    /// What it is swept over.
     #[serde(default)]
-    pub envelope: Option<String>,
+    pub usage: UsageRequest,
     /// The plan; as the job has it when left out, and without one what is fitted.
     #[serde(default)]
     pub planned: Option<Lines>,
@@ -45,8 +60,12 @@ pub struct MotionPart {
     pub is_estimated: bool,
     /// The house's least gap to it.
     pub limit_mm: f64,
-    /// How much less the room may be, as standing still.
+    /// How much less the room likely is at most, in the pose with the least.
     pub plus_minus_mm: f64,
+    /// What may be off there, the largest first.
+    pub may_be_off: Vec<MayBeOffView>,
+    /// Standing, at lock, over bumps and together.
+    pub stretches: Vec<StretchView>,
     /// The room from which on it clears.
     pub clears_from_mm: f64,
     /// Room standing straight.
@@ -63,6 +82,15 @@ pub struct MotionPart {
     pub says: Vec<FragmentView>,
     /// Room in each pose of the map.
     pub map_mm: Vec<f64>,
+}
+
+/// Something that may be off, and by how much less the room may be for it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct MayBeOffView {
+    /// In words.
+    pub what: &'static str,
+    /// How much less the room may be.
+    pub less_mm: f64,
 }
 
 /// What a use reaches on the map.
@@ -115,8 +143,6 @@ pub struct MotionView {
     /// Parts, the tightest first.
     pub parts: Vec<MotionPart>,
     pub verdict: VerdictCode,
-    pub steering_limiter_deg: Option<f64>,
-    pub bump_stop_mm: Option<f64>,
     pub scrub_radius_mm: Option<f64>,
     pub fitted_scrub_radius_mm: Option<f64>,
     pub trail_mm: Option<f64>,
@@ -127,16 +153,19 @@ pub struct MotionView {
 }
 
 impl MotionRequest {
-    /// Sweeps a job's plan.
+    /// Asks something of the axle with the plan on it.
     ///
     /// # Errors
-    /// Lines that cannot be read; an axle of which wheel, offset or tire is not stated.
-    pub fn answer(&self, content: &JobContent, context: &JudgingContext) -> Result<MotionView, ApiError> {
+    /// Lines that cannot be read; a use that cannot be; an axle of which wheel, offset or tire is not stated, where the
+    /// question has no answer then.
+    pub(super) fn ask<T>(
+        &self,
+        content: &JobContent,
+        context: &JudgingContext,
+        ask: impl FnOnce(&AxleCase<'_>, &Setup, &Usage) -> Option<T>,
+    ) -> Result<T, ApiError> {
         let mut errors = FieldErrors::default();
-        let envelope = self.envelope.as_deref().and_then(|code| {
-            coded(&mut errors, "/envelope", code, Envelope::from_code(code), choices!(Envelope))
-        });
-        let envelope = envelope.unwrap_or_default();
+        let usage = self.usage.read(&mut errors, "/usage");
         let planned: SetupPair = match &self.planned {
             Some(lines) => errors.pair("/planned", lines),
             None => content.planned,
@@ -145,13 +174,24 @@ impl MotionRequest {
         let setup = planned.on(axle).or(content.fitted.on(axle)).copied();
         let case = context.case(&content.fitted, &planned, content.drive);
         let on_axle = case.axle(axle);
-        let swept = on_axle.as_ref().zip(setup).and_then(|(on_axle, setup)| on_axle.sweep(&setup, envelope));
-        let missing = "name wheel, offset and tire of what is fitted and planned on this axle";
-        let swept = errors.finish_with(swept, "/planned", missing)?;
-        let line = setup.map(|setup| setup.to_string()).unwrap_or_default();
-        Ok(MotionView::new(line, swept, envelope))
+        let answer = on_axle.as_ref().zip(setup).and_then(|(on_axle, setup)| ask(on_axle, &setup, &usage));
+        errors.finish_with(answer, "/planned", NOT_STATED)
+    }
+
+    /// Sweeps a job's plan.
+    ///
+    /// # Errors
+    /// As [`MotionRequest::ask`].
+    pub fn answer(&self, content: &JobContent, context: &JudgingContext) -> Result<MotionView, ApiError> {
+        self.ask(content, context, |case, setup, usage| {
+            let swept = case.sweep(setup, usage)?;
+            Some(MotionView::new(setup.to_string(), swept, usage.envelope))
+        })
     }
 }
+
+/// What is said where a sweep has nothing to go by.
+const NOT_STATED: &str = "name wheel, offset and tire of what is fitted and planned on this axle";
 
 impl MotionView {
     fn new(line: String, swept: SweptAxle, envelope: Envelope) -> Self {
@@ -193,8 +233,6 @@ impl MotionView {
                 .collect(),
             envelope: envelope.code(),
             verdict: swept.verdict.into(),
-            steering_limiter_deg: swept.steering_limiter_deg,
-            bump_stop_mm: swept.bump_stop_mm,
             scrub_radius_mm: swept.on_the_ground.map(|both| both[1].0),
             fitted_scrub_radius_mm: swept.on_the_ground.map(|both| both[0].0),
             trail_mm: swept.on_the_ground.map(|both| both[1].1),
@@ -208,25 +246,31 @@ impl MotionView {
 
 impl From<SweptPart> for MotionPart {
     fn from(swept: SweptPart) -> Self {
-        let SweptPart { part, found, verdict, map, says } = swept;
         let rounded = |value: f64| (value * 10.0).round() / 10.0;
+        let together = swept.over(fitment::swept::Stretch::Together);
+        let contributions = together.map(|one| one.contributions.clone()).unwrap_or_default();
         Self {
-            code: part.feature.code(),
-            name: part.feature.facts().name,
-            is_of_the_body: part.feature.carrier() == Carrier::Body,
-            moves: part.cloud.carried != fitment::motion::Carried::SteeredUpright,
-            points_mm: part.cloud.points.iter().map(|place| place.map(rounded)).collect(),
-            is_estimated: part.is_estimated,
-            limit_mm: part.least_mm,
-            plus_minus_mm: part.plus_minus_mm,
-            clears_from_mm: part.clears_from(),
-            at_rest_mm: found.at_rest_mm,
-            least_mm: found.least_mm,
-            steer_deg: found.at.steer_deg,
-            travel_mm: found.at.travel_mm,
-            verdict: verdict.into(),
-            says: fragments(says),
-            map_mm: map.into_iter().map(rounded).collect(),
+            code: swept.part.feature.code(),
+            name: swept.name(),
+            is_of_the_body: swept.part.feature.carrier() == Carrier::Body,
+            moves: swept.part.cloud.carried != fitment::motion::Carried::SteeredUpright,
+            points_mm: swept.part.cloud.points.iter().map(|place| place.map(rounded)).collect(),
+            is_estimated: swept.part.is_estimated,
+            limit_mm: swept.part.least_mm,
+            plus_minus_mm: swept.plus_minus_mm(),
+            may_be_off: contributions
+                .iter()
+                .map(|one| MayBeOffView { what: one.what(), less_mm: one.down.as_mm() })
+                .collect(),
+            stretches: swept.stretches.iter().map(StretchView::from).collect(),
+            clears_from_mm: swept.clears_from(),
+            at_rest_mm: swept.found.at_rest_mm,
+            least_mm: swept.found.least_mm,
+            steer_deg: swept.found.at.steer_deg,
+            travel_mm: swept.found.at.travel_mm,
+            verdict: swept.verdict.into(),
+            says: fragments(swept.says),
+            map_mm: swept.map.into_iter().map(rounded).collect(),
         }
     }
 }

@@ -1,0 +1,195 @@
+//! Where each part that was read stands in space, and what carries it.
+
+use crate::case::AxleCase;
+use crate::clearance::MountedSetup;
+use crate::corner::feature::BlocksFrom;
+use crate::corner::{Carrier, Feature, Moving, Obstacle, ObstacleShape};
+use crate::length::Length;
+use crate::motion::{Carried, Cloud, Kinematics, Place, Pose, SuspensionKind};
+use crate::section::Outline;
+use crate::setup::{Axle, Setup};
+
+/// A part of the car in space.
+#[derive(Debug, Clone, PartialEq)]
+pub struct PartInSpace {
+    /// The part.
+    pub feature: Feature,
+    /// The reading it rests on.
+    pub obstacle: Obstacle,
+    /// Whether it stands for the arch as well: lip and arch are one edge of metal.
+    pub is_with_the_arch: bool,
+    /// Its places, where they are at rest, and what carries them.
+    pub cloud: Cloud,
+    /// The house's least gap to it.
+    pub least_mm: f64,
+    /// How much less the room may be, as it stands still: the band of the ledger.
+    pub plus_minus_mm: f64,
+    /// Whether a figure that its place rests on was taken as usual, not read.
+    pub is_estimated: bool,
+}
+
+/// Parts of a strut suspension that are carried by the steered upright; on other axles the damper stands on an arm.
+fn carried(feature: Feature, axle: Axle, kind: SuspensionKind) -> Carried {
+    let steers = axle == Axle::Front;
+    match feature {
+        Feature::Strut | Feature::SpringPerch => match (kind, steers) {
+            (SuspensionKind::Strut, true) => Carried::SteeredUpright,
+            (SuspensionKind::Strut, false) => Carried::UnsteeredUpright,
+            _ => Carried::Arm,
+        },
+        Feature::Knuckle if steers => Carried::SteeredUpright,
+        Feature::Knuckle => Carried::UnsteeredUpright,
+        Feature::UpperArm => Carried::Arm,
+        _ => Carried::Body,
+    }
+}
+
+/// Numbers from `least` to `most`, no further apart than 3 mm or 3°, whichever the caller counts in.
+fn spread(least: f64, most: f64) -> impl Iterator<Item = f64> {
+    let steps = ((most - least) / 3.0).ceil().max(1.0) as u32;
+    (0..=steps).map(move |at| least + (most - least) * f64::from(at) / f64::from(steps))
+}
+
+/// What a part at lock was read against: the fitted outline as it stood, turned.
+struct ReadAtLock<'a> {
+    outline: &'a Outline,
+    center_y: f64,
+    kinematics: Kinematics,
+    pose: Pose,
+}
+
+impl ReadAtLock<'_> {
+    /// The place of the turned tire that is furthest that way: of the whole tread, all round.
+    fn furthest(&self, of: impl Fn(Place) -> f64) -> Place {
+        let crown = self.outline.bounds().1.1;
+        let placing = self.kinematics.placing(self.pose);
+        let places = self.outline.points().iter().filter(|point| point.r > 0.8 * crown).flat_map(|point| {
+            (0..72).map(|at| {
+                let (sin, cos) = f64::to_radians(5.0 * f64::from(at)).sin_cos();
+                let place = [point.r * cos, point.y + self.center_y, point.r * sin];
+                placing.of(place)
+            })
+        });
+        places.max_by(|a, b| of(*a).total_cmp(&of(*b))).unwrap_or_default()
+    }
+}
+
+/// Room that is usually found under an arch, where nobody read it: only to draw the lip's edge, in millimetres.
+const USUAL_ARCH_GAP_MM: f64 = 62.0;
+
+impl AxleCase<'_> {
+    /// The parts that were read, where they stand in space. The brake, which turns with nothing, is judged by itself.
+    pub fn parts_in_space(&self, moving: &Moving, planned: &Setup) -> Vec<PartInSpace> {
+        let Some(stand) = MountedSetup::of(planned, self.planned_camber()) else { return Vec::new() };
+        // Lip and arch are one edge of metal: where both were read, the lip stands for both.
+        let is_one = self.resolved.knows(Feature::FenderLateral) && self.resolved.knows(Feature::Arch);
+        let band = |obstacle: &Obstacle| Some(self.band(obstacle, &stand)?.likely().as_mm());
+        let of_the_arch = self.resolved.of(Feature::Arch).filter_map(band).fold(0.0, f64::max);
+        let obstacles = self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake());
+        obstacles
+            .filter(|one| !(is_one && one.feature == Feature::Arch))
+            .filter_map(|obstacle| {
+                let part = self.part_in_space(obstacle, moving)?;
+                let own = band(obstacle)?;
+                let is_with_the_arch = is_one && obstacle.feature == Feature::FenderLateral;
+                let plus_minus_mm = if is_with_the_arch { own.max(of_the_arch) } else { own };
+                Some(PartInSpace { plus_minus_mm, is_with_the_arch, ..part })
+            })
+            .collect()
+    }
+
+    /// A part that was read, where it stands in space with what is done to the car.
+    pub(super) fn part_in_space(&self, obstacle: &Obstacle, moving: &Moving) -> Option<PartInSpace> {
+        let feature = obstacle.feature;
+        let arch = self.arch_above_hub().map(Length::as_mm);
+        let room = self.levers.room(feature);
+        let fitted = obstacle.reading.on.unwrap_or(*self.fitted);
+        let outline = Outline::of(&fitted)?;
+        let crown = outline.bounds().1.1;
+        let center_y = -fitted.effective_offset()?.as_mm();
+        let mut is_estimated = false;
+        let arc = |y: f64, z: f64| -> Vec<Place> {
+            spread(35.0, 145.0)
+                .map(|deg| {
+                    let (sin, cos) = deg.to_radians().sin_cos();
+                    [z * cos, y, z * sin]
+                })
+                .collect()
+        };
+        let points: Vec<Place> = match (obstacle.place, feature.blocks_from()) {
+            // The lip's edge follows the arch where that was read.
+            (ObstacleShape::Wall { y }, BlocksFrom::Outboard) => {
+                is_estimated = arch.is_none();
+                let usual = crown + USUAL_ARCH_GAP_MM + self.levers.raised();
+                arc(y + room, arch.unwrap_or(usual))
+            }
+            (ObstacleShape::Ceiling { z }, _) => {
+                let lip = self.fender_line();
+                is_estimated = lip.is_none();
+                arc(lip.unwrap_or(outline.bounds().0.1 + center_y), z + room + self.levers.raised())
+            }
+            (ObstacleShape::Edge { y, height, lean_deg }, _) => spread(140.0, 420.0)
+                .map(|z| [0.0, y - room - (z - height) * lean_deg.to_radians().tan(), z])
+                .collect(),
+            (ObstacleShape::Perch { y, height }, _) => {
+                spread(-45.0, 45.0).map(|x| [x, y - room, height]).collect()
+            }
+            (ObstacleShape::Spot { y, height }, _) => {
+                spread(-15.0, 15.0).map(|x| [x, y - room, height]).collect()
+            }
+            (ObstacleShape::Wall { y }, _) if !feature.facts().at_lock => {
+                spread(0.6 * crown, crown + 60.0).map(|z| [0.0, y - room, z]).collect()
+            }
+            (place, blocks) => {
+                let gap = match place {
+                    ObstacleShape::Beside { gap, .. } => gap + room,
+                    _ => obstacle.reading.gap.as_mm() + room,
+                };
+                is_estimated = !moving.knows_the_steering();
+                let read = ReadAtLock {
+                    outline: &outline,
+                    center_y,
+                    kinematics: moving.kinematics(&fitted, self.corner.camber())?,
+                    pose: moving.at_lock(obstacle.reading.steer, obstacle.reading.side),
+                };
+                // The body goes up with the ride height, and what hangs on it.
+                let up = if feature.carrier() == Carrier::Body { self.levers.raised() } else { 0.0 };
+                match (feature, blocks) {
+                    (Feature::SillBehind, _) => {
+                        let [x, y, z] = read.furthest(|place| -place[0]);
+                        let z = z + up;
+                        spread(-60.0, 60.0).map(|off| [x - gap, y + off, z]).collect()
+                    }
+                    (_, BlocksFrom::AheadOrBehind) => {
+                        let [x, y, z] = read.furthest(|place| place[0]);
+                        let z = z + up;
+                        spread(-90.0, 90.0).map(|off| [x + gap, y + off, z]).collect()
+                    }
+                    _ => {
+                        let [x, y, z] = read.furthest(|place| -place[1]);
+                        let z = z + up;
+                        spread(-45.0, 45.0).map(|off| [x + off, y - gap, z]).collect()
+                    }
+                }
+            }
+        };
+        let cloud = Cloud { carried: carried(feature, self.axle, moving.kind), points };
+        // The house's gap under the arch is there for the travel, and here the travel itself is looked at: what is left is the
+        // gap to the lip.
+        let least_mm = match feature {
+            Feature::Arch => self.least(Feature::FenderLateral).as_mm(),
+            other => self.least(other).as_mm(),
+        };
+        let obstacle = *obstacle;
+        let is_with_the_arch = false;
+        Some(PartInSpace {
+            feature,
+            obstacle,
+            is_with_the_arch,
+            cloud,
+            least_mm,
+            plus_minus_mm: 0.0,
+            is_estimated,
+        })
+    }
+}

@@ -1,0 +1,90 @@
+//! A job's plan in motion.
+
+use axum::Json;
+use axum::extract::State;
+use store::Store;
+
+use super::workshop::in_context;
+use crate::extract::{Body, Id};
+use crate::problem::{ApiError, Problem};
+use crate::wire::motion::lift::LiftView;
+use crate::wire::motion::remedies::RemedyView;
+use crate::wire::motion::stretches::{StretchedPlan, StretchesRequest};
+use crate::wire::motion::window::{MovingWindowRequest, MovingWindowView};
+use crate::wire::motion::{MotionRequest, MotionView};
+
+/// A job's plan turned lock to lock and moved through its travel past the parts that were read: one answer, from which every
+/// pose is drawn.
+#[utoipa::path(post, path = "/jobs/{id}/motion", params(("id" = i64, Path)), request_body = MotionRequest, tag = "fit", responses(
+    (status = 200, description = "the plan in motion", body = MotionView),
+    (status = 404, description = "no such job", body = Problem),
+    (status = 422, description = "a field at fault, or an axle that is not fully stated", body = Problem)
+))]
+pub(super) async fn motion(
+    State(store): State<Store>,
+    Id(id): Id,
+    Body(request): Body<MotionRequest>,
+) -> Result<Json<MotionView>, ApiError> {
+    let (job, context) = in_context(&store, id).await?;
+    crate::off_thread(move || request.answer(&job.content, &context).map(Json)).await?
+}
+
+/// Plans stretch by stretch: standing, at lock, over bumps, and together.
+#[utoipa::path(post, path = "/jobs/{id}/motion/stretches", params(("id" = i64, Path)), request_body = StretchesRequest, tag = "fit", responses(
+    (status = 200, description = "each plan, part by part", body = Vec<StretchedPlan>),
+    (status = 404, description = "no such job", body = Problem),
+    (status = 422, description = "a field at fault", body = Problem)
+))]
+pub(super) async fn stretches(
+    State(store): State<Store>,
+    Id(id): Id,
+    Body(request): Body<StretchesRequest>,
+) -> Result<Json<Vec<StretchedPlan>>, ApiError> {
+    let (job, context) = in_context(&store, id).await?;
+    crate::off_thread(move || request.answer(&job.content, &context).map(Json)).await?
+}
+
+/// What turns the verdict of a plan in motion, each remedy by itself.
+#[utoipa::path(post, path = "/jobs/{id}/motion/remedies", params(("id" = i64, Path)), request_body = MotionRequest, tag = "fit", responses(
+    (status = 200, description = "each remedy; none where nothing rules the plan out", body = Vec<RemedyView>),
+    (status = 404, description = "no such job", body = Problem),
+    (status = 422, description = "a field at fault, or an axle that is not fully stated", body = Problem)
+))]
+pub(super) async fn remedies(
+    State(store): State<Store>,
+    Id(id): Id,
+    Body(request): Body<MotionRequest>,
+) -> Result<Json<Vec<RemedyView>>, ApiError> {
+    let (job, context) = in_context(&store, id).await?;
+    crate::off_thread(move || request.remedies(&job.content, &context).map(Json)).await?
+}
+
+/// The fit window that clears in motion too.
+#[utoipa::path(post, path = "/jobs/{id}/motion/window", params(("id" = i64, Path)), request_body = MovingWindowRequest, tag = "fit", responses(
+    (status = 200, description = "the window, inside the one that stands", body = MovingWindowView),
+    (status = 404, description = "no such job", body = Problem),
+    (status = 422, description = "a field at fault, or an axle that is not fully stated", body = Problem)
+))]
+pub(super) async fn window(
+    State(store): State<Store>,
+    Id(id): Id,
+    Body(request): Body<MovingWindowRequest>,
+) -> Result<Json<MovingWindowView>, ApiError> {
+    let (job, context) = in_context(&store, id).await?;
+    crate::off_thread(move || request.answer(&job.content, &context).map(Json)).await?
+}
+
+/// The tallest tire at each height of lift.
+#[utoipa::path(post, path = "/jobs/{id}/motion/lift", params(("id" = i64, Path)), request_body = MotionRequest, tag = "fit", responses(
+    (status = 200, description = "tires from low to tall, at each lift", body = LiftView),
+    (status = 404, description = "no such job", body = Problem),
+    (status = 422, description = "a field at fault, or an axle that is not fully stated", body = Problem)
+))]
+pub(super) async fn lift(
+    State(store): State<Store>,
+    Id(id): Id,
+    Body(request): Body<MotionRequest>,
+) -> Result<Json<LiftView>, ApiError> {
+    let (job, context) = in_context(&store, id).await?;
+    crate::off_thread(move || request.lift(&job.content, &context).map(Json)).await?
+}

@@ -1,0 +1,139 @@
+//! Standing, at lock, over bumps and together: what ledger and compare say of a plan in motion.
+
+use app::JudgingContext;
+use fitment::corner::Feature;
+use fitment::setup::{Axle, SetupPair};
+use fitment::swept::{Stretched, SweptAxle, Usage};
+use serde::{Deserialize, Serialize};
+use store::jobs::JobContent;
+use utoipa::ToSchema;
+
+use super::usage::UsageRequest;
+use crate::problem::ApiError;
+use crate::wire::corner::VerdictCode;
+use crate::wire::read::FieldErrors;
+use crate::wire::{Lines, PerAxle};
+
+/// Plans to be looked at in motion, over one use.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct StretchesRequest {
+    /// The plans.
+    pub plans: Vec<Lines>,
+    /// What they are swept over.
+    #[serde(default)]
+    pub usage: UsageRequest,
+}
+
+/// Most plans of one request: what is fitted, what is kept, what is on the bench.
+const MOST_PLANS: usize = 30;
+
+/// The least room over a stretch of the way a wheel moves.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct StretchView {
+    pub code: &'static str,
+    /// In words.
+    pub name: &'static str,
+    pub room_mm: f64,
+    /// How much less it likely is at most.
+    pub plus_minus_mm: f64,
+    pub steer_deg: f64,
+    pub travel_mm: f64,
+    pub verdict: VerdictCode,
+}
+
+impl From<&Stretched> for StretchView {
+    fn from(one: &Stretched) -> Self {
+        Self {
+            code: one.stretch.code(),
+            name: one.stretch.words(),
+            room_mm: one.room_mm,
+            plus_minus_mm: one.plus_minus_mm,
+            steer_deg: one.at.steer_deg,
+            travel_mm: one.at.travel_mm,
+            verdict: one.verdict.into(),
+        }
+    }
+}
+
+/// A part of the car, stretch by stretch.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct StretchedPart {
+    /// The code of its line in the ledger.
+    pub ledger_code: &'static str,
+    /// Its code.
+    pub code: &'static str,
+    /// Its name.
+    pub name: &'static str,
+    /// Stretch by stretch.
+    pub stretches: Vec<StretchView>,
+}
+
+/// An axle, stretch by stretch.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct StretchedAxle {
+    /// The worst word over all of it.
+    pub verdict: VerdictCode,
+    /// The worst of each stretch.
+    pub worst: Vec<StretchView>,
+    /// Part by part, in the order of the bay.
+    pub parts: Vec<StretchedPart>,
+}
+
+/// A plan, stretch by stretch; an axle that cannot be swept is null.
+pub type StretchedPlan = PerAxle<Option<StretchedAxle>>;
+
+impl StretchesRequest {
+    /// Sweeps each plan.
+    ///
+    /// # Errors
+    /// Lines that cannot be read; a use that cannot be; too many plans.
+    pub fn answer(
+        &self,
+        content: &JobContent,
+        context: &JudgingContext,
+    ) -> Result<Vec<StretchedPlan>, ApiError> {
+        let mut errors = FieldErrors::default();
+        let usage = self.usage.read(&mut errors, "/usage");
+        if self.plans.len() > MOST_PLANS {
+            errors.fault("/plans", format!("more than {MOST_PLANS} plans are not looked at at once"));
+        }
+        let read = |(at, lines): (usize, &Lines)| errors.pair(&format!("/plans/{at}"), lines);
+        let plans: Vec<SetupPair> = self.plans.iter().enumerate().map(read).collect();
+        errors.finish(())?;
+        Ok(plans.iter().map(|plan| stretched(content, context, plan, &usage)).collect())
+    }
+}
+
+fn stretched(
+    content: &JobContent,
+    context: &JudgingContext,
+    planned: &SetupPair,
+    usage: &Usage,
+) -> StretchedPlan {
+    let case = context.case(&content.fitted, planned, content.drive);
+    let on = |axle: Axle| {
+        let swept = case.axle(axle)?.sweep(planned.on(axle)?, usage)?;
+        Some(StretchedAxle::from(&swept))
+    };
+    PerAxle { front: on(Axle::Front), rear: on(Axle::Rear) }
+}
+
+impl From<&SweptAxle> for StretchedAxle {
+    fn from(swept: &SweptAxle) -> Self {
+        let parts = Feature::ALL.into_iter().filter_map(|feature| {
+            let part = swept.part(feature)?;
+            Some(StretchedPart {
+                ledger_code: feature.facts().ledger_code,
+                code: feature.code(),
+                name: part.name(),
+                stretches: part.stretches.iter().map(StretchView::from).collect(),
+            })
+        });
+        Self {
+            verdict: swept.verdict.into(),
+            worst: swept.worst().map(StretchView::from).collect(),
+            parts: parts.collect(),
+        }
+    }
+}

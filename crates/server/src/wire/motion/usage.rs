@@ -1,0 +1,43 @@
+//! What a plan is swept over.
+
+use fitment::motion::Envelope;
+use fitment::section::Added;
+use fitment::swept::Usage;
+use serde::Deserialize;
+use utoipa::ToSchema;
+
+use crate::wire::corner::{choices, coded};
+use crate::wire::read::FieldErrors;
+
+/// A use of the car, and what is on the tire meanwhile.
+#[derive(Debug, Clone, Default, Deserialize, ToSchema)]
+pub struct UsageRequest {
+    /// `all` (default), `parking`, `road`, `track` or `off_road`.
+    #[serde(default)]
+    pub envelope: Option<String>,
+    /// The speed that is driven: a tire grows with it.
+    #[serde(default)]
+    pub speed_kmh: f64,
+    /// What chains take on tread and inner sidewall, as their maker says; 0 for none.
+    #[serde(default)]
+    pub chains_mm: f64,
+    /// Stones and mud on tread and sidewalls.
+    #[serde(default)]
+    pub mud_mm: f64,
+}
+
+impl UsageRequest {
+    /// Into the core's type; what is at fault is noted.
+    pub fn read(&self, errors: &mut FieldErrors, pointer: &str) -> Usage {
+        let envelope = self.envelope.as_deref().and_then(|code| {
+            let pointer = format!("{pointer}/envelope");
+            coded(errors, &pointer, code, Envelope::from_code(code), choices!(Envelope))
+        });
+        let &Self { speed_kmh, chains_mm, mud_mm, .. } = self;
+        let added = Added { speed_kmh, chains_mm, mud_mm };
+        if let Some(fault) = added.fault() {
+            errors.fault(pointer, fault);
+        }
+        Usage { envelope: envelope.unwrap_or_default(), added }
+    }
+}
