@@ -242,12 +242,42 @@ impl AxleCase<'_> {
     /// Most parts are met by one place of the section whatever the offset, and the band does not depend on it: the room is
     /// a straight line and its root is exact. Where it bends (a corner of metal met from beside or below, the rule at lock)
     /// the root is sought to [`ROOT_MM`].
+    ///
+    /// How sure the room is hardly changes with the offset: the root of the room as written less that is sought, how sure it
+    /// is there is looked up, and so on until it stands.
     fn edge(&self, obstacle: &Obstacle, stand: &MountedSetup) -> Limit {
+        /// So near the ± at a root must be to the one it was sought with, in millimetres; and how often it is sought.
+        const SETTLED_MM: f64 = 2e-4;
+        const ROUNDS: usize = 8;
         let minimum = self.least(obstacle.feature).as_mm();
-        let slack = |center_y: f64| {
-            self.band_at(obstacle, stand, center_y).map(|band| band.likely_low().as_mm() - minimum)
-        };
-        self.edge_where(obstacle, stand, &slack)
+        let likely =
+            |center_y: f64| self.band_at(obstacle, stand, center_y).map(|band| band.likely().as_mm());
+        let Some(mut less) = likely(stand.center_y()) else { return Limit::Open };
+        let slack_of_all =
+            |center_y: f64| Some(self.nominal_at(obstacle, stand, center_y)? - likely(center_y)? - minimum);
+        let mut hair = 0.0;
+        for _ in 0..ROUNDS {
+            let wanted = minimum + less + hair;
+            let slack = |center_y: f64| Some(self.nominal_at(obstacle, stand, center_y)? - wanted);
+            let limit = self.edge_where(obstacle, stand, &slack);
+            // Whether it is met nowhere is asked of the whole.
+            let (center, beyond) = match limit {
+                Limit::InboardOf(center) => (center, center + ROOT_MM),
+                Limit::OutboardOf(center) => (center, center - ROOT_MM),
+                Limit::Open | Limit::Never => break,
+            };
+            let Some(there) = likely(center) else { break };
+            if (there - less).abs() > hair {
+                // Where it depends on the offset, a hair more than it is: the edge itself clears.
+                (less, hair) = (there, SETTLED_MM);
+            } else if hair == 0.0 || slack_of_all(beyond).is_some_and(|left| left < 0.0) {
+                return limit;
+            } else {
+                // Just beyond it still clears: this is not the place where the word turns.
+                break;
+            }
+        }
+        self.edge_where(obstacle, stand, &slack_of_all)
     }
 
     /// Whether no offset can clear what was read with wheels like this one, even as written and without any band: said quickly,

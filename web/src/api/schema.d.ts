@@ -470,6 +470,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/motion/lift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The tallest tire at each height of lift. */
+        post: operations["lift"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/motion/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What turns the verdict of a plan in motion, each remedy by itself. */
+        post: operations["remedies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/motion/stretches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plans stretch by stretch: standing, at lock, over bumps, and together. */
+        post: operations["stretches"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/motion/window": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The fit window that clears in motion too. */
+        post: operations["window"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/photos": {
         parameters: {
             query?: never;
@@ -2152,6 +2220,28 @@ export interface components {
             /** @description `mm` or `°`. */
             unit: string;
         };
+        /** @description How tall a tire goes on. */
+        LiftView: {
+            caution: string;
+            lifts_mm: number[];
+            /** @description Whose diameter the growth is held against. */
+            reference: string;
+            /** @description In sentences. */
+            says: components["schemas"]["FragmentView"][][];
+            /** @description The tallest at each lift, as a place in the list. */
+            tallest: (number | null)[];
+            /** @description From the lowest to the tallest. */
+            tires: components["schemas"]["TallerView"][];
+            /** @description Where the usual measures come from. */
+            usual_source: string;
+        };
+        /** @description A tire at a height of lift. */
+        LiftedView: {
+            /** @description What stands against it, the worst first. */
+            short: components["schemas"]["ShortView"][];
+            /** @description Its word. */
+            verdict: components["schemas"]["VerdictCode"];
+        };
         /** @description A house limit. */
         LimitEntry: {
             code: string;
@@ -2272,6 +2362,16 @@ export interface components {
             /** @description How the setup stands with its own tire. */
             verdict: components["schemas"]["VerdictCode"];
         };
+        /** @description Something that may be off, and by how much less the room may be for it. */
+        MayBeOffView: {
+            /**
+             * Format: double
+             * @description How much less the room may be.
+             */
+            less_mm: number;
+            /** @description In words. */
+            what: string;
+        };
         /** @description One row of the measure list. */
         MeasureView: {
             /** @description Whether it must be read at full lock, each way. */
@@ -2329,13 +2429,15 @@ export interface components {
             limit_mm: number;
             /** @description Room in each pose of the map. */
             map_mm: number[];
+            /** @description What may be off there, the largest first. */
+            may_be_off: components["schemas"]["MayBeOffView"][];
             /** @description Whether its gap changes with steer and travel at all. */
             moves: boolean;
             /** @description Its name. */
             name: string;
             /**
              * Format: double
-             * @description How much less the room may be, as standing still.
+             * @description How much less the room likely is at most, in the pose with the least.
              */
             plus_minus_mm: number;
             /** @description Its places at rest: x forward, y outboard, z up from the hub face. */
@@ -2347,6 +2449,8 @@ export interface components {
              * @description Where that is.
              */
             steer_deg: number;
+            /** @description Standing, at lock, over bumps and together. */
+            stretches: components["schemas"]["StretchView"][];
             /**
              * Format: double
              * @description And at which travel.
@@ -2359,9 +2463,9 @@ export interface components {
         MotionRequest: {
             /** @description Which axle. */
             axle: components["schemas"]["AxleCode"];
-            /** @description `all` (default), `parking`, `road`, `track` or `off_road`. */
-            envelope?: string | null;
             planned?: components["schemas"]["Lines"] | null;
+            /** @description What it is swept over. */
+            usage?: components["schemas"]["UsageRequest"];
         };
         /** @description A plan in motion. */
         MotionView: {
@@ -2370,8 +2474,6 @@ export interface components {
             axis?: components["schemas"]["AxisView"] | null;
             /** Format: double */
             bump_mm: number;
-            /** Format: double */
-            bump_stop_mm?: number | null;
             /** Format: double */
             camber_deg: number;
             /** Format: double */
@@ -2391,6 +2493,8 @@ export interface components {
              * @description Where the wheel ends and the tire begins, seen from the side.
              */
             flange_top_mm: number;
+            /** @description Whether a part rules the plan out, so that remedies are worth asking for. */
+            is_ruled_out: boolean;
             /** @description The planned setup's line. */
             line: string;
             /** Format: double */
@@ -2402,6 +2506,8 @@ export interface components {
             /** @description The steer angles of the map, and its travels; rooms are row by row of travel. */
             map_steer_deg: number[];
             map_travel_mm: number[];
+            /** @description What may be on the tire meanwhile. */
+            on_the_tire: components["schemas"]["OnTheTire"][];
             /** @description The outline on the hub, unleaned. */
             outline_mm: number[][];
             /** @description Parts, the tightest first. */
@@ -2410,8 +2516,6 @@ export interface components {
             says: components["schemas"]["FragmentView"][][];
             /** Format: double */
             scrub_radius_mm?: number | null;
-            /** Format: double */
-            steering_limiter_deg?: number | null;
             /** Format: double */
             trail_mm?: number | null;
             verdict: components["schemas"]["VerdictCode"];
@@ -2424,6 +2528,19 @@ export interface components {
             kind: string;
             /** @description In a sentence. */
             says: string;
+        };
+        /** @description Which window. */
+        MovingWindowRequest: {
+            /** @description Of which plan, on which axle, over which use. */
+            motion: components["schemas"]["MotionRequest"];
+            tire_choice?: components["schemas"]["TireChoiceCode"] | null;
+        };
+        /** @description A fit window in motion, inside the one that stands. */
+        MovingWindowView: {
+            /** @description The widest rim that clears standing and in motion, and what stops the next half inch. */
+            says: components["schemas"]["FragmentView"][];
+            /** @description The same widths as standing; null where nothing that moves was read. */
+            window?: components["schemas"]["WidthView"][] | null;
         };
         /** @description Something that must be ordered with a setup, found out before it, or that stands against it. */
         NeedView: {
@@ -2522,6 +2639,19 @@ export interface components {
             opens: string;
             /** @description Its name. */
             title: string;
+        };
+        /** @description Something that may be on the tire, with what can be chosen of it. */
+        OnTheTire: {
+            /** @description Amounts; 0 is none. */
+            choices: number[];
+            /** @description Its field in a use. */
+            code: string;
+            /** @description In words. */
+            name: string;
+            /** @description Where it comes from. */
+            note: string;
+            /** @description Of the amounts. */
+            unit: string;
         };
         /** @description What changes between the axles. */
         PairChangeView: {
@@ -3310,6 +3440,19 @@ export interface components {
             /** @description What the finder can be asked for. */
             wishes: components["schemas"]["WishChoices"];
         };
+        /** @description What a remedy comes to. */
+        RemedyView: {
+            /** @description What must be minded. */
+            caution: string;
+            /** @description Its code. */
+            code: string;
+            /** @description In the trade's words. */
+            name: string;
+            /** @description In a sentence. */
+            says: components["schemas"]["FragmentView"][];
+            /** @description Whether it turns the verdict by itself. */
+            turns_it: boolean;
+        };
         /** @description How many fits were taken out. */
         RemovedFits: {
             /** @description That many. */
@@ -3449,6 +3592,12 @@ export interface components {
             says_its_unit: boolean;
             /** @description Its unit, by the file or by what was given; null when it must be asked for. */
             unit?: string | null;
+        };
+        /** @description A part that stands against a tire. */
+        ShortView: {
+            name: string;
+            /** Format: double */
+            short_mm: number;
         };
         /** @description A job's setups side by side. */
         SideBySide: {
@@ -3641,6 +3790,56 @@ export interface components {
             /** @description As written. */
             text: string;
         };
+        /** @description The least room over a stretch of the way a wheel moves. */
+        StretchView: {
+            code: string;
+            /** @description In words. */
+            name: string;
+            /**
+             * Format: double
+             * @description How much less it likely is at most.
+             */
+            plus_minus_mm: number;
+            /** Format: double */
+            room_mm: number;
+            /** Format: double */
+            steer_deg: number;
+            /** Format: double */
+            travel_mm: number;
+            verdict: components["schemas"]["VerdictCode"];
+        };
+        /** @description An axle, stretch by stretch. */
+        StretchedAxle: {
+            /** @description Part by part, in the order of the bay. */
+            parts: components["schemas"]["StretchedPart"][];
+            /** @description The worst word over all of it. */
+            verdict: components["schemas"]["VerdictCode"];
+            /** @description The worst of each stretch. */
+            worst: components["schemas"]["WorstView"][];
+        };
+        /** @description A part of the car, stretch by stretch. */
+        StretchedPart: {
+            /** @description Its code. */
+            code: string;
+            /** @description The code of its line in the ledger. */
+            ledger_code: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Stretch by stretch. */
+            stretches: components["schemas"]["StretchView"][];
+        };
+        /** @description A plan, stretch by stretch; an axle that cannot be swept is null. */
+        StretchedPlan: {
+            front?: components["schemas"]["StretchedAxle"] | null;
+            rear?: components["schemas"]["StretchedAxle"] | null;
+        };
+        /** @description Plans to be looked at in motion, over one use. */
+        StretchesRequest: {
+            /** @description The plans. */
+            plans: components["schemas"]["Lines"][];
+            /** @description What they are swept over. */
+            usage?: components["schemas"]["UsageRequest"];
+        };
         /** @description Sets whose supply is asked for. */
         SupplyRequest: {
             /** @description Each set's parts. */
@@ -3752,6 +3951,25 @@ export interface components {
              * @description And at which travel; + = bump.
              */
             travel_mm?: number | null;
+        };
+        /** @description A tire on every height of lift. */
+        TallerView: {
+            /** @description At each height of lift. */
+            at: components["schemas"]["LiftedView"][];
+            /**
+             * Format: double
+             * @description Over the reference's.
+             */
+            growth_mm: number;
+            is_planned: boolean;
+            /** @description The setup line with it. */
+            line: string;
+            /** Format: double */
+            overall_diameter_mm: number;
+            /** @description Its size. */
+            tire: string;
+            /** @description What that usually asks for. */
+            usual: string;
         };
         /** @description A profile of something inside the barrel. */
         TemplateView: {
@@ -4003,6 +4221,26 @@ export interface components {
             code: string;
             name: string;
         };
+        /** @description A use of the car, and what is on the tire meanwhile. */
+        UsageRequest: {
+            /**
+             * Format: double
+             * @description What chains take on tread and inner sidewall, as their maker says; 0 for none.
+             */
+            chains_mm?: number;
+            /** @description `all` (default), `parking`, `road`, `track` or `off_road`. */
+            envelope?: string | null;
+            /**
+             * Format: double
+             * @description Stones and mud on tread and sidewalls.
+             */
+            mud_mm?: number;
+            /**
+             * Format: double
+             * @description The speed that is driven: a tire grows with it.
+             */
+            speed_kmh?: number;
+        };
         /**
          * @description How a line or a setup stands.
          * @enum {string}
@@ -4229,6 +4467,11 @@ export interface components {
             in_degrees: boolean;
             lever: string;
             title: string;
+        };
+        /** @description The tightest part of a stretch. */
+        WorstView: components["schemas"]["StretchView"] & {
+            /** @description Its name. */
+            part: string;
         };
     };
     responses: {
@@ -5614,6 +5857,214 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MotionView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a field at fault, or an axle that is not fully stated */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    lift: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MotionRequest"];
+            };
+        };
+        responses: {
+            /** @description tires from low to tall, at each lift */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiftView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a field at fault, or an axle that is not fully stated */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    remedies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MotionRequest"];
+            };
+        };
+        responses: {
+            /** @description each remedy; none where nothing rules the plan out */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemedyView"][];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a field at fault, or an axle that is not fully stated */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    stretches: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StretchesRequest"];
+            };
+        };
+        responses: {
+            /** @description each plan, part by part */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StretchedPlan"][];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    window: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovingWindowRequest"];
+            };
+        };
+        responses: {
+            /** @description the window, inside the one that stands */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovingWindowView"];
                 };
             };
             400: components["responses"]["Malformed"];

@@ -4,6 +4,7 @@ import type { Axle, AxleFit, Step, TireChoice } from "../api/client";
 import { CornerSheet } from "../drawing/CornerSheet";
 import { asLine, isEmpty } from "../job/content";
 import { useSheet } from "../job/JobSheet";
+import { useStretches } from "../motion/useMotion";
 import type { KeyBinding } from "../shared/keys";
 import { SetupField, type SetupFieldHandle } from "../shared/SetupField";
 import { useLatest } from "../shared/useLatest";
@@ -31,6 +32,7 @@ export function Bench() {
   const show = (next: SideView) => setAsked(next === "ledger" ? {} : { beside: next }, { replace: true });
   const toggle = (other: SideView) => show(view === other ? "ledger" : other);
   const [axle, setAxle] = useState<Choice>("both");
+  const [moving] = useStretches(open, view === "ledger" && !isEmpty(planned) ? [planned] : []);
   const line = useRef<SetupFieldHandle>(null);
   const ledger = useRef<LedgerHandle>(null);
 
@@ -173,6 +175,7 @@ export function Bench() {
           <Ledger
             ref={ledger}
             bench={bench}
+            moving={moving ?? null}
             hasPlan={!isEmpty(planned)}
             hasFitted={!isEmpty(fitted)}
             onPropose={propose}

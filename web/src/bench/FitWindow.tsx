@@ -5,6 +5,8 @@ import { formatOffset } from "../shared/units";
 type Props = {
   axle: Axle;
   fit: AxleFit;
+  /** The same widths as they clear on the road as well; null while that is not known. */
+  moving: Width[] | null;
   width: number;
   height: number;
   /** Fits that other cars of the model proved, with how they did. */
@@ -23,7 +25,15 @@ type Corner = { x: number; y: number };
 type Stretch = { name: string; points: Corner[] };
 
 /** The fit window: width across, offset up; where this corner clears, each edge named by what binds. */
-export const FitWindow = memo(function FitWindow({ axle, fit, width, height, proven, onPick }: Props) {
+export const FitWindow = memo(function FitWindow({
+  axle,
+  fit,
+  moving,
+  width,
+  height,
+  proven,
+  onPick,
+}: Props) {
   const id = useId().replaceAll(":", "");
   const { window: widths, marks } = fit;
   const first = widths[0];
@@ -40,14 +50,16 @@ export const FitWindow = memo(function FitWindow({ axle, fit, width, height, pro
   const top = ROOM.top;
   const bottom = height - ROOM.bottom;
   const inside = (at: number) => Math.min(bottom, Math.max(top, at));
-  const upper = widths.map((one) => ({
-    x: x(one.rim_width_in),
-    y: one.offset_max_mm == null ? top : y(one.offset_max_mm),
-  }));
-  const lower = widths.map((one) => ({
-    x: x(one.rim_width_in),
-    y: one.offset_min_mm == null ? bottom : y(one.offset_min_mm),
-  }));
+  const upper = (all: Width[]) =>
+    all.map((one) => ({
+      x: x(one.rim_width_in),
+      y: one.offset_max_mm == null ? top : y(one.offset_max_mm),
+    }));
+  const lower = (all: Width[]) =>
+    all.map((one) => ({
+      x: x(one.rim_width_in),
+      y: one.offset_min_mm == null ? bottom : y(one.offset_min_mm),
+    }));
   const isOpen = widths.every((one) => one.offset_max_mm == null && one.offset_min_mm == null);
   const pick = (event: PointerEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -91,13 +103,30 @@ export const FitWindow = memo(function FitWindow({ axle, fit, width, height, pro
         </g>
       ))}
       <g clipPath={`url(#${id}-plot)`}>
-        {regions(widths, upper, lower).map(({ one, d }) => (
+        {regions(widths, upper(widths), lower(widths)).map(({ one, d }) => (
           <path
             key={one.rim_width_in}
             className={one.blocked_by.length > 0 ? "blocked" : one.tire_permitted ? "clears" : "clears-unfit"}
             d={d}
           />
         ))}
+        {moving &&
+          regions(moving, upper(moving), lower(moving))
+            .filter(({ one }) => one.blocked_by.length === 0 && one.tire_permitted)
+            .map(({ one, d }) => (
+              <path
+                key={one.rim_width_in}
+                className="clears-moving"
+                d={d}
+                data-clears-moving={one.rim_width_in}
+              />
+            ))}
+        {moving && (
+          <path
+            className="edge-moving"
+            d={stroke(stretches(moving, x, y, "max")) + stroke(stretches(moving, x, y, "min"))}
+          />
+        )}
         <Wanted widths={widths} x={x} y={y} />
         <path className="edge" d={stroke(stretches(widths, x, y, "max"))} />
         <path className="edge" d={stroke(stretches(widths, x, y, "min"))} />

@@ -1,5 +1,8 @@
 import { type Ref, useImperativeHandle, useRef, useState } from "react";
-import type { Axle, AxleFit, Bench, LedgerLine } from "../api/client";
+import { Link } from "react-router";
+import type { Axle, AxleFit, Bench, LedgerLine, Schemas } from "../api/client";
+import { Mark } from "../shared/Mark";
+import { useVerdicts } from "../shared/registry";
 import { grouped } from "./grouping";
 import { LedgerRow } from "./LedgerRow";
 import { ProposalNote } from "./ProposalNote";
@@ -8,6 +11,8 @@ export type LedgerHandle = { toggleWorking: () => void };
 
 type Props = {
   bench: Bench | null;
+  /** The plan on the road, stretch by stretch, as far as it is known. */
+  moving: Schemas["StretchedPlan"] | null;
   hasPlan: boolean;
   hasFitted: boolean;
   /** Tries a proposal: its setup line and what is done to the car. */
@@ -18,7 +23,7 @@ type Props = {
 const keyOf = (line: LedgerLine) => `${line.code}-${line.axle ?? "car"}`;
 
 /** One line per question: word, figure, limit. Open a line to see what it means, its working and its source. */
-export function Ledger({ bench, hasPlan, hasFitted, onPropose, ref }: Props) {
+export function Ledger({ bench, moving, hasPlan, hasFitted, onPropose, ref }: Props) {
   const [openLine, setOpenLine] = useState<string | null>(null);
   const marked = useRef<string | null>(null);
   const lines = bench?.ledger ?? [];
@@ -63,6 +68,7 @@ export function Ledger({ bench, hasPlan, hasFitted, onPropose, ref }: Props) {
             )
           );
         })}
+      {moving && <OnTheRoad moving={moving} />}
       <div className="px-3 pb-2">
         {(!hasPlan || !hasFitted) && (
           <p className="mt-2 text-[15px]">
@@ -79,6 +85,7 @@ export function Ledger({ bench, hasPlan, hasFitted, onPropose, ref }: Props) {
                 <LedgerRow
                   key={keyOf(line)}
                   line={line}
+                  stretches={stretchesOf(moving, line)}
                   isOpen={openLine === keyOf(line)}
                   speeds={line.code === "speedometer" ? (bench?.true_speeds ?? null) : null}
                   onToggle={() => toggle(keyOf(line))}
@@ -95,6 +102,12 @@ export function Ledger({ bench, hasPlan, hasFitted, onPropose, ref }: Props) {
   );
 }
 
+/** What a line's part comes to in motion; nothing for what is not of a part. */
+function stretchesOf(moving: Props["moving"], line: LedgerLine) {
+  const axle = line.axle ? moving?.[line.axle] : null;
+  return axle?.parts.find((part) => part.ledger_code === line.code)?.stretches ?? null;
+}
+
 /** The plan in a few words, as the program says it. */
 export function Verdict({ bench }: { bench: Bench | null }) {
   if (!bench) return <p className="text-[15px] font-semibold">Ledger</p>;
@@ -106,6 +119,30 @@ export function Verdict({ bench }: { bench: Bench | null }) {
       data-verdict={standing}
     >
       {says}
+    </p>
+  );
+}
+
+/** Each axle's word on the road, with the way to see it move. */
+function OnTheRoad({ moving }: { moving: Schemas["StretchedPlan"] }) {
+  const verdict = useVerdicts();
+  const axles = (["front", "rear"] as const).filter((axle) => moving[axle]?.parts.length);
+  if (axles.length === 0) return null;
+  return (
+    <p className="flex flex-wrap items-center gap-x-3 px-3 pt-1 text-[15px]" data-on-the-road>
+      On the road:
+      {axles.map((axle) => {
+        const { standing, word } = verdict(moving[axle]?.verdict ?? "");
+        return (
+          <Link
+            key={axle}
+            to={`../motion?axle=${axle}`}
+            className="plain-button flex items-center gap-1 px-1"
+          >
+            {axle} <Mark standing={standing} size={13} /> {word}
+          </Link>
+        );
+      })}
     </p>
   );
 }

@@ -1,5 +1,7 @@
 import { useEffect, useRef } from "react";
 import type { Bench, LedgerLine } from "../api/client";
+import { StretchRow } from "../motion/StretchRow";
+import type { Stretch } from "../motion/useMotion";
 import { FigureText, Phrase } from "../shared/Figures";
 import { Mark, StandingWord } from "../shared/Mark";
 import { formatSpeed, inWords, useUnits } from "../shared/units";
@@ -7,13 +9,15 @@ import { Working } from "./Working";
 
 type Props = {
   line: LedgerLine;
+  /** Its part in motion. */
+  stretches: Stretch[] | null;
   isOpen: boolean;
   speeds: Bench["true_speeds"] | null;
   onToggle: () => void;
   onMark: () => void;
 };
 
-export function LedgerRow({ line, isOpen, speeds, onToggle, onMark }: Props) {
+export function LedgerRow({ line, stretches, isOpen, speeds, onToggle, onMark }: Props) {
   const row = useRef<HTMLLIElement>(null);
   useEffect(() => {
     if (isOpen) row.current?.scrollIntoView({ block: "nearest" });
@@ -49,6 +53,7 @@ export function LedgerRow({ line, isOpen, speeds, onToggle, onMark }: Props) {
           </span>
         </span>
       </button>
+      {stretches && <StretchRow stretches={stretches} />}
       {isOpen && (
         <div className="pb-2 pl-7 text-[15px] leading-5">
           <p>

@@ -2,6 +2,7 @@ import { useMemo } from "react";
 import type { Axle, Bench, TireChoice } from "../api/client";
 import { useSize } from "../drawing/useSize";
 import type { OpenJob } from "../job/useJob";
+import { useMovingWindow } from "../motion/useMotion";
 import { useProven } from "../proven/useProven";
 import { Phrase } from "../shared/Figures";
 import { useRegistry } from "../shared/registry";
@@ -31,6 +32,10 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
     const on = (axle: Axle) => like.flatMap((fit) => fit.marks[axle] ?? []);
     return { front: on("front"), rear: on("rear") };
   }, [library]);
+  const moving = {
+    front: useMovingWindow(open, "front", tireChoice).data ?? null,
+    rear: useMovingWindow(open, "rear", tireChoice).data ?? null,
+  };
   const [frame, { width }] = useSize({ width: 400, height: 0 });
   return (
     <div className="px-3 pb-3">
@@ -50,6 +55,7 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
       </div>
       {(["front", "rear"] as const).map((axle) => {
         const fit = bench?.axles[axle].fit;
+        const onTheRoad = moving[axle];
         const square = tireChoice === "nearest_square" && tiresOf(fit?.window ?? []);
         return (
           <section key={axle} className="rule mt-1 pt-1" aria-label={`${axle} axle`}>
@@ -67,6 +73,7 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
                   <FitWindow
                     axle={axle}
                     fit={fit}
+                    moving={onTheRoad?.window ?? null}
                     width={width}
                     height={196}
                     proven={proven[axle]}
@@ -80,6 +87,11 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
                     "Nothing was measured on this axle: every side is open. The measure list says what to read."
                   )}
                 </p>
+                {onTheRoad && onTheRoad.says.length > 0 && (
+                  <p className="text-[15px] leading-5" data-road-says={axle}>
+                    On the road, lock and bump with it: <Phrase fragments={onTheRoad.says} />
+                  </p>
+                )}
                 {square && <p className="text-[13px] leading-[17px] opacity-85">{square}</p>}
               </>
             ) : (
@@ -91,8 +103,8 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
         );
       })}
       <p className="mt-1 text-[13px] leading-4 opacity-85">
-        Point at a place to plan it. Pale: the tire is not for that rim. Dashed: as wanted. ◇ fitted, ●
-        planned. Small ✓ and ✕: proven on this model, without rub and with.
+        Point at a place to plan it. Filled: clears on the road as well. Pale: the tire is not for that rim.
+        Dashed: as wanted. ◇ fitted, ● planned. Small ✓ and ✕: proven on this model, without rub and with.
       </p>
       {registry && (
         <Levers

@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { type Axle, answer, api, type Column } from "../api/client";
+import { type Axle, answer, api, type Column, type Schemas } from "../api/client";
 import { asLine } from "../job/content";
 import { useSheet } from "../job/JobSheet";
+import { useStretches } from "../motion/useMotion";
 import { Mark } from "../shared/Mark";
 import { useVerdicts } from "../shared/registry";
 import { format, formatLength, formatSpeed, inWords, percent, type Units, useUnits } from "../shared/units";
@@ -21,6 +22,21 @@ export function Compare() {
     placeholderData: (before) => before,
   });
   const sides = query.data;
+  const shown: Omit<Columns[number], "moving">[] = sides
+    ? [
+        { key: "fitted", title: "Fitted", column: sides.fitted },
+        ...sides.candidates.map((column) => ({
+          key: column.letter ?? "",
+          title: column.letter ?? "",
+          column,
+        })),
+        ...(sides.bench ? [{ key: "bench", title: "On the bench", column: sides.bench }] : []),
+      ]
+    : [];
+  const moving = useStretches(
+    open,
+    shown.map(({ column }) => column.lines),
+  );
   if (!sides) {
     return (
       <main className="flex-1 p-6">
@@ -33,11 +49,7 @@ export function Compare() {
       </main>
     );
   }
-  const columns: { key: string; title: string; column: Column }[] = [
-    { key: "fitted", title: "Fitted", column: sides.fitted },
-    ...sides.candidates.map((column) => ({ key: column.letter ?? "", title: column.letter ?? "", column })),
-    ...(sides.bench ? [{ key: "bench", title: "On the bench", column: sides.bench }] : []),
-  ];
+  const columns: Columns = shown.map((one, at) => ({ ...one, moving: moving[at] ?? null }));
   return (
     <main className="min-h-0 flex-1 overflow-auto p-3">
       <h1 className="sr-only">Compare: {content.car_label}</h1>
@@ -152,7 +164,13 @@ function Heading({ title, column, columnKey }: { title: string; column: Column; 
   );
 }
 
-type Columns = { key: string; title: string; column: Column }[];
+type Columns = {
+  key: string;
+  title: string;
+  column: Column;
+  /** On the road, stretch by stretch; null until it is known. */
+  moving: Schemas["StretchedPlan"] | null;
+}[];
 type Cell = { text: string; note?: string; mark?: Column["ledger"][number]["standing"] } | null;
 
 function AxleRows({ axle, columns }: { axle: Axle; columns: Columns }) {
@@ -201,6 +219,14 @@ function AxleRows({ axle, columns }: { axle: Axle; columns: Columns }) {
         skipFirst
       />
       <Row title="Least room" columns={columns} figure={({ fit }) => leastRoom(fit[axle], units, verdict)} />
+      {MOVING.map((stretch) => (
+        <Row
+          key={stretch.code}
+          title={stretch.title}
+          columns={columns}
+          figure={(_, moving) => worstOf(moving?.[axle], stretch.code, units, verdict)}
+        />
+      ))}
       <Row
         title="At the fender line"
         columns={columns}
@@ -227,6 +253,26 @@ function leastRoom(fit: Column["fit"]["front"], units: Units, verdict: ReturnTyp
   const { tightest } = fit;
   if (tightest?.nominal_mm == null) return { text: note, mark };
   return { text: `${tightest.name} ${inWords(formatLength(tightest.nominal_mm, units))}`, note, mark };
+}
+
+/** Rows of a plan in motion on the road; how it stands is the row before them. */
+const MOVING = [
+  { code: "at_lock", title: "At lock" },
+  { code: "over_bumps", title: "Over bumps" },
+  { code: "together", title: "Lock and bump together" },
+];
+
+/** The tightest part of a stretch. */
+function worstOf(
+  axle: Schemas["StretchedAxle"] | null | undefined,
+  code: string,
+  units: Units,
+  verdict: ReturnType<typeof useVerdicts>,
+): Cell {
+  const worst = axle?.worst.find((one) => one.code === code);
+  if (!worst) return null;
+  const { standing: mark, word: note } = verdict(worst.verdict);
+  return { text: `${worst.part} ${inWords(formatLength(worst.room_mm, units))}`, note, mark };
 }
 
 function wheelCell(setup: Column["setups"]["front"]): Cell {
@@ -283,7 +329,7 @@ function Row({
 }: {
   title: string;
   columns: Columns;
-  figure: (column: Column) => Cell;
+  figure: (column: Column, moving: Columns[number]["moving"]) => Cell;
   skipFirst?: boolean;
 }) {
   return (
@@ -291,8 +337,8 @@ function Row({
       <th scope="row" className="py-0.5 pr-3 text-left font-normal">
         {title}
       </th>
-      {columns.map(({ key, column }, at) => {
-        const cell = skipFirst && at === 0 ? null : figure(column);
+      {columns.map(({ key, column, moving }, at) => {
+        const cell = skipFirst && at === 0 ? null : figure(column, moving);
         return (
           <td
             key={key}

@@ -24,6 +24,37 @@ function standingAt(parts: MotionPart[], at: number): "touches" | "tight" | "cle
   return worst;
 }
 
+/** Where the tightest part has just the house's least gap: a line through the map, cell by cell (marching squares). */
+function contour(
+  parts: MotionPart[],
+  columns: number,
+  rows: number,
+  at: (column: number, row: number) => string,
+) {
+  const over = (column: number, row: number) =>
+    Math.min(...parts.map((part) => (part.map_mm[row * columns + column] ?? 0) - part.limit_mm));
+  let path = "";
+  for (let row = 0; row + 1 < rows; row++) {
+    for (let column = 0; column + 1 < columns; column++) {
+      const corners: [number, number, number][] = [
+        [column, row, over(column, row)],
+        [column + 1, row, over(column + 1, row)],
+        [column + 1, row + 1, over(column + 1, row + 1)],
+        [column, row + 1, over(column, row + 1)],
+      ];
+      const crossed = corners.flatMap((from, side) => {
+        const to = corners[(side + 1) % 4];
+        if (!to || from[2] < 0 === to[2] < 0) return [];
+        const share = from[2] / (from[2] - to[2]);
+        return [at(from[0] + share * (to[0] - from[0]), from[1] + share * (to[1] - from[1]))];
+      });
+      for (let pair = 0; pair + 1 < crossed.length; pair += 2)
+        path += `M${crossed[pair]}L${crossed[pair + 1]}`;
+    }
+  }
+  return path;
+}
+
 /** Steer across, travel up: every pose with its word, what the use reaches drawn in, and the pose in hand. */
 export const MotionMap = memo(function MotionMap({ motion, part, pose, width, height, onPose }: Props) {
   const steers = motion.map_steer_deg;
@@ -34,7 +65,7 @@ export const MotionMap = memo(function MotionMap({ motion, part, pose, width, he
   const plot = { w: width - ROOM.left - ROOM.right, h: height - ROOM.top - ROOM.bottom };
   const x = (steer: number) => ROOM.left + ((steer - inward) / spanX) * plot.w;
   const y = (travel: number) => ROOM.top + ((motion.bump_mm - travel) / spanY) * plot.h;
-  const shown = part ? [part] : motion.parts;
+  const shown = useMemo(() => (part ? [part] : motion.parts), [part, motion]);
   const cells = useMemo(() => {
     const paths = { touches: "", tight: "", clears: "" };
     const [w, h] = [plot.w / steers.length, plot.h / travels.length];
@@ -54,6 +85,16 @@ export const MotionMap = memo(function MotionMap({ motion, part, pose, width, he
       }
     });
     return paths;
+  }, [shown, steers, travels, plot.w, plot.h]);
+  const limit = useMemo(() => {
+    const [w, h] = [plot.w / steers.length, plot.h / travels.length];
+    return contour(
+      shown,
+      steers.length,
+      travels.length,
+      (column, row) =>
+        `${(ROOM.left + (column + 0.5) * w).toFixed(1)} ${(ROOM.top + plot.h - (row + 0.5) * h).toFixed(1)}`,
+    );
   }, [shown, steers, travels, plot.w, plot.h]);
   const bounds = motion.envelopes.find((one) => one.code === motion.envelope)?.bounds ?? [];
   const outline = bounds.map(([steer = 0, travel = 0]) => `${x(steer).toFixed(1)} ${y(travel).toFixed(1)}`);
@@ -95,10 +136,14 @@ export const MotionMap = memo(function MotionMap({ motion, part, pose, width, he
       <path fill="url(#motion-tight)" d={cells.tight} />
       <path className="map-touches" d={cells.touches} />
       <path fill="url(#motion-touches)" d={cells.touches} />
+      <path className="map-limit" d={limit} data-map-limit />
       {outline.length > 0 && <path className="map-envelope" d={`M${outline.join("L")}Z`} />}
       <line className="axis" x1={x(0)} x2={x(0)} y1={ROOM.top} y2={ROOM.top + plot.h} />
       <line className="axis" x1={ROOM.left} x2={ROOM.left + plot.w} y1={y(0)} y2={y(0)} />
       <circle className="mark-planned" cx={x(pose.steer)} cy={y(pose.travel)} r={7} data-pose />
+      <text x={(ROOM.left + x(0)) / 2} y={height - 10} textAnchor="middle">
+        thin line: house minimum
+      </text>
       <text x={ROOM.left} y={height - 10}>
         {steers.length > 1 ? `${Math.round(-inward)}° inward` : ""}
       </text>

@@ -14,6 +14,7 @@
 //! Travel + = bump, the wheel up against the body. Millimetres; degrees on every surface, radians inside.
 
 pub mod axis;
+mod blocks;
 pub mod envelope;
 pub mod estimate;
 mod field;

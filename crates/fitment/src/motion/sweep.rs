@@ -5,8 +5,10 @@
 //! outline is taken: exact, without a mesh. The poses are a grid; from its lowest cells a local search goes on to
 //! [`REFINED_MM`].
 
+use std::cell::RefCell;
+
+use super::blocks::{Block, Blocks};
 use super::field::DistanceField;
-use super::pose::IntoWheel;
 use super::{Carried, Envelope, Kinematics, Place, Pose, Reach};
 use crate::section::Outline;
 use crate::verdict::Verdict;
@@ -17,6 +19,8 @@ pub const GRID: (usize, usize) = (41, 31);
 pub const REFINED_MM: f64 = 0.05;
 /// Steps at which the local search stops: smaller ones move no point of a wheel by [`REFINED_MM`].
 const FINEST: Pose = Pose { steer_deg: 0.003, travel_mm: 0.01 };
+/// No place of a wheel is further from its steering axis, in millimetres.
+const FURTHEST_FROM_AXIS_MM: f64 = 700.0;
 /// Cells from which the local search starts.
 const STARTS: usize = 6;
 
@@ -85,44 +89,97 @@ pub struct Cell {
 }
 
 /// What a part's places come to in any pose.
+#[derive(Debug)]
 struct Swept<'a> {
     sweep: &'a Sweep<'a>,
     cloud: &'a Cloud,
+    blocks: Blocks,
+    /// The block that was nearest in the pose asked of last: likely near in the next one.
+    near: std::cell::Cell<usize>,
+    /// The places that can be nearest near a pose.
+    few: RefCell<Few>,
 }
 
-impl Swept<'_> {
-    /// The least room in a pose, and which place has it. `start` is a place that is likely near.
-    fn room(&self, pose: Pose, start: usize) -> (f64, usize) {
+/// The places of a part that can be nearest near a pose.
+#[derive(Debug, Default)]
+struct Few {
+    from: Option<Pose>,
+    places: Vec<Place>,
+}
+
+impl<'a> Swept<'a> {
+    fn of(sweep: &'a Sweep<'a>, cloud: &'a Cloud) -> Self {
+        let blocks = Blocks::of(&cloud.points);
+        Self { sweep, cloud, blocks, near: std::cell::Cell::new(0), few: RefCell::default() }
+    }
+
+    /// The least room in a pose.
+    fn room_at(&self, pose: Pose) -> f64 {
+        let Sweep { field, center_y, .. } = *self.sweep;
         let into = self.sweep.kinematics.inverse(pose, self.cloud.carried);
-        let mut least = (f64::INFINITY, start);
-        let mut see = |at: usize, into: &IntoWheel| {
-            let (y, r) = into.axial_and_radius(self.cloud.points[at]);
-            if let Some(room) = self.sweep.field.nearer_than(y - self.sweep.center_y, r, least.0) {
-                least = (room, at);
+        let mut least = f64::INFINITY;
+        let start = self.near.get();
+        let mut see = |at: usize, block: &Block| {
+            let (y, r) = into.axial_and_radius(block.center);
+            if field.at_least(y - center_y, r) - block.radius >= least {
+                return;
+            }
+            for place in self.blocks.places_of(block) {
+                let (y, r) = into.axial_and_radius(*place);
+                if let Some(room) = field.nearer_than(y - center_y, r, least) {
+                    least = room;
+                    self.near.set(at);
+                }
             }
         };
-        see(start, &into);
-        for at in 0..self.cloud.points.len() {
-            see(at, &into);
+        let blocks = self.blocks.blocks();
+        if let Some(block) = blocks.get(start) {
+            see(start, block);
+        }
+        for (at, block) in blocks.iter().enumerate() {
+            if at != start {
+                see(at, block);
+            }
         }
         least
     }
 
-    fn room_at(&self, pose: Pose) -> f64 {
-        self.room(pose, 0).0
-    }
-
     /// Every pose of the grid.
     fn map(&self, poses: &[Pose]) -> Vec<Cell> {
-        let mut near = 0;
-        poses
-            .iter()
-            .map(|pose| {
-                let (room_mm, at) = self.room(*pose, near);
-                near = at;
-                Cell { pose: *pose, room_mm }
-            })
-            .collect()
+        poses.iter().map(|pose| Cell { pose: *pose, room_mm: self.room_at(*pose) }).collect()
+    }
+
+    /// The least room in a pose that is one of many near each other: only of the places that can be nearest in any of them.
+    fn room_nearby(&self, pose: Pose) -> f64 {
+        /// Within this of a pose what is known there is still of use, in millimetres that any place of the wheel goes.
+        const NEARBY_MM: f64 = 6.0;
+        let gone = |from: Pose| {
+            (pose.steer_deg - from.steer_deg).abs().to_radians() * FURTHEST_FROM_AXIS_MM
+                + (pose.travel_mm - from.travel_mm).abs()
+        };
+        let mut few = self.few.borrow_mut();
+        if few.from.is_none_or(|from| gone(from) > NEARBY_MM) {
+            let least = self.room_at(pose);
+            let into = self.sweep.kinematics.inverse(pose, self.cloud.carried);
+            let is_near = |place: &Place| {
+                let (y, r) = into.axial_and_radius(*place);
+                let limit = least + 2.0 * NEARBY_MM + 1e-6;
+                self.sweep.field.nearer_than(y - self.sweep.center_y, r, limit).is_some()
+            };
+            few.places.clear();
+            few.places.extend(self.cloud.points.iter().copied().filter(is_near));
+            few.from = Some(pose);
+            return least;
+        }
+        let into = self.sweep.kinematics.inverse(pose, self.cloud.carried);
+        let mut least = f64::INFINITY;
+        for place in &few.places {
+            let (y, r) = into.axial_and_radius(*place);
+            if let Some(room) = self.sweep.field.nearer_than(y - self.sweep.center_y, r, least) {
+                least = room;
+            }
+        }
+        least
     }
 
     /// The smallest amount along a way from rest from which on it touches; `None` when it does not as far as that goes.
@@ -170,14 +227,27 @@ impl Kinematics {
     }
 }
 
+impl DistanceField<'_> {
+    /// Room of a wheel that moves so to a part in one pose: as [`Kinematics::room`], where many poses are asked of.
+    pub fn room(&self, kinematics: &Kinematics, center_y: f64, cloud: &Cloud, pose: Pose) -> f64 {
+        kinematics
+            .in_the_wheel(cloud, pose)
+            .fold(f64::INFINITY, |least, (y, r)| self.nearer_than(y - center_y, r, least).unwrap_or(least))
+    }
+}
+
 impl Sweep<'_> {
     /// The poses of the grid that the use reaches: its bounds are on it. The first is at rest.
     pub fn poses(&self) -> Vec<Pose> {
+        self.poses_of(GRID)
+    }
+
+    fn poses_of(&self, (steers, travels): (usize, usize)) -> Vec<Pose> {
         let (down, up) = self.reach.travel(self.envelope);
         let mut poses = vec![Pose::AT_REST];
-        for travel_mm in between(down, up, GRID.1) {
+        for travel_mm in between(down, up, travels) {
             let (inward, outward) = self.reach.steer(self.envelope, travel_mm);
-            poses.extend(between(inward, outward, GRID.0).map(|steer_deg| Pose { steer_deg, travel_mm }));
+            poses.extend(between(inward, outward, steers).map(|steer_deg| Pose { steer_deg, travel_mm }));
         }
         poses
     }
@@ -187,65 +257,75 @@ impl Sweep<'_> {
         self.kinematics.room(self.field.outline(), self.center_y, cloud, pose)
     }
 
-    /// The room to a part at these poses, one by one.
-    pub fn map(&self, cloud: &Cloud, poses: &[Pose]) -> Vec<Cell> {
-        Swept { sweep: self, cloud }.map(poses)
+    /// The least room to a part, and where that is; `None` for a part without a place.
+    pub fn least(&self, cloud: &Cloud) -> Option<Cell> {
+        self.least_among(cloud, &self.poses()).map(|(least, _)| least)
     }
 
-    /// Sweeps.
+    /// The same from every second pose of the grid in either direction: as near as the search goes from there.
+    pub fn least_at_a_glance(&self, cloud: &Cloud) -> Option<Cell> {
+        let half = (GRID.0.div_ceil(2), GRID.1.div_ceil(2));
+        self.least_among(cloud, &self.poses_of(half)).map(|(least, _)| least)
+    }
+
+    /// The same with the room in each of the poses of the grid; none for what is carried along, which keeps its gap.
+    fn least_among(&self, cloud: &Cloud, poses: &[Pose]) -> Option<(Cell, Vec<Cell>)> {
+        if cloud.points.is_empty() {
+            return None;
+        }
+        let swept = Swept::of(self, cloud);
+        if cloud.carried == Carried::SteeredUpright {
+            let room_mm = swept.room_at(Pose::AT_REST);
+            return Some((Cell { pose: Pose::AT_REST, room_mm }, Vec::new()));
+        }
+        let map = swept.map(poses);
+        let least = self.refined(&map, Given::default(), |pose| swept.room_nearby(pose));
+        Some((least, map))
+    }
+
+    /// Sweeps past one part; `None` where it has no place.
+    pub fn past(&self, cloud: &Cloud) -> Option<CloudAnswer> {
+        Some(CloudMap::of(self, cloud)?.told(self.envelope))
+    }
+
+    /// What is told of a part whose least room is known.
+    fn told(&self, swept: &Swept<'_>, least: Cell, at_rest_mm: f64) -> CloudAnswer {
+        let (inward, outward) = self.reach.steer(self.envelope, 0.0);
+        let (down, up) = self.reach.travel(self.envelope);
+        let steered = |far| swept.touches_from(far, |steer_deg| Pose { steer_deg, travel_mm: 0.0 });
+        let travelled = |far| swept.touches_from(far, |travel_mm| Pose { steer_deg: 0.0, travel_mm });
+        // What touches nowhere touches on neither way.
+        let touches = least.room_mm <= 0.0;
+        CloudAnswer {
+            at_rest_mm,
+            least_mm: least.room_mm,
+            at: least.pose,
+            touches_from_steer_deg: if touches { smaller(steered(inward), steered(outward)) } else { None },
+            touches_from_travel_mm: if touches { smaller(travelled(up), travelled(down)) } else { None },
+        }
+    }
+
+    /// Sweeps past all parts, and asks what of lock or bump must be given up for them together.
     pub fn over(&self, clouds: &[Cloud]) -> SweepAnswer {
         let poses = self.poses();
-        let with_places: Vec<Swept<'_>> = clouds
-            .iter()
-            .filter(|cloud| !cloud.points.is_empty())
-            .map(|cloud| Swept { sweep: self, cloud })
-            .collect();
-        // What is carried along keeps its gap: one pose is all.
-        let moving: Vec<&Swept<'_>> =
-            with_places.iter().filter(|swept| swept.cloud.carried != Carried::SteeredUpright).collect();
         let mut all: Vec<Cell> =
             poses.iter().map(|pose| Cell { pose: *pose, room_mm: f64::INFINITY }).collect();
-        let free = Given::default();
-        let mut maps = moving.iter().map(|swept| {
-            let map = swept.map(&poses);
-            for (cell, own) in all.iter_mut().zip(&map) {
-                cell.room_mm = cell.room_mm.min(own.room_mm);
-            }
-            let least = self.refined(&map, free, |pose| swept.room_at(pose));
-            (map[0].room_mm, least)
-        });
         let parts: Vec<Option<CloudAnswer>> = clouds
             .iter()
             .map(|cloud| {
-                let swept = Swept { sweep: self, cloud };
-                if cloud.points.is_empty() {
-                    return None;
+                let (least, map) = self.least_among(cloud, &poses)?;
+                for (cell, own) in all.iter_mut().zip(&map) {
+                    cell.room_mm = cell.room_mm.min(own.room_mm);
                 }
-                if cloud.carried == Carried::SteeredUpright {
-                    let room = swept.room_at(Pose::AT_REST);
-                    return Some(CloudAnswer {
-                        at_rest_mm: room,
-                        least_mm: room,
-                        at: Pose::AT_REST,
-                        touches_from_steer_deg: (room <= 0.0).then_some(0.0),
-                        touches_from_travel_mm: (room <= 0.0).then_some(0.0),
-                    });
-                }
-                let (at_rest_mm, least) = maps.next()?;
-                let (inward, outward) = self.reach.steer(self.envelope, 0.0);
-                let (down, up) = self.reach.travel(self.envelope);
-                let steered = |far| swept.touches_from(far, |steer_deg| Pose { steer_deg, travel_mm: 0.0 });
-                let travelled = |far| swept.touches_from(far, |travel_mm| Pose { steer_deg: 0.0, travel_mm });
-                Some(CloudAnswer {
-                    at_rest_mm,
-                    least_mm: least.room_mm,
-                    at: least.pose,
-                    touches_from_steer_deg: smaller(steered(inward), steered(outward)),
-                    touches_from_travel_mm: smaller(travelled(up), travelled(down)),
-                })
+                let at_rest_mm = map.first().map_or(least.room_mm, |cell| cell.room_mm);
+                Some(self.told(&Swept::of(self, cloud), least, at_rest_mm))
             })
             .collect();
-        drop(maps);
+        let with_places = clouds.iter().filter(|cloud| !cloud.points.is_empty());
+        let moving: Vec<Swept<'_>> = with_places
+            .filter(|cloud| cloud.carried != Carried::SteeredUpright)
+            .map(|cloud| Swept::of(self, cloud))
+            .collect();
         let least = parts.iter().flatten().map(|part| part.least_mm).fold(f64::INFINITY, f64::min);
         let verdict = if least == f64::INFINITY {
             Verdict::MeasureFirst
@@ -263,7 +343,8 @@ impl Sweep<'_> {
             .filter(|(_, cloud)| cloud.carried == Carried::SteeredUpright)
             .all(|(part, _)| part.is_none_or(|part| part.least_mm >= self.least_mm));
         let limits = (least < self.least_mm && is_helped).then(|| {
-            let room = |pose| moving.iter().map(|swept| swept.room_at(pose)).fold(f64::INFINITY, f64::min);
+            let room =
+                |pose| moving.iter().map(|swept| swept.room_nearby(pose)).fold(f64::INFINITY, f64::min);
             (self.limiter(&all, &room), self.bump_stop(&all, &room))
         });
         let (steering_limiter_deg, bump_stop_mm) = limits.unwrap_or((None, None));
@@ -300,8 +381,14 @@ impl Sweep<'_> {
                 break;
             }
         }
+        let half_a_cell =
+            (first.steer_deg.to_radians() * FURTHEST_FROM_AXIS_MM + first.travel_mm.abs()) / 2.0;
         let mut best = Cell { pose: self.nearest(given, Pose::AT_REST), room_mm: f64::INFINITY };
         for start in starts {
+            // Every pose is within half a cell of one of the grid, and no place of the wheel goes further than this meanwhile.
+            if start.room_mm > best.room_mm + half_a_cell {
+                continue;
+            }
             let found = self.downhill(start, first, given, &room);
             if found.room_mm < best.room_mm {
                 best = found;
@@ -354,10 +441,20 @@ impl Sweep<'_> {
                 }
             }
             if !moved {
-                step = Pose { steer_deg: step.steer_deg / 2.0, travel_mm: step.travel_mm / 2.0 };
+                step = Pose { steer_deg: step.steer_deg / 3.0, travel_mm: step.travel_mm / 3.0 };
             }
         }
         best
+    }
+
+    /// The cells of a map that the use reaches, and the poses where its bounds cut the grid.
+    fn cut(&self, given: Given, all: &[Cell]) -> (Vec<Cell>, Vec<Pose>) {
+        let (left, cut): (Vec<Cell>, Vec<Cell>) =
+            all.iter().partition(|cell| is_same(self.nearest(given, cell.pose), cell.pose));
+        let mut edge: Vec<Pose> = cut.iter().map(|cell| self.nearest(given, cell.pose)).collect();
+        edge.sort_by(|a, b| a.travel_mm.total_cmp(&b.travel_mm).then(a.steer_deg.total_cmp(&b.steer_deg)));
+        edge.dedup_by(|a, b| is_same(*a, *b));
+        (left, edge)
     }
 
     /// How much lock must be given up each way.
@@ -391,17 +488,10 @@ impl Sweep<'_> {
     ) -> Option<f64> {
         let does = |amount: f64| {
             let given = given(amount);
-            let (mut left, cut): (Vec<Cell>, Vec<Cell>) =
-                all.iter().partition(|cell| is_same(self.nearest(given, cell.pose), cell.pose));
+            let (mut left, edge) = self.cut(given, all);
             if left.iter().any(|cell| cell.room_mm < self.least_mm) {
                 return false;
             }
-            // Where the new bound cuts the grid.
-            let mut edge: Vec<Pose> = cut.iter().map(|cell| self.nearest(given, cell.pose)).collect();
-            edge.sort_by(|a, b| {
-                a.travel_mm.total_cmp(&b.travel_mm).then(a.steer_deg.total_cmp(&b.steer_deg))
-            });
-            edge.dedup_by(|a, b| is_same(*a, *b));
             for pose in edge {
                 let room_mm = room(pose);
                 if room_mm < self.least_mm {
@@ -427,6 +517,59 @@ impl Sweep<'_> {
             }
         }
         Some(enough)
+    }
+}
+
+/// The room to a part in every pose that an axle reaches, from which the least of any use is had.
+#[derive(Debug)]
+pub struct CloudMap<'a> {
+    swept: Swept<'a>,
+    /// At rest first, then row by row of travel.
+    cells: Vec<Cell>,
+}
+
+impl<'a> CloudMap<'a> {
+    /// Of a part; `None` where it has no place.
+    pub fn of(sweep: &'a Sweep<'a>, cloud: &'a Cloud) -> Option<Self> {
+        if cloud.points.is_empty() {
+            return None;
+        }
+        let swept = Swept::of(sweep, cloud);
+        let poses = Sweep { envelope: Envelope::All, ..*sweep }.poses();
+        let cells = if cloud.carried == Carried::SteeredUpright {
+            let room_mm = swept.room_at(Pose::AT_REST);
+            poses.into_iter().map(|pose| Cell { pose, room_mm }).collect()
+        } else {
+            swept.map(&poses)
+        };
+        Some(Self { swept, cells })
+    }
+
+    /// The room in each pose of the grid, row by row from full droop to full bump.
+    pub fn rooms(&self) -> impl Iterator<Item = f64> {
+        self.cells.iter().skip(1).map(|cell| cell.room_mm)
+    }
+
+    /// The least room over a use: of the poses of the grid that it reaches, of those where its bounds cut the grid, and
+    /// between them.
+    pub fn least(&self, envelope: Envelope) -> Cell {
+        let Some(at_rest) = self.cells.first() else {
+            return Cell { pose: Pose::AT_REST, room_mm: f64::INFINITY };
+        };
+        if self.swept.cloud.carried == Carried::SteeredUpright {
+            return *at_rest;
+        }
+        let sweep = Sweep { envelope, ..*self.swept.sweep };
+        let (mut reached, cut) = sweep.cut(Given::default(), &self.cells);
+        reached.extend(cut.into_iter().map(|pose| Cell { pose, room_mm: self.swept.room_at(pose) }));
+        sweep.refined(&reached, Given::default(), |pose| self.swept.room_nearby(pose))
+    }
+
+    /// What is told of the part over a use.
+    pub fn told(&self, envelope: Envelope) -> CloudAnswer {
+        let least = self.least(envelope);
+        let at_rest_mm = self.cells.first().map_or(least.room_mm, |cell| cell.room_mm);
+        Sweep { envelope, ..*self.swept.sweep }.told(&self.swept, least, at_rest_mm)
     }
 }
 

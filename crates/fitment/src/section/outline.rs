@@ -47,6 +47,64 @@ pub fn flange_top(setup: &Setup) -> Option<f64> {
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Outline {
     points: Vec<Point>,
+    edges: Vec<Edge>,
+    /// The same edges by runs of a few, each with a box round it: whole runs are left out where they cannot be nearest.
+    runs: Vec<Run>,
+}
+
+/// Edges of one run.
+const RUN: usize = 8;
+
+/// A few edges one after another, and the box round them.
+#[derive(Debug, Clone, Copy, PartialEq)]
+struct Run {
+    first: usize,
+    end: usize,
+    low: Point,
+    high: Point,
+}
+
+impl Run {
+    /// Square of a place's distance to the box; nothing inside.
+    #[inline]
+    fn square_to_box(&self, y: f64, r: f64) -> f64 {
+        let off = |value: f64, least: f64, most: f64| (least - value).max(value - most).max(0.0);
+        let (y, r) = (off(y, self.low.y, self.high.y), off(r, self.low.r, self.high.r));
+        y * y + r * r
+    }
+}
+
+/// From one point to the next, with what every distance to it asks for.
+#[derive(Debug, Clone, Copy, PartialEq)]
+struct Edge {
+    from: Point,
+    along: Point,
+    /// One over the square of its length; nothing for an edge without one.
+    per_square: f64,
+}
+
+impl Edge {
+    fn new(from: Point, to: Point) -> Self {
+        let along = Point::new(to.y - from.y, to.r - from.r);
+        let square = along.y * along.y + along.r * along.r;
+        Self { from, along, per_square: if square == 0.0 { 0.0 } else { 1.0 / square } }
+    }
+
+    /// Square of a place's distance.
+    #[inline]
+    fn square_to(&self, y: f64, r: f64) -> f64 {
+        let (y, r) = (y - self.from.y, r - self.from.r);
+        let t = ((y * self.along.y + r * self.along.r) * self.per_square).clamp(0.0, 1.0);
+        let (off_y, off_r) = (t * self.along.y - y, t * self.along.r - r);
+        off_y * off_y + off_r * off_r
+    }
+
+    /// Whether a ray outboard from a place crosses it.
+    #[inline]
+    fn is_crossed_from(&self, y: f64, r: f64) -> bool {
+        let Self { from, along, .. } = self;
+        (from.r > r) != (from.r + along.r > r) && y < from.y + (r - from.r) / along.r * along.y
+    }
 }
 
 impl Outline {
@@ -76,12 +134,29 @@ impl Outline {
         points.extend(barrel_inside(a, seat, off.flange));
         points.extend(under_the_outer_hump(a, seat));
         points.extend(air_side(a, seat, off.flange).into_iter().rev());
-        Some(Self { points })
+        Some(Self::from_points(points))
     }
 
-    /// An outline from points that somebody else drew.
+    /// An outline from points, in order; the last joins the first.
     pub fn from_points(points: Vec<Point>) -> Self {
-        Self { points }
+        let count = points.len();
+        let runs = (0..count).step_by(RUN).map(|first| {
+            let end = (first + RUN).min(count);
+            let ends = (first..=end).map(|at| points[if at == count { 0 } else { at }]);
+            let empty =
+                (Point::new(f64::INFINITY, f64::INFINITY), Point::new(f64::NEG_INFINITY, f64::NEG_INFINITY));
+            let (low, high) = ends.fold(empty, |(low, high), point| {
+                (
+                    Point::new(low.y.min(point.y), low.r.min(point.r)),
+                    Point::new(high.y.max(point.y), high.r.max(point.r)),
+                )
+            });
+            Run { first, end, low, high }
+        });
+        let runs = runs.collect();
+        let ends = points.iter().copied().cycle().skip(1);
+        let edges = points.iter().zip(ends).map(|(from, to)| Edge::new(*from, to)).collect();
+        Self { points, edges, runs }
     }
 
     /// Its points, in order; the last joins the first.
@@ -96,24 +171,51 @@ impl Outline {
 
     /// Signed distance of a place to it, in millimetres: negative inside.
     pub fn signed_distance(&self, y: f64, r: f64) -> f64 {
-        let mut nearest = f64::INFINITY;
-        let mut inside = false;
-        for (a, b) in self.segments() {
-            let (dy, dr) = (b.y - a.y, b.r - a.r);
-            let square = dy * dy + dr * dr;
-            let t = if square == 0.0 {
-                0.0
-            } else {
-                (((y - a.y) * dy + (r - a.r) * dr) / square).clamp(0.0, 1.0)
-            };
-            let (off_y, off_r) = (a.y + t * dy - y, a.r + t * dr - r);
-            nearest = nearest.min(off_y * off_y + off_r * off_r);
-            // A ray outboard from the place crosses an odd number of edges when it starts inside.
-            if (a.r > r) != (b.r > r) && y < a.y + (r - a.r) / dr * dy {
-                inside = !inside;
+        let distance = self.square_to_nearest(y, r).sqrt();
+        if self.is_inside(y, r) { -distance } else { distance }
+    }
+
+    /// Square of the distance to the nearest edge. The run whose box is nearest is looked at first; most others need not be.
+    fn square_to_nearest(&self, y: f64, r: f64) -> f64 {
+        let of_run = |run: &Run, nearest: f64| {
+            let edges = &self.edges[run.first..run.end];
+            edges.iter().map(|edge| edge.square_to(y, r)).fold(nearest, f64::min)
+        };
+        let mut first: Option<(f64, &Run)> = None;
+        for run in &self.runs {
+            let square = run.square_to_box(y, r);
+            if first.is_none_or(|(least, _)| square < least) {
+                first = Some((square, run));
             }
         }
-        if inside { -nearest.sqrt() } else { nearest.sqrt() }
+        let Some((_, first)) = first else { return f64::INFINITY };
+        let mut nearest = of_run(first, f64::INFINITY);
+        for run in &self.runs {
+            if run.first != first.first && run.square_to_box(y, r) < nearest {
+                nearest = of_run(run, nearest);
+            }
+        }
+        nearest
+    }
+
+    /// Whether a place is inside: a ray outboard from it crosses an odd number of edges.
+    pub(crate) fn is_inside(&self, y: f64, r: f64) -> bool {
+        let runs = self.runs.iter().filter(|run| run.low.r <= r && r <= run.high.r && y <= run.high.y);
+        let edges = runs.flat_map(|run| &self.edges[run.first..run.end]);
+        edges.filter(|edge| edge.is_crossed_from(y, r)).count() % 2 == 1
+    }
+
+    /// The edges that may be the nearest to some place within `reach` of this one, by their numbers.
+    pub(crate) fn edges_near(&self, y: f64, r: f64, reach: f64) -> impl Iterator<Item = usize> {
+        let square = reach * reach;
+        let runs = self.runs.iter().filter(move |run| run.square_to_box(y, r) <= square);
+        runs.flat_map(|run| run.first..run.end).filter(move |at| self.edges[*at].square_to(y, r) <= square)
+    }
+
+    /// Square of the distance to the nearest of some edges.
+    #[inline]
+    pub(crate) fn square_to(&self, edges: impl Iterator<Item = usize>, y: f64, r: f64) -> f64 {
+        edges.map(|at| self.edges[at].square_to(y, r)).fold(f64::INFINITY, f64::min)
     }
 
     /// Least and most y, and least and most r.
@@ -233,7 +335,7 @@ fn with_flanges(rubber: Vec<Point>, outboard: &[Point], a: f64, seat: f64) -> Ve
     };
     // Nothing of a flange stands above the tire where it leaves it.
     let leaves = rubber.first().map_or(a, |point| point.y);
-    let tire = Outline { points: rubber.clone() };
+    let tire = Outline::from_points(rubber.clone());
     let bare: Vec<Point> = outboard
         .iter()
         .copied()

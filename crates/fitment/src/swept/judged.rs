@@ -7,7 +7,7 @@ use crate::clearance::{Contribution, Fit, Input, Verdict};
 use crate::coded::coded;
 use crate::corner::{Feature, Moving};
 use crate::length::Length;
-use crate::motion::sweep::Cell;
+use crate::motion::sweep::CloudMap;
 use crate::motion::{Carried, Cloud, CloudAnswer, Envelope, Pose, Reach};
 use crate::working::{Phrase, Source, SourceKind};
 
@@ -198,15 +198,25 @@ fn rss(parts: impl Iterator<Item = f64>) -> f64 {
     parts.map(|part| part * part).sum::<f64>().sqrt()
 }
 
+/// A corner that may be otherwise in one figure.
+#[derive(Debug)]
+pub(super) struct Otherwise {
+    input: Input,
+    is_usual: bool,
+    source: Source,
+    /// At both ends; with where the part stands then, if that is elsewhere.
+    ends: [(Moving, Option<Cloud>); 2],
+}
+
 /// What may be off, and whether nobody measured it.
 type Off = (Contribution, bool);
 
 impl Swinging<'_> {
     /// Every part that was read, judged; of the places of one part only the tightest. The tightest part over its limit first.
-    pub(super) fn parts(&self, poses: &[Pose], fit: Option<&Fit>) -> Vec<SweptPart> {
+    pub(super) fn parts(&self, fit: Option<&Fit>) -> Vec<SweptPart> {
         let mut swept: Vec<SweptPart> = Vec::new();
         for part in self.case.parts_in_space(self.moving, self.planned) {
-            let Some(one) = self.judged(part, poses, fit) else { continue };
+            let Some(one) = self.judged(part, fit) else { continue };
             match swept.iter_mut().find(|other| other.part.feature == one.part.feature) {
                 Some(other) if one.left_mm() < other.left_mm() => *other = one,
                 Some(_) => {}
@@ -217,15 +227,17 @@ impl Swinging<'_> {
         swept
     }
 
-    fn judged(&self, part: PartInSpace, poses: &[Pose], fit: Option<&Fit>) -> Option<SweptPart> {
+    fn judged(&self, part: PartInSpace, fit: Option<&Fit>) -> Option<SweptPart> {
         let whole = self.sweep(self.reach, self.usage.envelope, part.least_mm);
-        let found = whole.over(std::slice::from_ref(&part.cloud)).parts.first().copied().flatten()?;
-        let map = whole.map(&part.cloud, poses).iter().map(|cell: &Cell| cell.room_mm).collect();
+        let map = CloudMap::of(&whole, &part.cloud)?;
+        let found = map.told(self.usage.envelope);
+        let map = map.rooms().collect();
+        let otherwise = self.otherwise(&part);
         let stretches = vec![
             self.standing(&part, &found, fit),
-            self.stretched(&part, Stretch::AtLock)?,
-            self.stretched(&part, Stretch::OverBumps)?,
-            self.at(&part, Stretch::Together, found.least_mm, found.at),
+            self.stretched(&part, &otherwise, Stretch::AtLock)?,
+            self.stretched(&part, &otherwise, Stretch::OverBumps)?,
+            self.at(&part, &otherwise, Stretch::Together, found.least_mm, found.at),
         ];
         let verdict = stretches.iter().map(|one| one.verdict).fold(Verdict::Clears, Verdict::max);
         let says = says(&part, &found, &stretches);
@@ -234,7 +246,7 @@ impl Swinging<'_> {
 
     /// The ledger's own line, where there is one for the tire as it is; lip and arch, one edge here, take the worse of both.
     fn standing(&self, part: &PartInSpace, found: &CloudAnswer, fit: Option<&Fit>) -> Stretched {
-        let mut standing = self.at(part, Stretch::Standing, found.at_rest_mm, Pose::AT_REST);
+        let mut standing = self.at(part, &[], Stretch::Standing, found.at_rest_mm, Pose::AT_REST);
         let fit = fit.filter(|_| self.usage.added.is_nothing());
         let lines = part.features().iter().filter_map(|feature| fit?.line(*feature));
         let judged = lines.filter_map(|line| Some((line.verdict, line.band.as_ref()?)));
@@ -249,17 +261,59 @@ impl Swinging<'_> {
     }
 
     /// The least room over a stretch.
-    pub(super) fn stretched(&self, part: &PartInSpace, stretch: Stretch) -> Option<Stretched> {
+    fn stretched(&self, part: &PartInSpace, otherwise: &[Otherwise], stretch: Stretch) -> Option<Stretched> {
         let (reach, envelope) = stretch.of(self.reach, self.usage.envelope);
-        let sweep = self.sweep(reach, envelope, part.least_mm);
-        let found = sweep.over(std::slice::from_ref(&part.cloud)).parts.first().copied().flatten()?;
-        Some(self.at(part, stretch, found.least_mm, found.at))
+        let found = self.sweep(reach, envelope, part.least_mm).least(&part.cloud)?;
+        Some(self.at(part, otherwise, stretch, found.room_mm, found.pose))
+    }
+
+    /// Over all that the use reaches, where many plans are looked at.
+    pub(super) fn together_at_a_glance(&self, part: &PartInSpace) -> Option<Stretched> {
+        let found =
+            self.sweep(self.reach, self.usage.envelope, part.least_mm).least_at_a_glance(&part.cloud)?;
+        Some(self.at(part, &self.otherwise(part), Stretch::Together, found.room_mm, found.pose))
+    }
+
+    /// How the corner may be otherwise, each figure at both ends of its range; what was read at lock stands elsewhere then.
+    pub(super) fn otherwise(&self, part: &PartInSpace) -> Vec<Otherwise> {
+        if part.cloud.carried == Carried::SteeredUpright {
+            return Vec::new();
+        }
+        OFF.iter()
+            // What a part was read at is in its standing figure already.
+            .filter(|one| !(part.is_read_at_lock() && one.input == Input::LockAngle))
+            .map(|one| {
+                let is_usual = one.fact.is_some_and(|fact| !self.moving.is_measured(fact));
+                let by = if is_usual { one.usual } else { one.measured };
+                let ends = [-by, by].map(|by| {
+                    let mut moving = self.moving.clone();
+                    (one.moved)(&mut moving, by);
+                    let is_elsewhere = part.is_read_at_lock() && moving.steering != self.moving.steering;
+                    let cloud = if is_elsewhere {
+                        self.case.part_in_space(&part.obstacle, &moving).map(|part| part.cloud)
+                    } else {
+                        None
+                    };
+                    (moving, cloud)
+                });
+                let source =
+                    if is_usual || one.fact.is_none() { crate::motion::estimate::SOURCE } else { MEASURED };
+                Otherwise { input: one.input, is_usual, source, ends }
+            })
+            .collect()
     }
 
     /// What a least room comes to that was found in a pose.
-    pub(super) fn at(&self, part: &PartInSpace, stretch: Stretch, room_mm: f64, at: Pose) -> Stretched {
+    pub(super) fn at(
+        &self,
+        part: &PartInSpace,
+        otherwise: &[Otherwise],
+        stretch: Stretch,
+        room_mm: f64,
+        at: Pose,
+    ) -> Stretched {
         let (reach, envelope) = stretch.of(self.reach, self.usage.envelope);
-        let off = self.may_be_off(part, at, reach, envelope);
+        let off = self.may_be_off(part, otherwise, at, reach, envelope);
         let plus_minus_mm = rss(off.iter().map(|(one, _)| one.down.as_mm()));
         let mut verdict = part.word(room_mm, plus_minus_mm);
         // What nobody measured rules nothing out when its mild end would not.
@@ -279,7 +333,14 @@ impl Swinging<'_> {
     /// Law of propagation in motion: each figure of the corner is moved to both ends of its range, what was read at lock moves
     /// along with it, and the room is worked out again in the pose that has the least. Where that pose lies on a bound which
     /// moves, it goes along.
-    fn may_be_off(&self, part: &PartInSpace, at: Pose, reach: Reach, envelope: Envelope) -> Vec<Off> {
+    fn may_be_off(
+        &self,
+        part: &PartInSpace,
+        otherwise: &[Otherwise],
+        at: Pose,
+        reach: Reach,
+        envelope: Envelope,
+    ) -> Vec<Off> {
         let length = Length::mm;
         let mut all = vec![(
             Contribution {
@@ -296,40 +357,29 @@ impl Swinging<'_> {
         }
         let raised = self.case.levers.raised();
         let whole = self.moving.reach_raised(raised);
-        let nominal = self.room_if(part, self.moving, at, (reach, reach), envelope);
-        let Some(nominal) = nominal else { return all };
-        for one in &OFF {
-            // What a part was read at is in its standing figure already.
-            if part.is_read_at_lock() && one.input == Input::LockAngle {
-                continue;
-            }
-            let is_usual = one.fact.is_some_and(|fact| !self.moving.is_measured(fact));
-            let by = if is_usual { one.usual } else { one.measured };
-            let ends = [-by, by].map(|by| {
-                let mut moving = self.moving.clone();
-                (one.moved)(&mut moving, by);
-                let reached = moving.reach_raised(raised);
-                // A stretch that leaves out lock or travel leaves it out here too, and one that was limited stays so.
-                let by_as_much =
-                    |of: f64, was: f64, is: f64| if of > 0.0 { (of + is - was).max(0.0) } else { 0.0 };
-                let moved = Reach {
-                    outward_deg: by_as_much(reach.outward_deg, whole.outward_deg, reached.outward_deg),
-                    inward_deg: by_as_much(reach.inward_deg, whole.inward_deg, reached.inward_deg),
-                    bump_mm: by_as_much(reach.bump_mm, whole.bump_mm, reached.bump_mm),
-                    droop_mm: by_as_much(reach.droop_mm, whole.droop_mm, reached.droop_mm),
-                };
-                self.room_if(part, &moving, at, (reach, moved), envelope).unwrap_or(nominal)
+        let room = |moving: &Moving, cloud: &Cloud, reached: Reach| {
+            // A stretch that leaves out lock or travel leaves it out here too, and one that was limited stays so.
+            let by_as_much =
+                |of: f64, was: f64, is: f64| if of > 0.0 { (of + is - was).max(0.0) } else { 0.0 };
+            let moved = Reach {
+                outward_deg: by_as_much(reach.outward_deg, whole.outward_deg, reached.outward_deg),
+                inward_deg: by_as_much(reach.inward_deg, whole.inward_deg, reached.inward_deg),
+                bump_mm: by_as_much(reach.bump_mm, whole.bump_mm, reached.bump_mm),
+                droop_mm: by_as_much(reach.droop_mm, whole.droop_mm, reached.droop_mm),
+            };
+            let kinematics = moving.kinematics(self.case.fitted, self.case.planned_camber())?;
+            let pose = along(envelope, reach, moved, at);
+            Some(self.field.room(&kinematics, self.wheel.center_y, cloud, pose))
+        };
+        let Some(nominal) = room(self.moving, &part.cloud, whole) else { return all };
+        for one in otherwise {
+            let ends = one.ends.each_ref().map(|(moving, cloud)| {
+                let cloud = cloud.as_ref().unwrap_or(&part.cloud);
+                room(moving, cloud, moving.reach_raised(raised)).unwrap_or(nominal)
             });
             let (low, high) = (ends[0].min(ends[1]).min(nominal), ends[0].max(ends[1]).max(nominal));
-            let source =
-                if is_usual || one.fact.is_none() { crate::motion::estimate::SOURCE } else { MEASURED };
-            let contribution = Contribution {
-                input: one.input,
-                down: length(nominal - low),
-                up: length(high - nominal),
-                source,
-            };
-            all.push((contribution, is_usual));
+            let (down, up) = (length(nominal - low), length(high - nominal));
+            all.push((Contribution { input: one.input, down, up, source: one.source }, one.is_usual));
         }
         if part.gives_under_load() && envelope != Envelope::Parking {
             let down = self.case.limits.compliance;
@@ -340,27 +390,6 @@ impl Swinging<'_> {
         all.retain(|(one, _)| one.down.as_mm() > 1e-9 || one.up.as_mm() > 1e-9);
         all.sort_by(|a, b| b.0.down.as_mm().total_cmp(&a.0.down.as_mm()));
         all
-    }
-
-    /// The room in a pose if the corner moved otherwise.
-    fn room_if(
-        &self,
-        part: &PartInSpace,
-        moving: &Moving,
-        at: Pose,
-        (was, is): (Reach, Reach),
-        envelope: Envelope,
-    ) -> Option<f64> {
-        let kinematics = moving.kinematics(self.case.fitted, self.case.planned_camber())?;
-        let rebuilt: Cloud;
-        let cloud = if part.is_read_at_lock() {
-            rebuilt = self.case.part_in_space(&part.obstacle, moving)?.cloud;
-            &rebuilt
-        } else {
-            &part.cloud
-        };
-        let pose = along(envelope, was, is, at);
-        Some(kinematics.room(self.field.outline(), self.wheel.center_y, cloud, pose))
     }
 }
 

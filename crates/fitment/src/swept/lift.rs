@@ -4,7 +4,6 @@
 //! it gives room standing and at lock, and none at full bump. What is carried by the upright is helped by nothing that is
 //! done above it.
 
-use super::judged::Stretch;
 use super::{PartInSpace, Swinging, Usage};
 use crate::case::AxleCase;
 use crate::clearance::Verdict;
@@ -222,7 +221,7 @@ impl Swinging<'_> {
         let mut verdict = Verdict::Clears;
         let mut short: Vec<(Feature, f64)> = Vec::new();
         let parts = self.case.parts_in_space(self.moving, self.planned);
-        let judged = |part: &PartInSpace| self.stretched(part, Stretch::Together);
+        let judged = |part: &PartInSpace| self.together_at_a_glance(part);
         for (part, together) in parts.iter().filter_map(|part| Some((part, judged(part)?))) {
             verdict = verdict.max(together.verdict);
             if together.verdict.rules_out() {

@@ -1,6 +1,5 @@
 //! What turns the verdict of a plan in motion: each remedy by itself, as far as it has to go, or that it does not do.
 
-use super::judged::Stretch;
 use super::{PartInSpace, Swinging, Usage};
 use crate::case::AxleCase;
 use crate::coded::coded;
@@ -268,7 +267,7 @@ impl Swinging<'_> {
     fn any_rules_out(&self, parts: &[PartInSpace], reach: Reach) -> bool {
         let within = Self { reach, ..*self };
         parts.iter().any(|part| {
-            within.stretched(part, Stretch::Together).is_some_and(|together| together.verdict.rules_out())
+            within.together_at_a_glance(part).is_some_and(|together| together.verdict.rules_out())
         })
     }
 }

@@ -120,7 +120,7 @@ impl AxleCase<'_> {
             // The map shows all that the axle reaches, whatever the use.
             let poses = swinging.sweep(swinging.reach, Envelope::All, 0.0).poses().split_off(1);
             let fit = self.fit(planned);
-            let parts = swinging.parts(&poses, fit.as_ref());
+            let parts = swinging.parts(fit.as_ref());
             // No better word than standing still: what nobody read, and what decides, is measured first.
             let standing = fit.map_or(Verdict::MeasureFirst, |fit| fit.verdict);
             let nothing_read = if parts.is_empty() { Verdict::MeasureFirst } else { Verdict::Clears };
@@ -156,12 +156,12 @@ impl SweptAxle {
     }
 
     /// The worst of each stretch: by its word, then by how much is left over the house's least.
-    pub fn worst(&self) -> impl Iterator<Item = &Stretched> {
+    pub fn worst(&self) -> impl Iterator<Item = (&SweptPart, &Stretched)> {
         Stretch::ALL.iter().filter_map(|stretch| {
-            let all = self.parts.iter().filter_map(|part| Some((part.over(*stretch)?, part.part.least_mm)));
-            let left = |(one, least): &(&Stretched, f64)| one.room_mm - one.plus_minus_mm - least;
-            let worst = all.min_by(|a, b| b.0.verdict.cmp(&a.0.verdict).then(left(a).total_cmp(&left(b))));
-            worst.map(|(one, _)| one)
+            let all = self.parts.iter().filter_map(|part| Some((part, part.over(*stretch)?)));
+            let left =
+                |(part, one): &(&SweptPart, &Stretched)| one.room_mm - one.plus_minus_mm - part.part.least_mm;
+            all.min_by(|a, b| b.1.verdict.cmp(&a.1.verdict).then(left(a).total_cmp(&left(b))))
         })
     }
 

@@ -123,7 +123,7 @@ impl AxleCase<'_> {
                 .map(|part| {
                     let mut approach = Approach::of(part, 0.0, &poses, &kinematics);
                     let (room, pose) = approach.least(swinging.field.outline(), swinging.wheel.center_y);
-                    let there = swinging.at(part, Stretch::Together, room, pose);
+                    let there = swinging.at(part, &swinging.otherwise(part), Stretch::Together, room, pose);
                     approach.clears_from = part.least_mm + there.plus_minus_mm;
                     approach
                 })

@@ -23,7 +23,7 @@ use store::jobs::JobContent;
 use utoipa::ToSchema;
 
 use self::stretches::StretchView;
-use self::usage::UsageRequest;
+use self::usage::{OnTheTire, UsageRequest};
 use super::corner::VerdictCode;
 use super::ledger::{FragmentView, fragments};
 use super::read::FieldErrors;
@@ -140,9 +140,13 @@ pub struct MotionView {
     /// The uses, and which was asked for.
     pub envelopes: Vec<EnvelopeView>,
     pub envelope: &'static str,
+    /// What may be on the tire meanwhile.
+    pub on_the_tire: Vec<OnTheTire>,
     /// Parts, the tightest first.
     pub parts: Vec<MotionPart>,
     pub verdict: VerdictCode,
+    /// Whether a part rules the plan out, so that remedies are worth asking for.
+    pub is_ruled_out: bool,
     pub scrub_radius_mm: Option<f64>,
     pub fitted_scrub_radius_mm: Option<f64>,
     pub trail_mm: Option<f64>,
@@ -232,7 +236,9 @@ impl MotionView {
                 })
                 .collect(),
             envelope: envelope.code(),
+            on_the_tire: OnTheTire::all(),
             verdict: swept.verdict.into(),
+            is_ruled_out: swept.parts.iter().any(|part| part.verdict.rules_out()),
             scrub_radius_mm: swept.on_the_ground.map(|both| both[1].0),
             fitted_scrub_radius_mm: swept.on_the_ground.map(|both| both[0].0),
             trail_mm: swept.on_the_ground.map(|both| both[1].1),

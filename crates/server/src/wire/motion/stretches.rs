@@ -10,9 +10,9 @@ use utoipa::ToSchema;
 
 use super::usage::UsageRequest;
 use crate::problem::ApiError;
+use crate::wire::Lines;
 use crate::wire::corner::VerdictCode;
 use crate::wire::read::FieldErrors;
-use crate::wire::{Lines, PerAxle};
 
 /// Plans to be looked at in motion, over one use.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -69,19 +69,35 @@ pub struct StretchedPart {
     pub stretches: Vec<StretchView>,
 }
 
+/// The tightest part of a stretch.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct WorstView {
+    /// Its name.
+    pub part: &'static str,
+    /// What it comes to.
+    #[serde(flatten)]
+    pub stretch: StretchView,
+}
+
 /// An axle, stretch by stretch.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct StretchedAxle {
     /// The worst word over all of it.
     pub verdict: VerdictCode,
     /// The worst of each stretch.
-    pub worst: Vec<StretchView>,
+    pub worst: Vec<WorstView>,
     /// Part by part, in the order of the bay.
     pub parts: Vec<StretchedPart>,
 }
 
 /// A plan, stretch by stretch; an axle that cannot be swept is null.
-pub type StretchedPlan = PerAxle<Option<StretchedAxle>>;
+#[derive(Debug, Serialize, ToSchema)]
+pub struct StretchedPlan {
+    /// Front axle.
+    pub front: Option<StretchedAxle>,
+    /// Rear axle.
+    pub rear: Option<StretchedAxle>,
+}
 
 impl StretchesRequest {
     /// Sweeps each plan.
@@ -116,7 +132,7 @@ fn stretched(
         let swept = case.axle(axle)?.sweep(planned.on(axle)?, usage)?;
         Some(StretchedAxle::from(&swept))
     };
-    PerAxle { front: on(Axle::Front), rear: on(Axle::Rear) }
+    StretchedPlan { front: on(Axle::Front), rear: on(Axle::Rear) }
 }
 
 impl From<&SweptAxle> for StretchedAxle {
@@ -132,7 +148,10 @@ impl From<&SweptAxle> for StretchedAxle {
         });
         Self {
             verdict: swept.verdict.into(),
-            worst: swept.worst().map(StretchView::from).collect(),
+            worst: swept
+                .worst()
+                .map(|(part, one)| WorstView { part: part.name(), stretch: StretchView::from(one) })
+                .collect(),
             parts: parts.collect(),
         }
     }

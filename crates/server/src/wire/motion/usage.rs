@@ -2,8 +2,9 @@
 
 use fitment::motion::Envelope;
 use fitment::section::Added;
+use fitment::section::added::{CHAINS_SOURCE, GROWTH_SOURCE};
 use fitment::swept::Usage;
-use serde::Deserialize;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::wire::corner::{choices, coded};
@@ -39,5 +40,44 @@ impl UsageRequest {
             errors.fault(pointer, fault);
         }
         Usage { envelope: envelope.unwrap_or_default(), added }
+    }
+}
+
+/// Something that may be on the tire, with what can be chosen of it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct OnTheTire {
+    /// Its field in a use.
+    pub code: &'static str,
+    /// In words.
+    pub name: &'static str,
+    /// Of the amounts.
+    pub unit: &'static str,
+    /// Amounts; 0 is none.
+    pub choices: Vec<f64>,
+    /// Where it comes from.
+    pub note: &'static str,
+}
+
+impl OnTheTire {
+    /// All of it.
+    pub fn all() -> Vec<Self> {
+        let one = |code, name, unit, choices: &[f64], note| Self {
+            code,
+            name,
+            unit,
+            choices: choices.to_vec(),
+            note,
+        };
+        vec![
+            one("speed_kmh", "growth at", "km/h", &[0.0, 130.0, 200.0, 250.0, 300.0], GROWTH_SOURCE.cite),
+            one("chains_mm", "chains", "mm", &[0.0, 12.0, 16.0, 20.0], CHAINS_SOURCE.cite),
+            one(
+                "mud_mm",
+                "mud",
+                "mm",
+                &[0.0, 5.0, 10.0, 20.0],
+                "stones and mud off the road: a house figure",
+            ),
+        ]
     }
 }
