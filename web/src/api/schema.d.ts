@@ -3810,7 +3810,7 @@ export interface components {
         };
         /** @description An axle, stretch by stretch. */
         StretchedAxle: {
-            /** @description Part by part, in the order of the bay. */
+            /** @description Part by part, in the order of the bay; without those that steer and travel along. */
             parts: components["schemas"]["StretchedPart"][];
             /** @description The worst word over all of it. */
             verdict: components["schemas"]["VerdictCode"];

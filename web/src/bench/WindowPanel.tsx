@@ -89,7 +89,12 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
                 </p>
                 {onTheRoad && onTheRoad.says.length > 0 && (
                   <p className="text-[15px] leading-5" data-road-says={axle}>
-                    On the road, lock and bump with it: <Phrase fragments={onTheRoad.says} />
+                    On the road, lock and bump with it:{" "}
+                    {isSame(onTheRoad.says, fit.window_says) ? (
+                      "the same."
+                    ) : (
+                      <Phrase fragments={onTheRoad.says} />
+                    )}
                   </p>
                 )}
                 {square && <p className="text-[13px] leading-[17px] opacity-85">{square}</p>}
@@ -118,6 +123,8 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
     </div>
   );
 }
+
+const isSame = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
 /** Which tire stands on which width, where it is not the same everywhere. */
 function tiresOf(widths: { rim_width_in: number; tire?: string | null }[]): string {

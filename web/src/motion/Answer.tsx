@@ -32,8 +32,8 @@ export function Answer({ open, axle, usage, motion, pose, marked, onMark, onPose
       <p className="flex items-center gap-2 text-[19px]" data-motion-verdict={motion.verdict}>
         <Mark standing={standing} size={20} />
         <StandingWord standing={standing} word={word} />
-        <span className="text-[14px]">{motion.line}</span>
       </p>
+      <p className="text-[14px]">{motion.line}</p>
       {motion.parts.length === 0 && (
         <p className="mt-1">
           Nothing that the wheel could meet was read on this axle: <Link to="../bay">to the bay</Link>.
@@ -68,7 +68,7 @@ export function Answer({ open, axle, usage, motion, pose, marked, onMark, onPose
                 <span className="text-[13px] font-normal"> ±{length(part.plus_minus_mm)}</span>
               </strong>
             </button>
-            <StretchRow stretches={part.stretches} />
+            {part.moves && <StretchRow stretches={part.stretches} />}
             {marked === part.code && <MayBeOff part={part} />}
           </li>
         ))}

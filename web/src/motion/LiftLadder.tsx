@@ -1,10 +1,11 @@
+import { Fragment } from "react";
 import type { Axle } from "../api/client";
 import type { OpenJob } from "../job/useJob";
 import { Phrase } from "../shared/Figures";
 import { Mark } from "../shared/Mark";
 import { useVerdicts } from "../shared/registry";
 import { formatLength, inWords, useUnits } from "../shared/units";
-import { type Usage, useLift } from "./useMotion";
+import { type Lift, type Usage, useLift } from "./useMotion";
 
 type Props = { open: OpenJob; axle: Axle; usage: Usage };
 
@@ -13,6 +14,8 @@ export function LiftLadder({ open, axle, usage }: Props) {
   const { units } = useUnits();
   const verdict = useVerdicts();
   const { data: lift, isLoading } = useLift(open, axle, usage);
+  const other: Axle = axle === "front" ? "rear" : "front";
+  const { data: there } = useLift(open, other, usage);
   const length = (mm: number, signed = false) => inWords(formatLength(mm, units, signed));
   if (isLoading) return <p className="p-3">Lifting the car step by step…</p>;
   if (!lift || lift.tires.length === 0) return <p className="p-3">No tire of this kind goes on this rim.</p>;
@@ -24,7 +27,18 @@ export function LiftLadder({ open, axle, usage }: Props) {
           <Phrase fragments={said} />
         </p>
       ))}
-      <table className="mt-1 w-full border-collapse">
+      {there && there.tires.length > 0 && (
+        <p data-other-axle>
+          At the {other}:{" "}
+          {there.says.map((said, at) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: sentences come in their order
+            <span key={at}>
+              <Phrase fragments={said} />{" "}
+            </span>
+          ))}
+        </p>
+      )}
+      <table className="mt-2 w-full border-collapse">
         <caption className="sr-only">Tires against heights of lift</caption>
         <thead>
           <tr className="text-left align-bottom">
@@ -35,34 +49,52 @@ export function LiftLadder({ open, axle, usage }: Props) {
                 {mm === 0 ? "as it is" : `lift ${length(mm)}`}
               </th>
             ))}
-            <th className="pl-2 font-semibold">usually asks for</th>
           </tr>
         </thead>
         <tbody>
-          {lift.tires.toReversed().map((tire) => (
-            <tr key={tire.line} className="rule align-top" data-tire={tire.tire}>
-              <th scope="row" className={`text-left font-normal ${tire.is_planned ? "font-semibold" : ""}`}>
-                {tire.tire}
-                {tire.is_planned && <span className="text-[13px]"> planned</span>}
-              </th>
-              <td className="whitespace-nowrap">
-                {length(tire.overall_diameter_mm)} <span>({length(tire.growth_mm, true)})</span>
-              </td>
-              {tire.at.map((one, at) => (
-                <td key={lift.lifts_mm[at]} className="pl-2" data-lift={lift.lifts_mm[at]}>
-                  <span className="flex items-center gap-1 whitespace-nowrap">
-                    <Mark standing={verdict(one.verdict).standing} size={12} />
-                    {verdict(one.verdict).word}
-                  </span>
-                  {one.short.slice(0, 2).map((part) => (
-                    <span key={part.name} className="block text-[13px] leading-4">
-                      {part.name} −{length(part.short_mm)}
-                    </span>
-                  ))}
-                </td>
+          {classes(lift.tires).map(({ usual, tires }) => (
+            <Fragment key={usual}>
+              <tr>
+                <th
+                  scope="rowgroup"
+                  colSpan={lift.lifts_mm.length + 2}
+                  className="label-small pt-1 text-left font-semibold"
+                >
+                  usually: {usual}
+                </th>
+              </tr>
+              {tires.map((tire) => (
+                <tr key={tire.line} className="rule align-top" data-tire={tire.tire}>
+                  <th
+                    scope="row"
+                    className={`text-left ${tire.is_planned ? "font-semibold" : "font-normal"}`}
+                  >
+                    {tire.tire}
+                    {tire.is_planned && <span className="block text-[13px] leading-4">planned</span>}
+                  </th>
+                  <td className="whitespace-nowrap">
+                    {length(tire.overall_diameter_mm)} ({length(tire.growth_mm, true)})
+                  </td>
+                  {tire.at.map((one, at) => {
+                    const { standing, word } = verdict(one.verdict);
+                    const [worst] = one.short;
+                    const before = at > 0 ? tire.at[at - 1]?.short[0]?.name : null;
+                    return (
+                      <td key={lift.lifts_mm[at]} className="pl-2" data-lift={lift.lifts_mm[at]}>
+                        <span className="flex items-center gap-1 whitespace-nowrap">
+                          <Mark standing={standing} size={13} />
+                          <span className={worst ? "sr-only" : ""}>{word} </span>
+                          {worst && `−${length(worst.short_mm)}`}
+                        </span>
+                        {worst && worst.name !== before && (
+                          <span className="block text-[13px] leading-4">{worst.name}</span>
+                        )}
+                      </td>
+                    );
+                  })}
+                </tr>
               ))}
-              <td className="pl-2 text-[13px] leading-4">{tire.usual}</td>
-            </tr>
+            </Fragment>
           ))}
         </tbody>
       </table>
@@ -71,4 +103,17 @@ export function LiftLadder({ open, axle, usage }: Props) {
       </p>
     </div>
   );
+}
+
+type Tires = Lift["tires"];
+
+/** The tallest first, by what their growth usually asks for. */
+function classes(all: Tires): { usual: string; tires: Tires }[] {
+  const found: { usual: string; tires: Tires }[] = [];
+  for (const tire of all.toReversed()) {
+    const last = found.at(-1);
+    if (last?.usual === tire.usual) last.tires.push(tire);
+    else found.push({ usual: tire.usual, tires: [tire] });
+  }
+  return found;
 }

@@ -11,8 +11,8 @@ import { ON_THE_ROAD, type Pose, type Usage, useMotion } from "./useMotion";
 import { WheelViews } from "./WheelViews";
 
 const BELOW = [
-  { code: "map", name: "steer and travel" },
-  { code: "lift", name: "lift" },
+  { code: "map", name: "Steer and travel" },
+  { code: "lift", name: "Taller tires and lift" },
 ] as const;
 
 /** The plan turned and travelling past the parts that were read. */
@@ -48,19 +48,7 @@ export function Motion() {
           onUsage={setUsage}
           onPose={setPose}
         />
-        <div ref={views} className="drawing min-h-[290px] flex-[3] overflow-hidden">
-          {motion && (
-            <WheelViews
-              motion={motion}
-              pose={pose}
-              marked={marked}
-              width={viewsSize.width}
-              height={Math.max(290, viewsSize.height)}
-              onPose={setPose}
-            />
-          )}
-        </div>
-        <div className="flex px-3" role="toolbar" aria-label="Below the wheel">
+        <div className="flex px-3" role="toolbar" aria-label="What is shown">
           {BELOW.map(({ code, name }) => (
             <button
               key={code}
@@ -74,21 +62,35 @@ export function Motion() {
           ))}
         </div>
         {below === "map" ? (
-          <div ref={map} className="drawing min-h-[190px] flex-[2] overflow-hidden">
-            {motion && motion.parts.length > 0 && (
-              <MotionMap
-                motion={motion}
-                part={part}
-                pose={pose}
-                width={mapSize.width}
-                height={Math.max(190, mapSize.height)}
-                onPose={setPose}
-              />
-            )}
-          </div>
+          <>
+            <div ref={views} className="drawing min-h-[290px] flex-[3] overflow-hidden">
+              {motion && (
+                <WheelViews
+                  motion={motion}
+                  pose={pose}
+                  marked={marked}
+                  width={viewsSize.width}
+                  height={Math.max(290, viewsSize.height)}
+                  onPose={setPose}
+                />
+              )}
+            </div>
+            <div ref={map} className="drawing min-h-[190px] flex-[2] overflow-hidden">
+              {motion && motion.parts.length > 0 && (
+                <MotionMap
+                  motion={motion}
+                  part={part}
+                  pose={pose}
+                  width={mapSize.width}
+                  height={Math.max(190, mapSize.height)}
+                  onPose={setPose}
+                />
+              )}
+            </div>
+          </>
         ) : (
           // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
-          <section className="min-h-[190px] flex-[2] overflow-auto" tabIndex={0} aria-label="Lift">
+          <section className="min-h-0 flex-1 overflow-auto" tabIndex={0} aria-label="Lift">
             <LiftLadder open={open} axle={axle} usage={usage} />
           </section>
         )}

@@ -63,9 +63,11 @@ export const MotionMap = memo(function MotionMap({ motion, part, pose, width, he
   const spanX = Math.max(outward - inward, 1);
   const spanY = Math.max(motion.bump_mm + motion.droop_mm, 1);
   const plot = { w: width - ROOM.left - ROOM.right, h: height - ROOM.top - ROOM.bottom };
-  const x = (steer: number) => ROOM.left + ((steer - inward) / spanX) * plot.w;
+  const steersAtAll = steers.length > 1;
+  const x = (steer: number) => ROOM.left + (steersAtAll ? ((steer - inward) / spanX) * plot.w : plot.w / 2);
   const y = (travel: number) => ROOM.top + ((motion.bump_mm - travel) / spanY) * plot.h;
-  const shown = useMemo(() => (part ? [part] : motion.parts), [part, motion]);
+  // What steers and travels along is the same in every cell: it is shown when it is asked for.
+  const shown = useMemo(() => (part ? [part] : motion.parts.filter((one) => one.moves)), [part, motion]);
   const cells = useMemo(() => {
     const paths = { touches: "", tight: "", clears: "" };
     const [w, h] = [plot.w / steers.length, plot.h / travels.length];
@@ -138,20 +140,20 @@ export const MotionMap = memo(function MotionMap({ motion, part, pose, width, he
       <path fill="url(#motion-touches)" d={cells.touches} />
       <path className="map-limit" d={limit} data-map-limit />
       {outline.length > 0 && <path className="map-envelope" d={`M${outline.join("L")}Z`} />}
-      <line className="axis" x1={x(0)} x2={x(0)} y1={ROOM.top} y2={ROOM.top + plot.h} />
+      {steersAtAll && <line className="axis" x1={x(0)} x2={x(0)} y1={ROOM.top} y2={ROOM.top + plot.h} />}
       <line className="axis" x1={ROOM.left} x2={ROOM.left + plot.w} y1={y(0)} y2={y(0)} />
       <circle className="mark-planned" cx={x(pose.steer)} cy={y(pose.travel)} r={7} data-pose />
       <text x={(ROOM.left + x(0)) / 2} y={height - 10} textAnchor="middle">
-        thin line: house minimum
+        {steersAtAll ? "thin line: house minimum" : ""}
       </text>
       <text x={ROOM.left} y={height - 10}>
-        {steers.length > 1 ? `${Math.round(-inward)}° inward` : ""}
+        {steersAtAll ? `${Math.round(-inward)}° inward` : ""}
       </text>
       <text x={x(0)} y={height - 10} textAnchor="middle">
-        straight
+        {steersAtAll ? "straight" : "this axle does not steer"}
       </text>
       <text x={width - ROOM.right} y={height - 10} textAnchor="end">
-        {steers.length > 1 ? `${Math.round(outward)}° outward` : ""}
+        {steersAtAll ? `${Math.round(outward)}° outward` : ""}
       </text>
       <text x={ROOM.left - 6} y={ROOM.top + 10} textAnchor="end">
         bump

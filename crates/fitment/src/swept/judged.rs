@@ -75,7 +75,7 @@ pub struct SweptPart {
     pub part: PartInSpace,
     /// What was found over all that the use reaches.
     pub found: CloudAnswer,
-    /// Stretch by stretch, in their order.
+    /// Stretch by stretch, in their order; at lock only where the axle steers.
     pub stretches: Vec<Stretched>,
     /// The worst word of them.
     pub verdict: Verdict,
@@ -233,31 +233,43 @@ impl Swinging<'_> {
         let found = map.told(self.usage.envelope);
         let map = map.rooms().collect();
         let otherwise = self.otherwise(&part);
-        let stretches = vec![
-            self.standing(&part, &found, fit),
-            self.stretched(&part, &otherwise, Stretch::AtLock)?,
-            self.stretched(&part, &otherwise, Stretch::OverBumps)?,
-            self.at(&part, &otherwise, Stretch::Together, found.least_mm, found.at),
-        ];
+        let mut stretches = vec![self.at(&part, &[], Stretch::Standing, found.at_rest_mm, Pose::AT_REST)];
+        if self.wheel.kinematics.axis.is_some() {
+            stretches.push(self.stretched(&part, &otherwise, Stretch::AtLock)?);
+        }
+        stretches.push(self.stretched(&part, &otherwise, Stretch::OverBumps)?);
+        stretches.push(self.at(&part, &otherwise, Stretch::Together, found.least_mm, found.at));
+        self.heed_the_ledger(&part, fit, &mut stretches);
         let verdict = stretches.iter().map(|one| one.verdict).fold(Verdict::Clears, Verdict::max);
-        let says = says(&part, &found, &stretches);
+        let at_lock = part.is_read_at_lock().then(|| {
+            [-self.reach.inward_deg, self.reach.outward_deg]
+                .map(|steer_deg| whole.room(&part.cloud, Pose { steer_deg, travel_mm: 0.0 }))
+        });
+        let says = says(&part, &found, &stretches, at_lock);
         Some(SweptPart { part, found, stretches, verdict, map, says })
     }
 
-    /// The ledger's own line, where there is one for the tire as it is; lip and arch, one edge here, take the worse of both.
-    fn standing(&self, part: &PartInSpace, found: &CloudAnswer, fit: Option<&Fit>) -> Stretched {
-        let mut standing = self.at(part, &[], Stretch::Standing, found.at_rest_mm, Pose::AT_REST);
+    /// One part has one word. Standing still it is the ledger's own line, lip and arch, one edge here, with the worse of both; of
+    /// what was read at lock the ledger's line is at lock, and no word over all of that is better.
+    fn heed_the_ledger(&self, part: &PartInSpace, fit: Option<&Fit>, stretches: &mut [Stretched]) {
         let fit = fit.filter(|_| self.usage.added.is_nothing());
         let lines = part.features().iter().filter_map(|feature| fit?.line(*feature));
         let judged = lines.filter_map(|line| Some((line.verdict, line.band.as_ref()?)));
-        if let Some((verdict, band)) = judged.max_by_key(|(verdict, _)| *verdict) {
-            standing.room_mm = band.nominal.as_mm();
-            standing.plus_minus_mm = band.likely().as_mm();
-            standing.contributions = band.contributions.clone();
-            standing.verdict = verdict;
-            standing.decided_by = None;
+        let Some((verdict, band)) = judged.max_by_key(|(verdict, _)| *verdict) else { return };
+        for one in stretches {
+            match one.stretch {
+                Stretch::Standing if !part.is_read_at_lock() => {
+                    one.room_mm = band.nominal.as_mm();
+                    one.plus_minus_mm = band.likely().as_mm();
+                    one.contributions = band.contributions.clone();
+                    (one.verdict, one.decided_by) = (verdict, None);
+                }
+                Stretch::AtLock | Stretch::Together if part.is_read_at_lock() && verdict > one.verdict => {
+                    (one.verdict, one.decided_by) = (verdict, None);
+                }
+                _ => {}
+            }
         }
-        standing
     }
 
     /// The least room over a stretch.

@@ -173,6 +173,11 @@ impl AxleCase<'_> {
                 }
             }
         };
+        // Parts of the upright and the arms were read against the wheel as it leans: their places lean with it.
+        let leaning = Kinematics::standing(self.planned_camber()).placing(Pose::AT_REST);
+        let leans = feature.carrier() != Carrier::Body;
+        let points = points.into_iter().map(|place| if leans { leaning.of(place) } else { place });
+        let points = points.collect();
         let cloud = Cloud { carried: carried(feature, self.axle, moving.kind), points };
         // The house's gap under the arch is there for the travel, and here the travel itself is looked at: what is left is the
         // gap to the lip.

@@ -25,7 +25,12 @@ fn at(pose: Pose) -> String {
 }
 
 /// One part in a sentence.
-pub(super) fn says(part: &PartInSpace, found: &CloudAnswer, stretches: &[Stretched]) -> Phrase {
+pub(super) fn says(
+    part: &PartInSpace,
+    found: &CloudAnswer,
+    stretches: &[Stretched],
+    at_full_lock: Option<[f64; 2]>,
+) -> Phrase {
     let name = part.name();
     let length = |mm: f64| Quantity::length(Length::from_mm(mm).unwrap_or_default());
     let along = match part.cloud.carried {
@@ -57,6 +62,15 @@ pub(super) fn says(part: &PartInSpace, found: &CloudAnswer, stretches: &[Stretch
             .text(format!(" at the least, {}", at(found.at))),
     };
     let phrase = phrase.text(" (").quantity(length(found.at_rest_mm)).text(" standing)");
+    let phrase = match at_full_lock {
+        Some([inward, outward]) => phrase
+            .text("; at full lock ")
+            .quantity(length(inward))
+            .text(" inward and ")
+            .quantity(length(outward))
+            .text(" outward"),
+        None => phrase,
+    };
     let phrase = match along {
         Some(along) => phrase.text(format!("; it {along}.")),
         None => phrase.text("."),

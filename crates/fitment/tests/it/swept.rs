@@ -138,6 +138,30 @@ fn standing_still_it_is_the_ledgers_word_and_figure() {
 }
 
 #[test]
+fn what_leans_with_the_wheel_has_the_ledgers_room_at_rest_whatever_the_camber() {
+    for (axle, kind) in [(Axle::Front, "strut"), (Axle::Rear, "multi-link"), (Axle::Rear, "strut")] {
+        let mut shop = Shop::rear(vec![
+            at_radius(Feature::Strut, 20.0, 262.0),
+            at_radius(Feature::SpringPerch, 22.0, 345.0),
+            at_radius(Feature::Knuckle, 18.0, 190.0),
+        ])
+        .with(Fact::SuspensionKind, kind);
+        shop.axle = axle;
+        shop.levers.set(Lever::Camber, -2.5).unwrap();
+        let all = shop.swept("17x7.5 ET42 225/65R17", Envelope::Road);
+        shop.ask(|case| {
+            let fit = case.fit(&setup("17x7.5 ET42 225/65R17")).unwrap();
+            for feature in [Feature::Strut, Feature::SpringPerch, Feature::Knuckle] {
+                let room = fit.line(feature).unwrap().band.as_ref().unwrap().nominal.as_mm();
+                let swept = of(&all, feature).found.at_rest_mm;
+                // A strut is an edge there and places along it here, a knuckle has some width here.
+                assert!((room - swept).abs() < 0.8, "{axle:?} {kind} {feature:?}: {room} {swept}");
+            }
+        });
+    }
+}
+
+#[test]
 fn each_stretch_is_a_part_of_the_whole() {
     let shop = Shop::front(vec![
         reading(Feature::FenderLateral, 8.0),
@@ -149,6 +173,7 @@ fn each_stretch_is_a_part_of_the_whole() {
         let all = shop.swept("17x7.5 ET38 235/65R17", envelope);
         for part in &all.parts {
             let room = |stretch| part.over(stretch).unwrap().room_mm;
+            assert_eq!(part.stretches.len(), 4);
             let together = room(Stretch::Together);
             assert_eq!(together, part.found.least_mm);
             // Refined to 0.05 mm each.

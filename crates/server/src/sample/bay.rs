@@ -65,6 +65,9 @@ pub(super) const CARS: &[SampleCar] = &[
             ("fender", "rear", "as built"),
             ("camber_deg", "front", "-0.7"),
             ("camber_deg", "rear", "-1.6"),
+            ("suspension_kind", "front", "strut"),
+            ("suspension_kind", "rear", "multi-link"),
+            ("bump_mm", "rear", "58"),
         ],
         readings: &[
             ("rear", "left", "fitted_section", 246.0, "mm", "depth_gauge", ""),
@@ -255,6 +258,8 @@ pub(super) const CARS: &[SampleCar] = &[
             ("model", "", "Fellmark Drover"),
             ("body", "", "crossover"),
             ("top_speed_kmh", "", "188"),
+            ("factory_setup", "front", "17x7 ET45 5x114.3 CB64.1 225/65R17 102H"),
+            ("factory_setup", "rear", "17x7 ET45 5x114.3 CB64.1 225/65R17 102H"),
             ("axle_rating_kg", "front", "1120"),
             ("axle_rating_kg", "rear", "1180"),
             ("hub_bore_mm", "front", "64.1"),

@@ -2,8 +2,9 @@
 
 use app::JudgingContext;
 use fitment::corner::Feature;
+use fitment::motion::Carried;
 use fitment::setup::{Axle, SetupPair};
-use fitment::swept::{Stretched, SweptAxle, Usage};
+use fitment::swept::{Stretched, SweptAxle, SweptPart, Usage};
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
 use utoipa::ToSchema;
@@ -86,7 +87,7 @@ pub struct StretchedAxle {
     pub verdict: VerdictCode,
     /// The worst of each stretch.
     pub worst: Vec<WorstView>,
-    /// Part by part, in the order of the bay.
+    /// Part by part, in the order of the bay; without those that steer and travel along.
     pub parts: Vec<StretchedPart>,
 }
 
@@ -137,8 +138,10 @@ fn stretched(
 
 impl From<&SweptAxle> for StretchedAxle {
     fn from(swept: &SweptAxle) -> Self {
+        // What steers and travels along is the same in all of them.
+        let moved = |part: &&SweptPart| part.part.cloud.carried != Carried::SteeredUpright;
         let parts = Feature::ALL.into_iter().filter_map(|feature| {
-            let part = swept.part(feature)?;
+            let part = swept.part(feature).filter(moved)?;
             Some(StretchedPart {
                 ledger_code: feature.facts().ledger_code,
                 code: feature.code(),
