@@ -221,6 +221,19 @@ impl Phrase {
         self
     }
 
+    /// The same with its first letter large.
+    #[must_use]
+    pub fn capitalized(mut self) -> Self {
+        if let Some(Fragment::Text(text)) = self.0.first_mut() {
+            let mut letters = text.chars();
+            if let Some(first) = letters.next() {
+                let large: String = first.to_uppercase().chain(letters).collect();
+                *text = large.into();
+            }
+        }
+        self
+    }
+
     /// Goes on with a number.
     pub fn quantity(mut self, quantity: Quantity) -> Self {
         self.0.push(Fragment::Quantity(quantity));

@@ -39,8 +39,51 @@ async fn the_wheel_is_turned_and_lifted_and_what_it_meets_is_told() -> anyhow::R
     let rear = By::XPath("//button[normalize-space(.)='rear']");
     browser.driver.query(rear).first().await?.click().await?;
     browser.see("[aria-label='Steer, degrees, plus is the front edge outboard']:disabled").await?;
-    browser.see("[data-motion-part=arch]").await?;
+    browser.read("[data-motion-part=fender_lateral]", "lip and arch").await?;
     browser.press("o").await?;
     browser.see("[aria-label=Plan]").await?;
+    browser.quit().await
+}
+
+#[tokio::test]
+async fn taller_tires_are_held_against_lift_and_the_rear_is_told_beside() -> anyhow::Result<()> {
+    let program = Program::sample_shop().await?;
+    let browser = Browser::start(1280, 800).await?;
+    browser.driver.goto(program.url("/jobs/2/motion")).await?;
+    let tab = By::XPath("//button[normalize-space(.)='Taller tires and lift']");
+    browser.driver.query(tab).first().await?.click().await?;
+    browser.read("[data-lift-ladder]", "no lift helps").await?;
+    browser.read("[data-other-axle]", "At the rear").await?;
+    browser.see("tr[data-tire] [data-lift='50']").await?;
+    // Chains are put on: the perch is nearer by as much.
+    let chains = By::XPath("//label[contains(.,'chains')]/select");
+    let before = browser.read("[data-motion-part=spring_perch] strong", "mm").await?;
+    browser.driver.query(chains).first().await?.send_keys("12").await?;
+    let script = "return document.querySelector('[data-motion-part=spring_perch] strong').textContent !== ";
+    browser.until(&format!("{script}{before:?}")).await?;
+    browser.quit().await
+}
+
+#[tokio::test]
+async fn ledger_compare_and_window_show_the_plan_on_the_road() -> anyhow::Result<()> {
+    let program = Program::sample_shop().await?;
+    let browser = Browser::start(1280, 800).await?;
+    browser.driver.goto(program.url("/jobs/4/bench")).await?;
+    // Standing, over bumps, together: the rear does not steer.
+    browser.see("[data-code=clear-fender_lateral][data-axle=rear] [data-stretch=over_bumps]").await?;
+    let at_lock = "document.querySelector('[data-axle=rear] [data-stretch=at_lock]')";
+    browser.until(&format!("return {at_lock} === null")).await?;
+    browser.press("l").await?;
+    browser.read("[data-road-says=rear]", "Widest that clears").await?;
+    browser.see("[data-clears-moving]").await?;
+    browser.driver.goto(program.url("/jobs/4/compare")).await?;
+    let row = By::XPath("//tr[th[normalize-space(.)='Over bumps']]/td[contains(.,'mm')]");
+    browser.driver.query(row).first().await?;
+    // From the ledger to the axle in motion.
+    browser.driver.goto(program.url("/jobs/4/bench")).await?;
+    let rear = By::XPath("//*[@data-on-the-road]//a[contains(.,'rear')]");
+    browser.driver.query(rear).first().await?.click().await?;
+    browser.read("[data-motion-part=spring_perch]", "standing").await?;
+    browser.see("[data-remedy=offset]").await?;
     browser.quit().await
 }

@@ -182,8 +182,8 @@ impl AxleCase<'_> {
             },
         };
         let says = match does {
-            Some(does) => does.text("."),
-            None => Phrase::new(format!("{words} alone does not turn it.")),
+            Some(does) => does.text(".").capitalized(),
+            None => Phrase::new(format!("{words} alone does not turn it.")).capitalized(),
         };
         Remedied { remedy, amount, says, caution: remedy.caution() }
     }

@@ -150,7 +150,8 @@ impl SweptAxle {
     pub fn part(&self, feature: Feature) -> Option<&SweptPart> {
         let is = |wanted: Feature| self.parts.iter().find(move |one| one.part.feature == wanted);
         match feature {
-            Feature::Arch => is(Feature::Arch).or_else(|| is(Feature::FenderLateral)),
+            Feature::Arch => is(Feature::Arch)
+                .or_else(|| is(Feature::FenderLateral).filter(|one| one.part.is_with_the_arch)),
             other => is(other),
         }
     }

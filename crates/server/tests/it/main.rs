@@ -8,6 +8,7 @@ mod catalogue;
 mod choose;
 mod connections;
 mod jobs;
+mod motion;
 mod one_answer;
 mod page;
 mod program;
