@@ -84,6 +84,7 @@ pub enum Fact {
     BumpTravel,
     DroopTravel,
     TreadDepth,
+    CamberBy,
 }
 
 macro_rules! fact {
@@ -463,6 +464,21 @@ pub const FACTS: &[FactFacts] = &[
         true,
         true,
         "a worn tire makes the arch seem higher than it is"
+    ),
+    fact!(
+        CamberBy,
+        "camber_by",
+        "How another camber is had",
+        "Steering and travel",
+        FactKind::OneOf(&[
+            "strut-top plates",
+            "bolts at the strut's foot",
+            "a shorter upper arm",
+            "a longer lower arm",
+        ]),
+        true,
+        false,
+        "the ways differ at the strut and at the lip; unknown, the worst is reckoned with"
     ),
 ];
 

@@ -419,7 +419,7 @@ impl AxleCase<'_> {
             all.push(Contribution { input, down: Length::mm(down), up: Length::mm(up), source });
         };
         if let Some(lock) = lock {
-            let room = |lock: Lock| lock.room(nominal, cut.nominal()) + self.levers.room(feature);
+            let room = |lock: Lock| lock.room(nominal, cut.nominal()) + self.room_by_work(feature);
             let off = if lock.is_usual { LOCK_USUAL_OFF_DEG } else { LOCK_OFF_DEG };
             // The edge was read where the tire really was turned to: it moves with the angle.
             let turned = [-off, off].map(|by| room(lock.turned_by(by)));
@@ -481,7 +481,7 @@ impl AxleCase<'_> {
     /// The room in one case, with what is done to the car.
     fn room(&self, feature: Feature, reading: &Reading, case: Case<'_>, stand: &MountedSetup) -> Option<f64> {
         let Case { place, faces, standing, .. } = case;
-        let lever = self.levers.room(feature);
+        let lever = self.room_by_work(feature);
         let crown = || standing.outline.bounds().1.1;
         let outer = || standing.outline.reach(Toward::Outboard, standing.center_y, standing.camber_deg);
         Some(match (place, feature.blocks_from()) {

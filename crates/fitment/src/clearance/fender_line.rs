@@ -1,9 +1,10 @@
-//! Where the fender line stands, and how a setup stands to it.
+//! Where the fender line stands, how a setup stands to it, and what work on the car makes of the room.
 
 use super::MountedSetup;
 use crate::case::AxleCase;
-use crate::corner::{Feature, ObstacleShape};
+use crate::corner::{CamberBy, Feature, ObstacleShape};
 use crate::length::Length;
+use crate::motion::SuspensionKind;
 use crate::setup::Setup;
 use crate::style::{STANCE_CAMBER_DEG, Style, StyleReading, StyleTarget};
 
@@ -18,6 +19,19 @@ impl AxleCase<'_> {
                 _ => None,
             })
             .reduce(f64::min)
+    }
+
+    /// Room that what is done to the car makes to a part: the levers', less what another camber takes by the way it is had,
+    /// where how the corner moves is known.
+    pub(crate) fn room_by_work(&self, feature: Feature) -> f64 {
+        let more = -self.levers.camber_deg();
+        let moving = self.corner.moving.as_ref().filter(|_| more > 0.0);
+        let widest = || MountedSetup::of(self.fitted, 0.0).map_or(0.0, |stand| stand.widest_radius());
+        let taken = moving.map_or(0.0, |moving| {
+            let has_struts = moving.kind == SuspensionKind::Strut;
+            CamberBy::takes(moving.camber_by, feature, has_struts, more, widest())
+        });
+        self.levers.room(feature) - taken
     }
 
     /// How a setup stands to the fender line; `None` while nobody read it.

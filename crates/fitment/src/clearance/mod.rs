@@ -185,7 +185,7 @@ impl AxleCase<'_> {
     /// How much nearer to a part the plan comes than what is fitted, in millimetres; `None` where that cannot
     /// be said before the part is measured (another wheel's spokes).
     pub fn nearer_by(&self, feature: Feature, fitted: &MountedSetup, stand: &MountedSetup) -> Option<f64> {
-        let room = self.levers.room(feature);
+        let room = self.room_by_work(feature);
         let body = feature.carrier() == Carrier::Body;
         let inner = |stand: &MountedSetup| stand.reach(Toward::Inboard, body);
         let outer = |stand: &MountedSetup| stand.reach(Toward::Outboard, body);

@@ -1,5 +1,6 @@
 //! The corner of the car as it was measured: readings, and the obstacles they fix.
 //!
+//! - [`camber_by`]: how another camber is had.
 //! - [`feature`]: what can be in the way, what carries it, and how it is read.
 //! - [`instrument`]: what it is read with, in which unit, and how sure that is.
 //! - [`taken`]: a reading as it is kept, and how readings and the car's record make a corner.
@@ -11,6 +12,7 @@
 //! outboard, so the same on both sides; z up. Millimetres; degrees. Camber negative = top inward. (ISO 8855
 //! with y mirrored on the right-hand side.)
 
+pub mod camber_by;
 pub mod feature;
 pub mod instrument;
 pub mod moving;
@@ -23,6 +25,7 @@ use crate::coded::coded;
 use crate::length::Length;
 use crate::setup::{Axle, Setup};
 
+pub use camber_by::CamberBy;
 pub use feature::{Carrier, Feature};
 pub use instrument::{Instrument, ReadingUnit};
 pub use moving::Moving;

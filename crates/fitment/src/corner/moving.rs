@@ -1,6 +1,6 @@
 //! How a corner moves, as far as somebody measured it; the rest as usual for its kind of suspension.
 
-use super::Steer;
+use super::{CamberBy, Steer};
 use crate::car::{Car, Fact};
 use crate::corner::CarSide;
 use crate::motion::axis::{LOADED_SHARE, loaded_radius};
@@ -17,6 +17,8 @@ pub struct Moving {
     pub steering: Option<Steering>,
     /// How far it travels.
     pub travel: Travel,
+    /// How another camber is had on it; `None` while nobody said.
+    pub camber_by: Option<CamberBy>,
     /// Titles of what nobody measured and was taken as usual.
     pub assumed: Vec<&'static str>,
 }
@@ -57,7 +59,9 @@ impl Moving {
             droop_mm: or(Fact::DroopTravel, Some(axle), usual.droop_mm),
             camber_gain_deg_per_mm: usual.camber_gain_deg_per_mm,
         };
-        Self { kind, steering, travel, assumed }
+        let said = car.words(Fact::CamberBy, Some(axle));
+        let camber_by = CamberBy::ALL.into_iter().find(|by| Some(by.words()) == said);
+        Self { kind, steering, travel, camber_by, assumed }
     }
 
     /// Whether anything of the steering was measured: only then is it better than the quick rule.

@@ -302,7 +302,7 @@ pub const FACTS: [Facts; 14] = [
         "Never gives room to strut or spring perch, which lean with the wheel; camber bolts between strut and upright take it away.",
         true,
         "Uneven wear on the inner shoulder, less braking grip; toe changes with it.",
-        "Have the car aligned afterwards."
+        "Have the car aligned afterwards. How it is had counts at the strut: say it at the car; unknown, bolts at the strut's foot are reckoned with."
     ),
     lever!(
         RideHeight,

@@ -102,7 +102,7 @@ impl AxleCase<'_> {
     pub(super) fn part_in_space(&self, obstacle: &Obstacle, moving: &Moving) -> Option<PartInSpace> {
         let feature = obstacle.feature;
         let arch = self.arch_above_hub().map(Length::as_mm);
-        let room = self.levers.room(feature);
+        let room = self.room_by_work(feature);
         let fitted = obstacle.reading.on.unwrap_or(*self.fitted);
         let outline = Outline::of(&fitted)?;
         let crown = outline.bounds().1.1;

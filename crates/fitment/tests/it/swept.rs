@@ -145,7 +145,8 @@ fn what_leans_with_the_wheel_has_the_ledgers_room_at_rest_whatever_the_camber() 
             at_radius(Feature::SpringPerch, 22.0, 345.0),
             at_radius(Feature::Knuckle, 18.0, 190.0),
         ])
-        .with(Fact::SuspensionKind, kind);
+        .with(Fact::SuspensionKind, kind)
+        .with(Fact::CamberBy, "strut-top plates");
         shop.axle = axle;
         shop.levers.set(Lever::Camber, -2.5).unwrap();
         let all = shop.swept("17x7.5 ET42 225/65R17", Envelope::Road);
@@ -531,4 +532,30 @@ fn a_pose_of_least_room_holds_what_is_said_of_it() {
             assert!(part.over(Stretch::Standing).is_some() && least_of_map <= part.found.at_rest_mm + 1e-9);
         }
     }
+}
+
+#[test]
+fn camber_from_the_struts_foot_takes_its_room_and_from_its_top_none() {
+    let with = |by: Option<&'static str>| {
+        let mut shop =
+            Shop::front(vec![at_radius(Feature::Strut, 30.0, 262.0), reading(Feature::FenderLateral, 20.0)]);
+        if let Some(by) = by {
+            shop = shop.with(Fact::CamberBy, by);
+        }
+        shop.levers.set(Lever::Camber, -2.0).unwrap();
+        shop.ask(|case| {
+            let fit = case.fit(&setup(FITTED)).unwrap();
+            [Feature::Strut, Feature::FenderLateral]
+                .map(|feature| fit.line(feature).unwrap().band.as_ref().unwrap().nominal.as_mm())
+        })
+    };
+    let plates = with(Some("strut-top plates"));
+    let bolts = with(Some("bolts at the strut's foot"));
+    assert!((plates[0] - 30.0).abs() < 0.3, "the gap is kept: {plates:?}");
+    // At its widest, some 290 mm above the axle: 290 · sin 2° = 10.1 mm (geometry).
+    assert!((plates[0] - bolts[0] - 10.1).abs() < 0.3, "{plates:?} {bolts:?}");
+    assert_eq!(with(None)[0], bolts[0], "unknown: the worst");
+    assert_eq!(plates[1], bolts[1]);
+    let arm = with(Some("a longer lower arm"));
+    assert!(plates[1] - arm[1] > 9.0, "a wheel that leans about its top gains nothing at the lip");
 }

@@ -252,7 +252,8 @@ impl CornerRequest {
         out_of_range(errors, "/corner/steering", steering.faults());
         out_of_range(errors, "/corner/travel", travel.faults());
         let titles = assumed.into_iter().filter_map(Fact::from_code).map(|fact| fact.facts().title);
-        Some(Moving { kind, steering: Some(steering), travel, assumed: titles.collect() })
+        let assumed = titles.collect();
+        Some(Moving { kind, steering: Some(steering), travel, camber_by: None, assumed })
     }
 }
 
