@@ -36,7 +36,10 @@ impl Standing<'_> {
             ObstacleShape::Perch { y, height } => {
                 let to_corner = |at_y: f64, at_r: f64| {
                     let (beside, below) = (at_y + center_y - y, height - at_r);
-                    beside.max(0.0).hypot(below.max(0.0)) + beside.max(below).min(0.0)
+                    match (beside > 0.0, below > 0.0) {
+                        (true, true) => (beside * beside + below * below).sqrt(),
+                        _ => beside.max(below),
+                    }
                 };
                 let points = outline.points().iter();
                 let nearest = points.map(|point| to_corner(point.y, point.r)).fold(f64::INFINITY, f64::min);

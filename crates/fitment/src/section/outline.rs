@@ -276,7 +276,12 @@ impl Outline {
     /// This is the exact limit for a part of the car that begins at this height and goes on inboard: it stays `grown_by`
     /// away as long as it begins further in.
     pub fn inboard_at(&self, height: f64, grown_by: f64) -> Option<f64> {
-        self.segments()
+        let meets = |low: f64, high: f64| low - grown_by <= height && height <= high + grown_by;
+        let runs = self.runs.iter().filter(|run| meets(run.low.r, run.high.r));
+        let edges = runs.flat_map(|run| &self.edges[run.first..run.end]);
+        edges
+            .map(|edge| (edge.from, Point::new(edge.from.y + edge.along.y, edge.from.r + edge.along.r)))
+            .filter(|(a, b)| meets(a.r.min(b.r), a.r.max(b.r)))
             .filter_map(|(a, b)| leftmost_of_capsule(a, b, height, grown_by))
             .reduce(f64::min)
             .map(|y| -y)
@@ -287,7 +292,20 @@ impl Outline {
     pub fn distance_to_inboard_part(&self, y: f64, height: f64) -> f64 {
         match self.inboard_at(height, 0.0) {
             Some(reach) if -reach <= y => -reach - y,
-            _ => self.segments().map(|(a, b)| distance_to_ray(a, b, y, height)).fold(f64::INFINITY, f64::min),
+            _ => {
+                let mut nearest = f64::INFINITY;
+                for run in &self.runs {
+                    // Beside the half line nothing of the run is nearer than its box is to it.
+                    let beside = (run.low.y - y).max(0.0);
+                    let off = (run.low.r - height).max(height - run.high.r).max(0.0);
+                    if beside * beside + off * off >= nearest {
+                        continue;
+                    }
+                    let edges = self.edges[run.first..run.end].iter();
+                    nearest = edges.map(|edge| square_to_ray(edge, y, height)).fold(nearest, f64::min);
+                }
+                nearest.sqrt()
+            }
         }
     }
 }
@@ -313,16 +331,11 @@ fn leftmost_of_capsule(a: Point, b: Point, height: f64, radius: f64) -> Option<f
     [flank, ends].into_iter().flatten().reduce(f64::min)
 }
 
-/// Smallest distance between the segment a–b and the half line from (y, height) inboard, which it does not
-/// cross.
-fn distance_to_ray(a: Point, b: Point, y: f64, height: f64) -> f64 {
-    let to_ray = |point: Point| (point.y - y).max(0.0).hypot(point.r - height);
-    let (dy, dr) = (b.y - a.y, b.r - a.r);
-    let square = dy * dy + dr * dr;
-    let t =
-        if square == 0.0 { 0.0 } else { (((y - a.y) * dy + (height - a.r) * dr) / square).clamp(0.0, 1.0) };
-    let to_tip = (a.y + t * dy - y).hypot(a.r + t * dr - height);
-    to_ray(a).min(to_ray(b)).min(to_tip)
+/// Square of the smallest distance between an edge and the half line from (y, height) inboard, which it does not cross.
+fn square_to_ray(edge: &Edge, y: f64, height: f64) -> f64 {
+    let to_ray = |point: Point| (point.y - y).max(0.0).powi(2) + (point.r - height).powi(2);
+    let to = Point::new(edge.from.y + edge.along.y, edge.from.r + edge.along.r);
+    to_ray(edge.from).min(to_ray(to)).min(edge.square_to(y, height))
 }
 
 /// Flange, tire, flange: from the outboard flange's edge over the tire to the inboard one's. Each stands where it is the
