@@ -252,9 +252,15 @@ impl AxleCase<'_> {
         let minimum = self.least(obstacle.feature).as_mm();
         let likely =
             |center_y: f64| self.band_at(obstacle, stand, center_y).map(|band| band.likely().as_mm());
-        let Some(mut less) = likely(stand.center_y()) else { return Limit::Open };
         let slack_of_all =
             |center_y: f64| Some(self.nominal_at(obstacle, stand, center_y)? - likely(center_y)? - minimum);
+        // A straight line's root is exact at once.
+        let is_bent = matches!(obstacle.place, ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. })
+            || obstacle.reading.steer.is_at_lock();
+        if !is_bent {
+            return self.edge_where(obstacle, stand, &slack_of_all);
+        }
+        let Some(mut less) = likely(stand.center_y()) else { return Limit::Open };
         let mut hair = 0.0;
         for _ in 0..ROUNDS {
             let wanted = minimum + less + hair;

@@ -480,7 +480,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** The tallest tire at each height of lift. */
-        post: operations["lift"];
+        post: operations["motion_lift"];
         delete?: never;
         options?: never;
         head?: never;
@@ -497,7 +497,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What turns the verdict of a plan in motion, each remedy by itself. */
-        post: operations["remedies"];
+        post: operations["motion_remedies"];
         delete?: never;
         options?: never;
         head?: never;
@@ -514,7 +514,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Plans stretch by stretch: standing, at lock, over bumps, and together. */
-        post: operations["stretches"];
+        post: operations["motion_stretches"];
         delete?: never;
         options?: never;
         head?: never;
@@ -531,7 +531,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** The fit window that clears in motion too. */
-        post: operations["window"];
+        post: operations["motion_window"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5887,7 +5887,7 @@ export interface operations {
             507: components["responses"]["NoRoom"];
         };
     };
-    lift: {
+    motion_lift: {
         parameters: {
             query?: never;
             header?: never;
@@ -5939,7 +5939,7 @@ export interface operations {
             507: components["responses"]["NoRoom"];
         };
     };
-    remedies: {
+    motion_remedies: {
         parameters: {
             query?: never;
             header?: never;
@@ -5991,7 +5991,7 @@ export interface operations {
             507: components["responses"]["NoRoom"];
         };
     };
-    stretches: {
+    motion_stretches: {
         parameters: {
             query?: never;
             header?: never;
@@ -6043,7 +6043,7 @@ export interface operations {
             507: components["responses"]["NoRoom"];
         };
     };
-    window: {
+    motion_window: {
         parameters: {
             query?: never;
             header?: never;

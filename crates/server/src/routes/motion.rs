@@ -35,7 +35,7 @@ pub(super) async fn motion(
     (status = 404, description = "no such job", body = Problem),
     (status = 422, description = "a field at fault", body = Problem)
 ))]
-pub(super) async fn stretches(
+pub(super) async fn motion_stretches(
     State(store): State<Store>,
     Id(id): Id,
     Body(request): Body<StretchesRequest>,
@@ -50,7 +50,7 @@ pub(super) async fn stretches(
     (status = 404, description = "no such job", body = Problem),
     (status = 422, description = "a field at fault, or an axle that is not fully stated", body = Problem)
 ))]
-pub(super) async fn remedies(
+pub(super) async fn motion_remedies(
     State(store): State<Store>,
     Id(id): Id,
     Body(request): Body<MotionRequest>,
@@ -65,7 +65,7 @@ pub(super) async fn remedies(
     (status = 404, description = "no such job", body = Problem),
     (status = 422, description = "a field at fault, or an axle that is not fully stated", body = Problem)
 ))]
-pub(super) async fn window(
+pub(super) async fn motion_window(
     State(store): State<Store>,
     Id(id): Id,
     Body(request): Body<MovingWindowRequest>,
@@ -80,7 +80,7 @@ pub(super) async fn window(
     (status = 404, description = "no such job", body = Problem),
     (status = 422, description = "a field at fault, or an axle that is not fully stated", body = Problem)
 ))]
-pub(super) async fn lift(
+pub(super) async fn motion_lift(
     State(store): State<Store>,
     Id(id): Id,
     Body(request): Body<MotionRequest>,
