@@ -8,6 +8,7 @@
 //! - [`picked`]: the rows picked from the price lists.
 //! - [`brakes`]: a wheel over a job's brakes, with the ledger's own word; [`brake_sweep`]: a whole catalogue.
 //! - [`bench`]: an axle with every answer that is shown of it; [`ladder`]: sizes against a car and a catalogue.
+//! - [`drawn`]: drawn cases for a line whose word hangs on how what may be off is added.
 //! - [`proven`]: the library of proven fits, ordered for a job.
 //! - [`trials`]: what a job's trials come to.
 
@@ -15,6 +16,7 @@ pub mod bench;
 pub mod brake_sweep;
 pub mod brakes;
 pub mod catalogue;
+pub mod drawn;
 pub mod evidence;
 pub mod finder;
 pub mod knowledge;

@@ -433,6 +433,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/likelihood": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How likely a part is touched: 2 000 drawn cases, where the ledger's word hangs on how what may be off is added. */
+        post: operations["likelihood"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/mend": {
         parameters: {
             query?: never;
@@ -2242,6 +2259,34 @@ export interface components {
             /** @description Its word. */
             verdict: components["schemas"]["VerdictCode"];
         };
+        /** @description Which line. */
+        LikelihoodRequest: {
+            /** @description On which axle. */
+            axle: components["schemas"]["AxleCode"];
+            /** @description The part's code. */
+            part: string;
+            planned?: components["schemas"]["Lines"] | null;
+        };
+        /** @description What drawn cases say. */
+        LikelihoodView: {
+            /**
+             * Format: int32
+             * @description How many cases were drawn.
+             */
+            cases: number;
+            /** @description In plain words; null where the word is the same however it is added. */
+            says?: string | null;
+            /**
+             * Format: int32
+             * @description In how many there is less room than the house wants.
+             */
+            short: number;
+            /**
+             * Format: int32
+             * @description In how many it touches.
+             */
+            touches: number;
+        };
         /** @description A house limit. */
         LimitEntry: {
             code: string;
@@ -2264,6 +2309,8 @@ export interface components {
             figure?: components["schemas"]["QuantityView"] | null;
             /** @description The limit it was held against. */
             limit: components["schemas"]["FragmentView"][];
+            /** @description Code of the part of the car that it is about, if it is about one. */
+            part?: string | null;
             /** @description What it means for this car. */
             says: components["schemas"]["FragmentView"][];
             /** @description Where the rule comes from. */
@@ -5784,6 +5831,58 @@ export interface operations {
             };
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
+        };
+    };
+    likelihood: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LikelihoodRequest"];
+            };
+        };
+        responses: {
+            /** @description what drawn cases say */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LikelihoodView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a field at fault, or an axle that is not fully stated */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     mend: {

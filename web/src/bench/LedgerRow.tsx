@@ -5,6 +5,7 @@ import type { Stretch } from "../motion/useMotion";
 import { FigureText, Phrase } from "../shared/Figures";
 import { Mark, StandingWord } from "../shared/Mark";
 import { formatSpeed, inWords, useUnits } from "../shared/units";
+import { Likelihood } from "./Likelihood";
 import { Working } from "./Working";
 
 type Props = {
@@ -60,6 +61,7 @@ export function LedgerRow({ line, stretches, isOpen, speeds, onToggle, onMark }:
             <Phrase fragments={line.says} />
           </p>
           {line.caution && <p className="border-warning mt-1 border-l-3 pl-2">{line.caution}</p>}
+          {line.part && line.axle && <Likelihood axle={line.axle} part={line.part} />}
           {speeds && <Speeds speeds={speeds} />}
           <Working line={line} />
         </div>

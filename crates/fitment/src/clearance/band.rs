@@ -1,15 +1,15 @@
 //! How sure a clearance is.
 
+use super::at_lock::Lock;
 use super::quick_rule;
 use super::room::Standing;
 use super::stand::MountedSetup;
 use crate::case::AxleCase;
 use crate::corner::feature::BlocksFrom;
-use crate::corner::obstacle::{Against, CAMBER_STEP_DEG, Faces, Otherwise};
+use crate::corner::obstacle::{CAMBER_STEP_DEG, Faces, Otherwise};
 use crate::corner::{Carrier, Feature, Obstacle, ObstacleShape, Reading};
 use crate::length::Length;
-use crate::motion::{Carried, Cloud, Kinematics, Place, Pose};
-use crate::section::{Outline, Part, Toward, Variants};
+use crate::section::{Part, Toward, Variants};
 use crate::setup::Setup;
 use crate::working::Source;
 
@@ -212,16 +212,16 @@ const WEAR_NOTED: Source = Source::estimate("how deep its tread was when it was 
 const PRACTICE: Source = Source::common_practice("what wheels and alignment are trusted for");
 
 /// How far the lean of a strut that nobody measured may be off, in degrees. Estimate.
-const STRUT_LEAN_OFF_DEG: f64 = 4.0;
+pub(super) const STRUT_LEAN_OFF_DEG: f64 = 4.0;
 /// How much the tread of a fitted tire whose depth nobody measured may have worn. Estimate.
-const WEAR_UNKNOWN: f64 = 5.0;
+pub(super) const WEAR_UNKNOWN: f64 = 5.0;
 /// How far the depth of its tread when new may be off. Estimate.
-const NEW_TREAD_OFF: f64 = 1.0;
+pub(super) const NEW_TREAD_OFF: f64 = 1.0;
 /// Steps in which lock and clock position are moved to see what follows, in degrees. Estimates.
-const LOCK_OFF_DEG: f64 = 2.0;
+pub(super) const LOCK_OFF_DEG: f64 = 2.0;
 /// The same for an axis of which a figure was taken as usual.
-const LOCK_USUAL_OFF_DEG: f64 = 4.0;
-const CLOCK_OFF_DEG: f64 = 10.0;
+pub(super) const LOCK_USUAL_OFF_DEG: f64 = 4.0;
+pub(super) const CLOCK_OFF_DEG: f64 = 10.0;
 
 /// The regulation's share where it applies to the tire, and what is said where it does not.
 fn under(setup: &Setup, source: Source) -> Source {
@@ -231,20 +231,20 @@ fn under(setup: &Setup, source: Source) -> Source {
 
 /// What of a reading's own setup stays on the car.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-struct Stays {
-    tire: bool,
-    wheel: bool,
+pub(super) struct Stays {
+    pub(super) tire: bool,
+    pub(super) wheel: bool,
 }
 
 /// One way in which things may be.
 #[derive(Clone, Copy)]
-struct Case<'a> {
-    place: ObstacleShape,
+pub(super) struct Case<'a> {
+    pub(super) place: ObstacleShape,
     /// Of what was fitted.
-    faces: Faces,
-    standing: Standing<'a>,
+    pub(super) faces: Faces,
+    pub(super) standing: Standing<'a>,
     /// Where the part was read at full lock and the steering is known.
-    lock: Option<Lock>,
+    pub(super) lock: Option<Lock>,
 }
 
 impl AxleCase<'_> {
@@ -264,7 +264,7 @@ impl AxleCase<'_> {
     }
 
     /// Asks of things as they are written: the outlines of what stands there, and the nominal case.
-    fn as_written<T>(
+    pub(super) fn as_written<T>(
         &self,
         obstacle: &Obstacle,
         stand: &MountedSetup,
@@ -463,7 +463,7 @@ impl AxleCase<'_> {
     }
 
     /// Whether wheel and tire of a reading are the planned ones: as somebody said, else equal lines are the same parts.
-    fn stays(&self, reading: &Reading, planned: &Setup) -> Stays {
+    pub(super) fn stays(&self, reading: &Reading, planned: &Setup) -> Stays {
         let Some(on) = reading.on else { return Stays { tire: false, wheel: false } };
         let placed = |setup: &Setup| setup.wheel.map(|wheel| wheel.placed());
         let keeps = self.evidence.keeps;
@@ -479,7 +479,13 @@ impl AxleCase<'_> {
     }
 
     /// The room in one case, with what is done to the car.
-    fn room(&self, feature: Feature, reading: &Reading, case: Case<'_>, stand: &MountedSetup) -> Option<f64> {
+    pub(super) fn room(
+        &self,
+        feature: Feature,
+        reading: &Reading,
+        case: Case<'_>,
+        stand: &MountedSetup,
+    ) -> Option<f64> {
         let Case { place, faces, standing, .. } = case;
         let lever = self.room_by_work(feature);
         let crown = || standing.outline.bounds().1.1;
@@ -513,94 +519,6 @@ impl AxleCase<'_> {
                 };
                 standing.room_to(place, blocks)? + lever - grown
             }
-        })
-    }
-}
-
-/// A part that was read at full lock, where the steering was measured: an edge across the car at the gap that was read ahead
-/// of, or behind, the foremost or rearmost place of the turned tire.
-#[derive(Clone, Copy)]
-struct Lock {
-    kinematics: Kinematics,
-    steer_deg: f64,
-    /// That place of the fitted tire, and where it is on the wheel.
-    at: Place,
-    on_the_wheel: Place,
-    /// Its crown.
-    crown: f64,
-    /// Whether a figure of the axis or the lock was taken as usual.
-    is_usual: bool,
-}
-
-/// Half the width of such an edge that is held against the tire, and how many places of it, in millimetres.
-const EDGE_MM: f64 = 60.0;
-const EDGE_PLACES: i32 = 3;
-
-impl Lock {
-    fn ahead(&self) -> f64 {
-        self.on_the_wheel[0].signum()
-    }
-
-    /// The same if it was turned further when it was read.
-    fn turned_by(mut self, by_deg: f64) -> Self {
-        self.steer_deg += by_deg;
-        let pose = Pose { steer_deg: self.steer_deg, travel_mm: 0.0 };
-        self.at = self.kinematics.placed(pose, self.on_the_wheel);
-        self
-    }
-
-    /// The same if the part is further round the wheel: its edge is met as far from the axle, and so less far ahead.
-    fn read_round(mut self, by_deg: f64, crown: f64) -> Self {
-        let (sin, cos) = by_deg.to_radians().sin_cos();
-        self.at[0] -= self.ahead() * crown * (1.0 - cos);
-        self.at[2] += crown * sin;
-        self
-    }
-
-    /// The room of an outline to the edge, with the fitted crown of this case.
-    fn room(&self, case: Case<'_>, outline: &Outline) -> f64 {
-        let ObstacleShape::Beside { gap, .. } = case.place else { return f64::INFINITY };
-        let pose = Pose { steer_deg: self.steer_deg, travel_mm: 0.0 };
-        let [x, y, z] = self.at;
-        let off = self.ahead() * (gap + case.faces.crown - self.crown);
-        let points: Vec<Place> = (-EDGE_PLACES..=EDGE_PLACES)
-            .map(|at| [x + off, y + EDGE_MM * f64::from(at) / f64::from(EDGE_PLACES), z])
-            .collect();
-        let cloud = Cloud { carried: Carried::Body, points };
-        self.kinematics.room(outline, case.standing.center_y, &cloud, pose)
-    }
-}
-
-impl AxleCase<'_> {
-    /// How a part at lock is met, where the steering was measured; `None` where the quick rule stands in.
-    fn lock(
-        &self,
-        feature: Feature,
-        reading: &Reading,
-        stand: &MountedSetup,
-        against: &Against,
-    ) -> Option<Lock> {
-        let moving = self.corner.moving.as_ref().filter(|moving| moving.knows_the_steering())?;
-        let kinematics = moving.kinematics(self.fitted, stand.camber_deg())?;
-        let steer_deg = moving.at_lock(reading.steer, reading.side).steer_deg;
-        let placing = kinematics.placing(Pose { steer_deg, travel_mm: 0.0 });
-        // A clock's hours run the other way than angles, and begin above.
-        let usual = if feature == Feature::SillBehind { 180.0 } else { 0.0 };
-        let angle = reading.clock.map_or(usual, |hours| 90.0 - hours * 30.0);
-        let (sin, cos) = f64::to_radians(angle).sin_cos();
-        let ahead = cos.signum();
-        let on_the_wheel = against
-            .tread
-            .map(|[y, r]| [r * cos, y, r * sin])
-            .into_iter()
-            .max_by(|a, b| (ahead * placing.of(*a)[0]).total_cmp(&(ahead * placing.of(*b)[0])))?;
-        Some(Lock {
-            kinematics,
-            steer_deg,
-            at: placing.of(on_the_wheel),
-            on_the_wheel,
-            crown: against.faces.crown,
-            is_usual: !moving.assumed.is_empty(),
         })
     }
 }

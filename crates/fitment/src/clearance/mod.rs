@@ -6,10 +6,14 @@
 //!
 //! - [`stand`]: a setup placed in the corner frame.
 //! - [`band`]: contributions, likely and worst.
+//! - `at_lock`: what was read at full lock, where the steering was measured.
+//! - [`drawn`]: drawn cases, where the two ways of adding lead to different words.
 //! - [`quick_rule`]: what poke costs at full lock.
 
+mod at_lock;
 pub mod band;
 mod brake;
+mod drawn;
 mod fender_line;
 pub mod quick_rule;
 mod room;
@@ -26,6 +30,7 @@ use crate::setup::Setup;
 
 pub use crate::verdict::Verdict;
 pub use band::{Band, Contribution, Input};
+pub use drawn::{CASES, Drawn};
 pub use stand::MountedSetup;
 pub use unread::{DECIDES_FROM, Unread};
 

@@ -67,6 +67,23 @@ const FLANGE_MM: f64 = 3.0;
 /// … and so many times as much more, as under the blunt edges of castings. Estimate.
 const BLUNT_FLANGE: f64 = 2.0;
 
+/// How many times its lower range its upper one is.
+fn blunt(part: Part) -> f64 {
+    if part == Part::Flange { BLUNT_FLANGE } else { 1.0 }
+}
+
+impl Deviations {
+    fn add(&mut self, part: Part, by: f64) {
+        match part {
+            Part::TireWidth => self.half_section += by,
+            Part::TireHeight => self.radius += by,
+            Part::Shoulder => self.shoulder += by,
+            Part::RimWidth => self.half_rim += by,
+            Part::Flange => self.flange += by,
+        }
+    }
+}
+
 impl Tolerances {
     /// Of new parts of these sizes.
     pub fn of(setup: &Setup) -> Self {
@@ -134,22 +151,25 @@ impl Variants {
         self.tolerances.of_part(part)
     }
 
+    /// With each part off by a share of its range, from −1 at its lower end to 1 at its upper; beyond that where it is drawn so.
+    pub(crate) fn off_by(&self, shares: &[f64; 5]) -> Outline {
+        let mut off = self.base;
+        for part in Part::ALL {
+            let share = shares[part as usize];
+            off.add(part, share * self.tolerance(part) * if share > 0.0 { blunt(part) } else { 1.0 });
+        }
+        Outline::of_true(&self.setup, &off).unwrap_or_else(|| self.nominal.clone())
+    }
+
     /// With one part at the lower (0) or upper (1) end of its range.
     pub fn at_end(&self, part: Part, end: usize) -> &Outline {
         self.ends[part as usize][end].get_or_init(|| {
-            let by = match (part, end) {
-                (_, 0) => -self.tolerance(part),
-                (Part::Flange, _) => self.tolerance(part) * BLUNT_FLANGE,
-                _ => self.tolerance(part),
+            let by = match end {
+                0 => -self.tolerance(part),
+                _ => self.tolerance(part) * blunt(part),
             };
             let mut off = self.base;
-            match part {
-                Part::TireWidth => off.half_section += by,
-                Part::TireHeight => off.radius += by,
-                Part::Shoulder => off.shoulder += by,
-                Part::RimWidth => off.half_rim += by,
-                Part::Flange => off.flange += by,
-            }
+            off.add(part, by);
             // A setup whose nominal outline could be cut can be cut with any deviation.
             Outline::of_true(&self.setup, &off).unwrap_or_default()
         })

@@ -80,6 +80,7 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(motion::motion_remedies))
             .routes(routes!(motion::motion_window))
             .routes(routes!(motion::motion_lift))
+            .routes(routes!(motion::likelihood))
             .routes(routes!(workshop::write_profile))
             .routes(routes!(workshop::wheel_templates, workshop::put_wheel_template))
             .routes(routes!(workshop::trials))

@@ -8,6 +8,7 @@ use super::workshop::in_context;
 use crate::extract::{Body, Id};
 use crate::problem::{ApiError, Problem};
 use crate::wire::motion::lift::LiftView;
+use crate::wire::motion::likelihood::{LikelihoodRequest, LikelihoodView};
 use crate::wire::motion::remedies::RemedyView;
 use crate::wire::motion::stretches::{StretchedPlan, StretchesRequest};
 use crate::wire::motion::window::{MovingWindowRequest, MovingWindowView};
@@ -87,4 +88,19 @@ pub(super) async fn motion_lift(
 ) -> Result<Json<LiftView>, ApiError> {
     let (job, context) = in_context(&store, id).await?;
     crate::off_thread(move || request.lift(&job.content, &context).map(Json)).await?
+}
+
+/// How likely a part is touched: 2 000 drawn cases, where the ledger's word hangs on how what may be off is added.
+#[utoipa::path(post, path = "/jobs/{id}/likelihood", params(("id" = i64, Path)), request_body = LikelihoodRequest, tag = "fit", responses(
+    (status = 200, description = "what drawn cases say", body = LikelihoodView),
+    (status = 404, description = "no such job", body = Problem),
+    (status = 422, description = "a field at fault, or an axle that is not fully stated", body = Problem)
+))]
+pub(super) async fn likelihood(
+    State(store): State<Store>,
+    Id(id): Id,
+    Body(request): Body<LikelihoodRequest>,
+) -> Result<Json<LikelihoodView>, ApiError> {
+    let (job, context) = in_context(&store, id).await?;
+    crate::off_thread(move || request.answer(&job.content, &context).map(Json)).await?
 }

@@ -1,5 +1,6 @@
 //! The ledger and its workings.
 
+use fitment::corner::Feature;
 use fitment::ledger::Line;
 use fitment::rules::Severity;
 use fitment::working::{Fragment, Phrase, Quantity, QuantityKind, Source, SourceKind, Step};
@@ -177,6 +178,8 @@ pub struct LineOfLedger {
     pub code: &'static str,
     /// Which axle; null for the car as a whole.
     pub axle: Option<AxleCode>,
+    /// Code of the part of the car that it is about, if it is about one.
+    pub part: Option<&'static str>,
     /// The question.
     pub title: &'static str,
     /// How it stands.
@@ -202,6 +205,10 @@ impl From<Line> for LineOfLedger {
         Self {
             code: line.code,
             axle: line.axle.map(AxleCode::from),
+            part: Feature::ALL
+                .into_iter()
+                .find(|one| one.facts().ledger_code == line.code)
+                .map(Feature::code),
             title: line.title,
             standing: line.standing.into(),
             word: line.word,

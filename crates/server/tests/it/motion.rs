@@ -200,3 +200,23 @@ async fn a_job_of_which_nothing_was_read_has_no_window_and_asks_to_measure() {
     assert_eq!(lift["reference"], "fitted");
     assert!(list(&lift["tires"]).iter().all(|tire| tire["at"][0]["verdict"] == "measure_first"));
 }
+
+#[tokio::test]
+async fn a_word_that_hangs_on_the_adding_is_told_in_drawn_cases() {
+    let shop = Served::sample().await;
+    let ask = |line: &str, part: &str| json!({ "axle": "rear", "part": part, "planned": { "rear": line } });
+    // The coupé's rear as planned stands 3 mm inside of the lip, and may be 4 nearer.
+    let tight = ask("19x9.5 ET40 5x120 265/30R19 93Y XL 3 mm spacer", "fender_lateral");
+    let path = format!("{COUPE}/likelihood");
+    let told = asked(&shop, &path, tight.clone()).await;
+    assert!(told["says"].as_str().unwrap().contains("would touch"), "{told}");
+    assert_eq!(told["cases"], 2000);
+    let (touches, short) = (number(&told["touches"]), number(&told["short"]));
+    assert!(touches > 20.0 && short > touches && short < 2000.0, "{told}");
+    assert_eq!(asked(&shop, &path, tight).await, told, "the same every time");
+    // Far from everything the word is the same however it is added.
+    let clear = asked(&shop, &path, ask("18x8.5 ET47 5x120 245/40R18 97Y XL", "arch")).await;
+    assert_eq!(clear["says"], Value::Null, "{clear}");
+    let (status, problem) = shop.post(&path, ask("18x8.5 ET47 245/40R18", "exhaust pipe")).await;
+    assert_eq!(status, 422, "{problem}");
+}

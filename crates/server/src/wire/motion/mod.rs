@@ -5,8 +5,10 @@
 //! - [`remedies`]: what turns the verdict.
 //! - [`window`]: the fit window that clears on the road.
 //! - [`lift`]: the tallest tire at each lift.
+//! - [`likelihood`]: how likely a part is touched.
 
 pub mod lift;
+pub mod likelihood;
 pub mod remedies;
 pub mod stretches;
 pub mod usage;

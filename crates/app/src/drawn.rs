@@ -1,0 +1,25 @@
+//! Drawn cases for a line of a ledger whose word depends on how what may be off is added.
+
+use fitment::case::AxleCase;
+use fitment::clearance::{CASES, Drawn, MountedSetup};
+use fitment::corner::Feature;
+use fitment::setup::Setup;
+use rand::rngs::StdRng;
+use rand::{RngExt, SeedableRng};
+
+/// The same line is told the same every time.
+const SEED: u64 = 101;
+
+/// What drawn cases say of a part with a plan; `None` where its word is the same either way, or it was not read.
+pub fn drawn_for(case: &AxleCase<'_>, planned: &Setup, feature: Feature) -> Option<Drawn> {
+    let fit = case.fit(planned)?;
+    let line = fit.line(feature).filter(|line| line.is_bent())?;
+    let stand = MountedSetup::of(planned, case.planned_camber())?;
+    let mut rng = StdRng::seed_from_u64(SEED);
+    // Box and Muller.
+    let normal = || {
+        let radius = (-2.0 * (1.0 - rng.random_range(0.0..1.0f64)).ln()).sqrt();
+        radius * (std::f64::consts::TAU * rng.random_range(0.0..1.0f64)).cos()
+    };
+    case.drawn(line.obstacle.as_ref()?, &stand, CASES, normal)
+}

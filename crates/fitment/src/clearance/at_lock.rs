@@ -1,0 +1,97 @@
+//! A part that was read at full lock, held against another wheel where the steering was measured.
+
+use super::band::Case;
+use super::stand::MountedSetup;
+use crate::case::AxleCase;
+use crate::corner::obstacle::Against;
+use crate::corner::{Feature, ObstacleShape, Reading};
+use crate::motion::{Carried, Cloud, Kinematics, Place, Pose};
+use crate::section::Outline;
+
+/// A part that was read at full lock, where the steering was measured: an edge across the car at the gap that was read ahead
+/// of, or behind, the foremost or rearmost place of the turned tire.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Lock {
+    kinematics: Kinematics,
+    steer_deg: f64,
+    /// That place of the fitted tire, and where it is on the wheel.
+    at: Place,
+    on_the_wheel: Place,
+    /// Its crown.
+    crown: f64,
+    /// Whether a figure of the axis or the lock was taken as usual.
+    pub(super) is_usual: bool,
+}
+
+/// Half the width of such an edge that is held against the tire, and how many places of it, in millimetres.
+const EDGE_MM: f64 = 60.0;
+const EDGE_PLACES: i32 = 3;
+
+impl Lock {
+    pub(super) fn ahead(&self) -> f64 {
+        self.on_the_wheel[0].signum()
+    }
+
+    /// The same if it was turned further when it was read.
+    pub(super) fn turned_by(mut self, by_deg: f64) -> Self {
+        self.steer_deg += by_deg;
+        let pose = Pose { steer_deg: self.steer_deg, travel_mm: 0.0 };
+        self.at = self.kinematics.placed(pose, self.on_the_wheel);
+        self
+    }
+
+    /// The same if the part is further round the wheel: its edge is met as far from the axle, and so less far ahead.
+    pub(super) fn read_round(mut self, by_deg: f64, crown: f64) -> Self {
+        let (sin, cos) = by_deg.to_radians().sin_cos();
+        self.at[0] -= self.ahead() * crown * (1.0 - cos);
+        self.at[2] += crown * sin;
+        self
+    }
+
+    /// The room of an outline to the edge, with the fitted crown of this case.
+    pub(super) fn room(&self, case: Case<'_>, outline: &Outline) -> f64 {
+        let ObstacleShape::Beside { gap, .. } = case.place else { return f64::INFINITY };
+        let pose = Pose { steer_deg: self.steer_deg, travel_mm: 0.0 };
+        let [x, y, z] = self.at;
+        let off = self.ahead() * (gap + case.faces.crown - self.crown);
+        let points: Vec<Place> = (-EDGE_PLACES..=EDGE_PLACES)
+            .map(|at| [x + off, y + EDGE_MM * f64::from(at) / f64::from(EDGE_PLACES), z])
+            .collect();
+        let cloud = Cloud { carried: Carried::Body, points };
+        self.kinematics.room(outline, case.standing.center_y, &cloud, pose)
+    }
+}
+
+impl AxleCase<'_> {
+    /// How a part at lock is met, where the steering was measured; `None` where the quick rule stands in.
+    pub(super) fn lock(
+        &self,
+        feature: Feature,
+        reading: &Reading,
+        stand: &MountedSetup,
+        against: &Against,
+    ) -> Option<Lock> {
+        let moving = self.corner.moving.as_ref().filter(|moving| moving.knows_the_steering())?;
+        let kinematics = moving.kinematics(self.fitted, stand.camber_deg())?;
+        let steer_deg = moving.at_lock(reading.steer, reading.side).steer_deg;
+        let placing = kinematics.placing(Pose { steer_deg, travel_mm: 0.0 });
+        // A clock's hours run the other way than angles, and begin above.
+        let usual = if feature == Feature::SillBehind { 180.0 } else { 0.0 };
+        let angle = reading.clock.map_or(usual, |hours| 90.0 - hours * 30.0);
+        let (sin, cos) = f64::to_radians(angle).sin_cos();
+        let ahead = cos.signum();
+        let on_the_wheel = against
+            .tread
+            .map(|[y, r]| [r * cos, y, r * sin])
+            .into_iter()
+            .max_by(|a, b| (ahead * placing.of(*a)[0]).total_cmp(&(ahead * placing.of(*b)[0])))?;
+        Some(Lock {
+            kinematics,
+            steer_deg,
+            at: placing.of(on_the_wheel),
+            on_the_wheel,
+            crown: against.faces.crown,
+            is_usual: !moving.assumed.is_empty(),
+        })
+    }
+}
