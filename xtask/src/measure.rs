@@ -36,13 +36,15 @@ pub(crate) fn measure() -> anyhow::Result<()> {
     eprintln!("· requests over loopback");
     let loopback =
         figures(&output_of(&mut cargo(&["bench", "--quiet", "--package", "server", "--bench", "loopback"]))?);
-    let brake = figures(&output_of(&mut cargo(&[
+    let core = figures(&output_of(&mut cargo(&[
         "bench",
         "--quiet",
         "--package",
         "fitment",
         "--bench",
         "bench_brake",
+        "--bench",
+        "bench_motion",
     ]))?);
     eprintln!("· the rack at size");
     let rack =
@@ -97,7 +99,7 @@ pub(crate) fn measure() -> anyhow::Result<()> {
             format!("{:.1} / {:.1} ms", took.0, took.1),
         );
     }
-    let one = of("one_wheel_us", &brake)?;
+    let one = of("one_wheel_us", &core)?;
     rows.add(
         "one wheel over one caliper, 200 points each, core, median / most",
         "≤ 50 µs",
@@ -107,7 +109,20 @@ pub(crate) fn measure() -> anyhow::Result<()> {
         ("catalogue_each_s", "50 000 wheels over one brake package, each by itself, core"),
         ("catalogue_by_size_s", "… like sizes once, as the program does it"),
     ] {
-        rows.add(what, "≤ 1.5 s", format!("{:.2} s", of(name, &brake)?.0));
+        rows.add(what, "≤ 1.5 s", format!("{:.2} s", of(name, &core)?.0));
+    }
+    for (name, what, wanted) in [
+        ("fit_ms", "one axle against nine parts that were read, core", ""),
+        ("sweep_corner_one_use_ms", "a corner in motion: words, ±, map and stretches of all parts, core", ""),
+        ("sweep_corner_four_uses_ms", "all parts of a corner swept over four uses, core", "≤ 30 ms"),
+        ("sweep_20000_places_ms", "20 000 places × 41 × 31 poses, core", "≤ 500 ms"),
+        ("window_standing_both_axles_ms", "fit window of both axles, 14 parts, core", ""),
+        ("window_standing_and_moving_both_axles_ms", "the same standing and on the road, core", "≤ 40 ms"),
+        ("remedies_ms", "what turns a word in motion, core", ""),
+        ("lift_ladder_ms", "the lift ladder, core", ""),
+    ] {
+        let (median, most) = of(name, &core)?;
+        rows.add(&format!("{what}, median / most"), wanted, format!("{median:.1} / {most:.1} ms"));
     }
     for (name, what, unit, wanted) in [
         (
