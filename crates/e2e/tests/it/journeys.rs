@@ -210,6 +210,7 @@ const SCREENS: &[(&str, &str, &str)] = &[
     ("/jobs/6/bench?beside=measure", "[data-measure]", ""),
     ("/jobs/4/rack", "[data-setup]", ""),
     ("/jobs/2/motion", "[data-motion-part]", ""),
+    ("/jobs/2/motion?below=lift", "tr[data-tire]", ""),
     ("/jobs/7/rack?view=ladder", "[data-rung]", ""),
     ("/jobs/4/rack?view=lists", "[data-list]", ""),
     ("/jobs/8/brakes", "[data-brake-verdict]", ""),

@@ -6,6 +6,7 @@
 //! - [`estimate`]: what is taken for a kind of suspension of which nothing was measured.
 //! - [`DistanceField`]: an outline that is asked for its distance many times.
 //! - [`wheel`]: a setup on a car whose steering was measured with another one.
+//! - [`cloud`]: a part as places, and how near the wheel comes to them.
 //! - [`sweep`]: the least room to parts of the car over all poses.
 //!
 //! # Frame and signs
@@ -15,19 +16,22 @@
 
 pub mod axis;
 mod blocks;
+pub mod cloud;
 pub mod envelope;
 pub mod estimate;
 mod field;
+mod given_up;
 pub mod pose;
 pub mod sweep;
 pub mod wheel;
 
 pub use axis::{OutOfRange, Steering, SteeringAxis};
+pub use cloud::{Cloud, CloudMap};
 pub use envelope::{Envelope, Reach};
 pub use estimate::SuspensionKind;
 pub use field::DistanceField;
 pub use pose::{Carried, Kinematics, Pose, Travel};
-pub use sweep::{Cloud, CloudAnswer, Sweep, SweepAnswer};
+pub use sweep::{CloudAnswer, Sweep, SweepAnswer};
 pub use wheel::MovingWheel;
 
 /// A place in the corner frame: x, y, z in millimetres.

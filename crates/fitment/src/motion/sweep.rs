@@ -5,12 +5,10 @@
 //! outline is taken: exact, without a mesh. The poses are a grid; from its lowest cells a local search goes on to
 //! [`REFINED_MM`].
 
-use std::cell::RefCell;
-
-use super::blocks::{Block, Blocks};
+use super::cloud::{Cloud, CloudMap, Swept};
 use super::field::DistanceField;
-use super::{Carried, Envelope, Kinematics, Place, Pose, Reach};
-use crate::section::Outline;
+use super::given_up::Given;
+use super::{Carried, Envelope, Kinematics, Pose, Reach};
 use crate::verdict::Verdict;
 
 /// Poses of the grid in steer and in travel.
@@ -20,18 +18,9 @@ pub const REFINED_MM: f64 = 0.05;
 /// Steps at which the local search stops: smaller ones move no point of a wheel by [`REFINED_MM`].
 const FINEST: Pose = Pose { steer_deg: 0.003, travel_mm: 0.01 };
 /// No place of a wheel is further from its steering axis, in millimetres.
-const FURTHEST_FROM_AXIS_MM: f64 = 700.0;
+pub(super) const FURTHEST_FROM_AXIS_MM: f64 = 700.0;
 /// Cells from which the local search starts.
 const STARTS: usize = 6;
-
-/// A part as places on its surface, where they are at rest.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Cloud {
-    /// What carries it.
-    pub carried: Carried,
-    /// Its places.
-    pub points: Vec<Place>,
-}
 
 /// A wheel to be swept.
 #[derive(Debug, Clone, Copy)]
@@ -88,154 +77,6 @@ pub struct Cell {
     pub room_mm: f64,
 }
 
-/// What a part's places come to in any pose.
-#[derive(Debug)]
-struct Swept<'a> {
-    sweep: &'a Sweep<'a>,
-    cloud: &'a Cloud,
-    blocks: Blocks,
-    /// The block that was nearest in the pose asked of last: likely near in the next one.
-    near: std::cell::Cell<usize>,
-    /// The places that can be nearest near a pose.
-    few: RefCell<Few>,
-}
-
-/// The places of a part that can be nearest near a pose.
-#[derive(Debug, Default)]
-struct Few {
-    from: Option<Pose>,
-    places: Vec<Place>,
-}
-
-impl<'a> Swept<'a> {
-    fn of(sweep: &'a Sweep<'a>, cloud: &'a Cloud) -> Self {
-        let blocks = Blocks::of(&cloud.points);
-        Self { sweep, cloud, blocks, near: std::cell::Cell::new(0), few: RefCell::default() }
-    }
-
-    /// The least room in a pose.
-    fn room_at(&self, pose: Pose) -> f64 {
-        let Sweep { field, center_y, .. } = *self.sweep;
-        let into = self.sweep.kinematics.inverse(pose, self.cloud.carried);
-        let mut least = f64::INFINITY;
-        let start = self.near.get();
-        let mut see = |at: usize, block: &Block| {
-            let (y, r) = into.axial_and_radius(block.center);
-            if field.at_least(y - center_y, r) - block.radius >= least {
-                return;
-            }
-            for place in self.blocks.places_of(block) {
-                let (y, r) = into.axial_and_radius(*place);
-                if let Some(room) = field.nearer_than(y - center_y, r, least) {
-                    least = room;
-                    self.near.set(at);
-                }
-            }
-        };
-        let blocks = self.blocks.blocks();
-        if let Some(block) = blocks.get(start) {
-            see(start, block);
-        }
-        for (at, block) in blocks.iter().enumerate() {
-            if at != start {
-                see(at, block);
-            }
-        }
-        least
-    }
-
-    /// Every pose of the grid.
-    fn map(&self, poses: &[Pose]) -> Vec<Cell> {
-        poses.iter().map(|pose| Cell { pose: *pose, room_mm: self.room_at(*pose) }).collect()
-    }
-
-    /// The least room in a pose that is one of many near each other: only of the places that can be nearest in any of them.
-    fn room_nearby(&self, pose: Pose) -> f64 {
-        /// Within this of a pose what is known there is still of use, in millimetres that any place of the wheel goes.
-        const NEARBY_MM: f64 = 6.0;
-        let gone = |from: Pose| {
-            (pose.steer_deg - from.steer_deg).abs().to_radians() * FURTHEST_FROM_AXIS_MM
-                + (pose.travel_mm - from.travel_mm).abs()
-        };
-        let mut few = self.few.borrow_mut();
-        if few.from.is_none_or(|from| gone(from) > NEARBY_MM) {
-            let least = self.room_at(pose);
-            let into = self.sweep.kinematics.inverse(pose, self.cloud.carried);
-            let is_near = |place: &Place| {
-                let (y, r) = into.axial_and_radius(*place);
-                let limit = least + 2.0 * NEARBY_MM + 1e-6;
-                self.sweep.field.nearer_than(y - self.sweep.center_y, r, limit).is_some()
-            };
-            few.places.clear();
-            few.places.extend(self.cloud.points.iter().copied().filter(is_near));
-            few.from = Some(pose);
-            return least;
-        }
-        let into = self.sweep.kinematics.inverse(pose, self.cloud.carried);
-        let mut least = f64::INFINITY;
-        for place in &few.places {
-            let (y, r) = into.axial_and_radius(*place);
-            if let Some(room) = self.sweep.field.nearer_than(y - self.sweep.center_y, r, least) {
-                least = room;
-            }
-        }
-        least
-    }
-
-    /// The smallest amount along a way from rest from which on it touches; `None` when it does not as far as that goes.
-    fn touches_from(&self, far: f64, pose: impl Fn(f64) -> Pose) -> Option<f64> {
-        let is_clear = |share: f64| self.room_at(pose(share * far)) > 0.0;
-        if !is_clear(0.0) {
-            return Some(0.0);
-        }
-        if far == 0.0 {
-            return None;
-        }
-        let steps = GRID.0 as u32 - 1;
-        let first =
-            (1..=steps).map(|step| f64::from(step) / f64::from(steps)).find(|share| !is_clear(*share))?;
-        let (mut clear, mut touching) = (first - 1.0 / f64::from(steps), first);
-        // Far enough for a hundredth of a degree or a millimetre.
-        for _ in 0..14 {
-            let middle = (clear + touching) / 2.0;
-            if is_clear(middle) {
-                clear = middle;
-            } else {
-                touching = middle;
-            }
-        }
-        Some(touching * far)
-    }
-}
-
-impl Kinematics {
-    /// What the places of a part come to in the wheel's own frame in a pose: along the axle from the hub face, and from it.
-    pub fn in_the_wheel<'c>(
-        &self,
-        cloud: &'c Cloud,
-        pose: Pose,
-    ) -> impl ExactSizeIterator<Item = (f64, f64)> + use<'c> {
-        let into = self.inverse(pose, cloud.carried);
-        cloud.points.iter().map(move |point| into.axial_and_radius(*point))
-    }
-
-    /// Room of a wheel that moves so to a part in one pose, in millimetres; infinite for a part without a place.
-    pub fn room(&self, outline: &Outline, center_y: f64, cloud: &Cloud, pose: Pose) -> f64 {
-        self.in_the_wheel(cloud, pose)
-            .map(|(y, r)| outline.signed_distance(y - center_y, r))
-            .fold(f64::INFINITY, f64::min)
-    }
-}
-
-impl DistanceField<'_> {
-    /// Room of a wheel that moves so to a part in one pose: as [`Kinematics::room`], where many poses are asked of.
-    pub fn room(&self, kinematics: &Kinematics, center_y: f64, cloud: &Cloud, pose: Pose) -> f64 {
-        kinematics
-            .in_the_wheel(cloud, pose)
-            .fold(f64::INFINITY, |least, (y, r)| self.nearer_than(y - center_y, r, least).unwrap_or(least))
-    }
-}
-
 impl Sweep<'_> {
     /// The poses of the grid that the use reaches: its bounds are on it. The first is at rest.
     pub fn poses(&self) -> Vec<Pose> {
@@ -289,7 +130,7 @@ impl Sweep<'_> {
     }
 
     /// What is told of a part whose least room is known.
-    fn told(&self, swept: &Swept<'_>, least: Cell, at_rest_mm: f64) -> CloudAnswer {
+    pub(super) fn told(&self, swept: &Swept<'_>, least: Cell, at_rest_mm: f64) -> CloudAnswer {
         let (inward, outward) = self.reach.steer(self.envelope, 0.0);
         let (down, up) = self.reach.travel(self.envelope);
         let steered = |far| swept.touches_from(far, |steer_deg| Pose { steer_deg, travel_mm: 0.0 });
@@ -352,7 +193,7 @@ impl Sweep<'_> {
     }
 
     /// The nearest pose that the use reaches, with what of lock and bump is given up.
-    fn nearest(&self, given: Given, pose: Pose) -> Pose {
+    pub(super) fn nearest(&self, given: Given, pose: Pose) -> Pose {
         let reached = self.reach.nearest(self.envelope, pose);
         let bump = (self.reach.bump_mm - given.bump_mm).max(0.0);
         let lock = |lock: f64| (lock - given.lock_deg).max(0.0);
@@ -363,7 +204,7 @@ impl Sweep<'_> {
     }
 
     /// The least room near the lowest cells of a map: from each of them downhill, in ever smaller steps.
-    fn refined(&self, map: &[Cell], given: Given, room: impl Fn(Pose) -> f64) -> Cell {
+    pub(super) fn refined(&self, map: &[Cell], given: Given, room: impl Fn(Pose) -> f64) -> Cell {
         let mut order: Vec<&Cell> =
             map.iter().filter(|cell| is_same(self.nearest(given, cell.pose), cell.pose)).collect();
         order.sort_by(|a, b| a.room_mm.total_cmp(&b.room_mm));
@@ -448,7 +289,7 @@ impl Sweep<'_> {
     }
 
     /// The cells of a map that the use reaches, and the poses where its bounds cut the grid.
-    fn cut(&self, given: Given, all: &[Cell]) -> (Vec<Cell>, Vec<Pose>) {
+    pub(super) fn cut(&self, given: Given, all: &[Cell]) -> (Vec<Cell>, Vec<Pose>) {
         let (left, cut): (Vec<Cell>, Vec<Cell>) =
             all.iter().partition(|cell| is_same(self.nearest(given, cell.pose), cell.pose));
         let mut edge: Vec<Pose> = cut.iter().map(|cell| self.nearest(given, cell.pose)).collect();
@@ -456,128 +297,6 @@ impl Sweep<'_> {
         edge.dedup_by(|a, b| is_same(*a, *b));
         (left, edge)
     }
-
-    /// How much lock must be given up each way.
-    fn limiter(&self, all: &[Cell], room: &dyn Fn(Pose) -> f64) -> Option<f64> {
-        let lock = |steer: f64| if steer > 0.0 { self.reach.outward_deg } else { self.reach.inward_deg };
-        let more = all
-            .iter()
-            .filter(|cell| cell.room_mm < self.least_mm)
-            .map(|cell| lock(cell.pose.steer_deg) - cell.pose.steer_deg.abs());
-        let least = more.fold(0.0, f64::max);
-        let most = self.reach.outward_deg.max(self.reach.inward_deg);
-        self.enough(all, room, least, most, |lock_deg| Given { lock_deg, bump_mm: 0.0 })
-    }
-
-    /// How much bump travel must be given up.
-    fn bump_stop(&self, all: &[Cell], room: &dyn Fn(Pose) -> f64) -> Option<f64> {
-        let more = all.iter().filter(|cell| cell.room_mm < self.least_mm && cell.pose.travel_mm > 0.0);
-        let least = more.map(|cell| self.reach.bump_mm - cell.pose.travel_mm).fold(0.0, f64::max);
-        self.enough(all, room, least, self.reach.bump_mm, |bump_mm| Given { bump_mm, lock_deg: 0.0 })
-    }
-
-    /// The least that must be given up, at least `least`, for everything to have the room; `None` when even `most` does
-    /// not do.
-    fn enough(
-        &self,
-        all: &[Cell],
-        room: &dyn Fn(Pose) -> f64,
-        least: f64,
-        most: f64,
-        given: impl Fn(f64) -> Given,
-    ) -> Option<f64> {
-        let does = |amount: f64| {
-            let given = given(amount);
-            let (mut left, edge) = self.cut(given, all);
-            if left.iter().any(|cell| cell.room_mm < self.least_mm) {
-                return false;
-            }
-            for pose in edge {
-                let room_mm = room(pose);
-                if room_mm < self.least_mm {
-                    return false;
-                }
-                left.push(Cell { pose, room_mm });
-            }
-            self.refined(&left, given, room).room_mm >= self.least_mm - REFINED_MM / 2.0
-        };
-        if least > most || !does(most) {
-            return None;
-        }
-        let (mut short, mut enough) = (least, most);
-        if does(short) {
-            return Some(short);
-        }
-        while enough - short > 0.05 {
-            let middle = (short + enough) / 2.0;
-            if does(middle) {
-                enough = middle;
-            } else {
-                short = middle;
-            }
-        }
-        Some(enough)
-    }
-}
-
-/// The room to a part in every pose that an axle reaches, from which the least of any use is had.
-#[derive(Debug)]
-pub struct CloudMap<'a> {
-    swept: Swept<'a>,
-    /// At rest first, then row by row of travel.
-    cells: Vec<Cell>,
-}
-
-impl<'a> CloudMap<'a> {
-    /// Of a part; `None` where it has no place.
-    pub fn of(sweep: &'a Sweep<'a>, cloud: &'a Cloud) -> Option<Self> {
-        if cloud.points.is_empty() {
-            return None;
-        }
-        let swept = Swept::of(sweep, cloud);
-        let poses = Sweep { envelope: Envelope::All, ..*sweep }.poses();
-        let cells = if cloud.carried == Carried::SteeredUpright {
-            let room_mm = swept.room_at(Pose::AT_REST);
-            poses.into_iter().map(|pose| Cell { pose, room_mm }).collect()
-        } else {
-            swept.map(&poses)
-        };
-        Some(Self { swept, cells })
-    }
-
-    /// The room in each pose of the grid, row by row from full droop to full bump.
-    pub fn rooms(&self) -> impl Iterator<Item = f64> {
-        self.cells.iter().skip(1).map(|cell| cell.room_mm)
-    }
-
-    /// The least room over a use: of the poses of the grid that it reaches, of those where its bounds cut the grid, and
-    /// between them.
-    pub fn least(&self, envelope: Envelope) -> Cell {
-        let Some(at_rest) = self.cells.first() else {
-            return Cell { pose: Pose::AT_REST, room_mm: f64::INFINITY };
-        };
-        if self.swept.cloud.carried == Carried::SteeredUpright {
-            return *at_rest;
-        }
-        let sweep = Sweep { envelope, ..*self.swept.sweep };
-        let (mut reached, cut) = sweep.cut(Given::default(), &self.cells);
-        reached.extend(cut.into_iter().map(|pose| Cell { pose, room_mm: self.swept.room_at(pose) }));
-        sweep.refined(&reached, Given::default(), |pose| self.swept.room_nearby(pose))
-    }
-
-    /// What is told of the part over a use.
-    pub fn told(&self, envelope: Envelope) -> CloudAnswer {
-        let least = self.least(envelope);
-        let at_rest_mm = self.cells.first().map_or(least.room_mm, |cell| cell.room_mm);
-        Sweep { envelope, ..*self.swept.sweep }.told(&self.swept, least, at_rest_mm)
-    }
-}
-
-/// What of lock and travel is given up.
-#[derive(Debug, Clone, Copy, Default)]
-struct Given {
-    lock_deg: f64,
-    bump_mm: f64,
 }
 
 /// So many figures from `least` to `most`, as even as it goes with nought among them where it lies between: a map must show
@@ -597,7 +316,7 @@ fn between(least: f64, most: f64, count: usize) -> impl Iterator<Item = f64> {
 }
 
 /// Whether two poses are one but for the last figure's rounding.
-fn is_same(a: Pose, b: Pose) -> bool {
+pub(super) fn is_same(a: Pose, b: Pose) -> bool {
     (a.steer_deg - b.steer_deg).abs() < 1e-9 && (a.travel_mm - b.travel_mm).abs() < 1e-9
 }
 
@@ -612,7 +331,9 @@ fn smaller(a: Option<f64>, b: Option<f64>) -> Option<f64> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::motion::Place;
     use crate::motion::{STRUT, SteeringAxis, SuspensionKind};
+    use crate::section::Outline;
     use crate::setup::Setup;
 
     #[test]

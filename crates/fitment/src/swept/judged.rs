@@ -7,8 +7,7 @@ use crate::clearance::{Contribution, Fit, Input, Verdict};
 use crate::coded::coded;
 use crate::corner::{Feature, Moving};
 use crate::length::Length;
-use crate::motion::sweep::CloudMap;
-use crate::motion::{Carried, Cloud, CloudAnswer, Envelope, Pose, Reach};
+use crate::motion::{Carried, Cloud, CloudAnswer, CloudMap, Envelope, Pose, Reach};
 use crate::working::{Phrase, Source, SourceKind};
 
 /// A stretch of the way a wheel moves, judged by itself.
