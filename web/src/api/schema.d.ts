@@ -2734,6 +2734,11 @@ export interface components {
             /** @description `body`, `upright` or `arm`; null for what is no part of the car. */
             carrier?: string | null;
             code: string;
+            /**
+             * Format: double
+             * @description How far from the axle the bay draws it, as a share of the tire's radius; null for parts with a place of their own.
+             */
+            drawn_at?: number | null;
             from_bare_hub: boolean;
             how: string;
             name: string;

@@ -1,8 +1,9 @@
 import { type ReactNode, useId } from "react";
-import type { Axle, Bench, Drawing } from "../api/client";
+import type { Axle, Bench, Drawing, Registry } from "../api/client";
 import { Hatches } from "../drawing/Hatches";
 import { type Place, path, places } from "../drawing/scale";
 import { useSize } from "../drawing/useSize";
+import { useRegistry } from "../shared/registry";
 
 type Props = {
   bench: Bench | null;
@@ -40,6 +41,7 @@ export function BayDrawing({ bench, axle, lit, done, codes, steers, isNumbered, 
           onLight={onLight}
         />
       ));
+  const registry = useRegistry();
   const drawing = bench?.axles[axle].fitted_drawing ?? null;
   const { width, height } = size;
   // On an axle that does not steer nothing is read at lock: the section has the whole sheet.
@@ -59,7 +61,10 @@ export function BayDrawing({ bench, axle, lit, done, codes, steers, isNumbered, 
           <>
             <g transform={`translate(${shift} 0)`}>
               <Section place={place} drawing={drawing} hatch={hatch} />
-              {gauges(spotsInSection(drawing, place))}
+              {gauges([
+                ...spotsInSection(drawing, place),
+                ...registeredSpots(registry?.parts ?? [], drawing, place),
+              ])}
             </g>
             {steers && <FromAbove left={half} width={width - half} height={height} gauges={gauges} />}
           </>
@@ -132,6 +137,15 @@ function spotsInSection(drawing: Drawing, place: Place): Spot[] {
     level("caliper_face", x(drawing.center_y_mm) + 4, x(drawing.pad_y_mm) + 14, seat * 0.55),
     { code: "fitted_section", from: [x(inner), place.y(top) - 14], to: [x(outer), place.y(top) - 14] },
   ];
+}
+
+/** Parts that the registry says where to draw: inboard, at a share of the tire's radius. */
+function registeredSpots(parts: Registry["parts"], drawing: Drawing, place: Place): Spot[] {
+  const top = drawing.tire?.crown_r_mm ?? drawing.flange_top_r_mm;
+  const inner = place.x(drawing.reach_y_mm[0] ?? 0);
+  return parts.flatMap(({ code, drawn_at: at }) =>
+    at == null ? [] : [{ code, from: [inner - 74, place.y(top * at)], to: [inner - 6, place.y(top * at)] }],
+  );
 }
 
 type GaugeProps = {

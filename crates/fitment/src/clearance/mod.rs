@@ -197,7 +197,7 @@ impl AxleCase<'_> {
         let larger = stand.crown() - fitted.crown();
         Some(match (feature.blocks_from(), feature) {
             // Each is met by the face it is read from.
-            (BlocksFrom::Inboard, Feature::Knuckle) => {
+            (BlocksFrom::Inboard, Feature::Knuckle | Feature::LowerArm | Feature::TieRodEnd) => {
                 let nearer = stand.inner_flange() - fitted.inner_flange();
                 nearer.max(inner(stand) - inner(fitted)) - room
             }

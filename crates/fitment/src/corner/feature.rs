@@ -49,6 +49,12 @@ pub enum Feature {
     InnerLiner,
     CaliperRadial,
     CaliperFace,
+    InnerWheelhouse,
+    FrameRail,
+    TrailingArm,
+    Exhaust,
+    LowerArm,
+    TieRodEnd,
 }
 
 /// What the trade knows about a part.
@@ -84,13 +90,19 @@ pub struct Facts {
 
 impl Feature {
     /// All of them, in the order they are read in the bay: round the wheel from outside to inside.
-    pub const ALL: [Self; 13] = [
+    pub const ALL: [Self; 19] = [
         Self::FenderLateral,
         Self::Arch,
         Self::Strut,
         Self::SpringPerch,
         Self::Knuckle,
         Self::UpperArm,
+        Self::LowerArm,
+        Self::TieRodEnd,
+        Self::TrailingArm,
+        Self::InnerWheelhouse,
+        Self::FrameRail,
+        Self::Exhaust,
         Self::CaliperRadial,
         Self::CaliperFace,
         Self::LinerAhead,
@@ -128,13 +140,18 @@ impl Feature {
     /// The house's least gap to it on a car as built; see `AxleCase::least` for the car at hand.
     pub fn house_minimum(self, limits: &HouseLimits) -> Length {
         match self {
-            Self::Strut | Self::SpringPerch | Self::Knuckle => limits.strut_gap,
-            Self::UpperArm => limits.arm_gap,
+            Self::Strut | Self::SpringPerch | Self::Knuckle | Self::TieRodEnd => limits.strut_gap,
+            Self::UpperArm | Self::LowerArm | Self::TrailingArm => limits.arm_gap,
             Self::FenderLateral => limits.fender_gap,
             Self::Arch => limits.arch_gap,
-            Self::LinerAhead | Self::SillBehind | Self::Frame | Self::SwayBar | Self::InnerLiner => {
-                limits.lock_gap
-            }
+            Self::LinerAhead
+            | Self::SillBehind
+            | Self::Frame
+            | Self::SwayBar
+            | Self::InnerLiner
+            | Self::InnerWheelhouse
+            | Self::FrameRail
+            | Self::Exhaust => limits.lock_gap,
             Self::CaliperRadial => limits.caliper_radial_gap,
             Self::CaliperFace => limits.caliper_face_gap,
         }
@@ -153,7 +170,30 @@ impl Feature {
     /// Whether this axle has it at all, as far as one can say without the car. Steering asks for lock on the
     /// front axle only.
     pub fn is_read_on(self, axle: Axle) -> bool {
-        axle == Axle::Front || !self.facts().at_lock
+        match self {
+            Self::InnerWheelhouse | Self::FrameRail | Self::TrailingArm | Self::Exhaust => axle == Axle::Rear,
+            Self::TieRodEnd => axle == Axle::Front,
+            _ => axle == Axle::Front || !self.facts().at_lock,
+        }
+    }
+
+    /// Whether it lies under the axle: its distance from the axle is downward.
+    pub fn is_below(self) -> bool {
+        matches!(self, Self::LowerArm | Self::TieRodEnd)
+    }
+
+    /// How far from the axle it usually is, as a share of the tire's radius: where the bay draws it. `None` for parts that have
+    /// a place of their own in the drawing.
+    pub fn drawn_at(self) -> Option<f64> {
+        match self {
+            Self::InnerWheelhouse => Some(0.95),
+            Self::FrameRail => Some(0.66),
+            Self::Exhaust => Some(0.54),
+            Self::TrailingArm => Some(0.40),
+            Self::TieRodEnd => Some(0.42),
+            Self::LowerArm => Some(0.30),
+            _ => None,
+        }
     }
 }
 
@@ -180,7 +220,7 @@ macro_rules! part {
 
 /// In the order of [`Feature`]'s variants. The plausible and usual gaps are common practice, no source: they
 /// catch a slipped unit and order the measure list, and no clearance is computed from them.
-const FACTS: [Facts; 13] = [
+const FACTS: [Facts; 19] = [
     part!(
         Strut,
         "strut",
@@ -363,6 +403,90 @@ const FACTS: [Facts; 13] = [
         None,
         false
     ),
+    part!(
+        InnerWheelhouse,
+        "inner_wheelhouse",
+        "Tire to inner wheelhouse",
+        "inner wheelhouse",
+        "tire and inner wheelhouse",
+        "Gauge level, from the tire's innermost place to the wheelhouse wall behind it, where it is nearest.",
+        Body,
+        Inboard,
+        (-5.0, 250.0),
+        (48.0, 14.0),
+        None,
+        false
+    ),
+    part!(
+        FrameRail,
+        "frame_rail",
+        "Tire to frame rail",
+        "frame rail",
+        "tire and frame rail",
+        "Gauge level, from the tire's innermost place to the rail or subframe.",
+        Body,
+        Inboard,
+        (-5.0, 250.0),
+        (52.0, 15.0),
+        None,
+        false
+    ),
+    part!(
+        TrailingArm,
+        "trailing_arm",
+        "Tire to trailing arm",
+        "trailing arm or leaf spring",
+        "rim or tire and trailing arm or leaf spring",
+        "The shortest way from rim or tire to the trailing arm, leaf spring or link; note how far it is from the axle.",
+        Arm,
+        Inboard,
+        (-5.0, 180.0),
+        (44.0, 14.0),
+        None,
+        false
+    ),
+    part!(
+        Exhaust,
+        "exhaust",
+        "Tire to exhaust and hose",
+        "exhaust or brake hose",
+        "tire and exhaust or brake hose",
+        "From the tire's innermost place to the exhaust, heat shield, brake hose or cable; warm parts and hoses move.",
+        Body,
+        Inboard,
+        (-5.0, 250.0),
+        (60.0, 16.0),
+        None,
+        false
+    ),
+    part!(
+        LowerArm,
+        "lower_arm",
+        "Rim to lower arm",
+        "lower control arm",
+        "rim or tire and lower control arm",
+        "From the rim's inner edge, below the axle, to the lower arm or its link; note how far it is from the axle.",
+        Arm,
+        Inboard,
+        (-5.0, 180.0),
+        (42.0, 13.0),
+        None,
+        false
+    ),
+    part!(
+        TieRodEnd,
+        "tie_rod_end",
+        "Rim to tie-rod end",
+        "ball joint or tie-rod end",
+        "rim and ball joint or tie-rod end",
+        "From the rim's inner edge, below the axle, to the ball joint or tie-rod end; note how far it is from the axle.",
+        Upright,
+        Inboard,
+        (-5.0, 150.0),
+        (40.0, 13.0),
+        None,
+        false
+    ),
 ];
 
 #[cfg(test)]
@@ -382,11 +506,30 @@ mod tests {
     }
 
     #[test]
+    fn each_axle_is_asked_for_its_own() {
+        for (feature, front, rear) in [
+            (Feature::Strut, true, true),
+            (Feature::LowerArm, true, true),
+            (Feature::TieRodEnd, true, false),
+            (Feature::SillBehind, true, false),
+            (Feature::TrailingArm, false, true),
+            (Feature::Exhaust, false, true),
+        ] {
+            let on = |axle| feature.is_read_on(axle);
+            assert_eq!((on(Axle::Front), on(Axle::Rear)), (front, rear), "{feature:?}");
+        }
+        assert_eq!(Feature::ALL.len(), FACTS.len());
+        assert!(Feature::ALL.iter().all(|feature| feature.drawn_at().is_none_or(|at| at > 0.0 && at < 1.0)));
+    }
+
+    #[test]
     fn what_goes_up_and_down_with_the_wheel() {
         // Common practice: a lift does nothing for the spring perch.
         for feature in [Feature::Strut, Feature::SpringPerch, Feature::Knuckle, Feature::CaliperRadial] {
             assert_eq!(feature.carrier(), Carrier::Upright);
         }
+        assert_eq!(Feature::TieRodEnd.carrier(), Carrier::Upright);
+        assert_eq!(Feature::LowerArm.carrier(), Carrier::Arm);
         assert_eq!(Feature::Arch.carrier(), Carrier::Body);
         assert_eq!(Feature::UpperArm.carrier(), Carrier::Arm);
     }

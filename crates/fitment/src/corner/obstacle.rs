@@ -279,9 +279,9 @@ fn usual_height(feature: Feature, outline: &Outline, fitted: &Setup) -> Option<(
         // At the tire's shoulder, as the text asks.
         Feature::SpringPerch => Some((0.955 * crown, 12.0)),
         // At the rim's inner flange.
-        Feature::Knuckle => Some((flange - 6.0, 12.0)),
+        Feature::Knuckle | Feature::LowerArm | Feature::TieRodEnd => Some((flange - 6.0, 12.0)),
         // Beside the upper half of the sidewall.
-        Feature::UpperArm => Some((flange + 0.6 * (crown - flange), 20.0)),
+        Feature::UpperArm | Feature::TrailingArm => Some((flange + 0.6 * (crown - flange), 20.0)),
         _ => None,
     }
 }

@@ -37,9 +37,9 @@ fn carried(feature: Feature, axle: Axle, kind: SuspensionKind) -> Carried {
             (SuspensionKind::Strut, false) => Carried::UnsteeredUpright,
             _ => Carried::Arm,
         },
-        Feature::Knuckle if steers => Carried::SteeredUpright,
-        Feature::Knuckle => Carried::UnsteeredUpright,
-        Feature::UpperArm => Carried::Arm,
+        Feature::Knuckle | Feature::TieRodEnd if steers => Carried::SteeredUpright,
+        Feature::Knuckle | Feature::TieRodEnd => Carried::UnsteeredUpright,
+        Feature::UpperArm | Feature::LowerArm | Feature::TrailingArm => Carried::Arm,
         _ => Carried::Body,
     }
 }
@@ -135,7 +135,8 @@ impl AxleCase<'_> {
                 spread(-45.0, 45.0).map(|x| [x, y - room, height]).collect()
             }
             (ObstacleShape::Spot { y, height }, _) => {
-                spread(-15.0, 15.0).map(|x| [x, y - room, height]).collect()
+                let z = if feature.is_below() { -height } else { height };
+                spread(-15.0, 15.0).map(|x| [x, y - room, z]).collect()
             }
             (ObstacleShape::Wall { y }, _) if !feature.facts().at_lock => {
                 spread(0.6 * crown, crown + 60.0).map(|z| [0.0, y - room, z]).collect()

@@ -559,3 +559,48 @@ fn camber_from_the_struts_foot_takes_its_room_and_from_its_top_none() {
     let arm = with(Some("a longer lower arm"));
     assert!(plates[1] - arm[1] > 9.0, "a wheel that leans about its top gains nothing at the lip");
 }
+
+#[test]
+fn the_rear_has_parts_of_its_own_and_some_lie_under_the_axle() {
+    let shop = Shop::rear(vec![
+        reading(Feature::InnerWheelhouse, 20.0),
+        reading(Feature::FrameRail, 26.0),
+        at_radius(Feature::TrailingArm, 18.0, 240.0),
+        reading(Feature::Exhaust, 40.0),
+        at_radius(Feature::LowerArm, 16.0, 206.0),
+    ])
+    .with(Fact::BumpTravel, "70");
+    // 25 mm further in: what was read level is as much nearer.
+    let deep = "17x7 ET70 225/65R17";
+    shop.ask(|case| {
+        let fit = case.fit(&setup(deep)).unwrap();
+        let verdict = |feature| fit.line(feature).unwrap().verdict;
+        let room = |feature| fit.line(feature).unwrap().band.as_ref().unwrap().nominal.as_mm();
+        for (feature, gap) in
+            [(Feature::InnerWheelhouse, 20.0), (Feature::FrameRail, 26.0), (Feature::Exhaust, 40.0)]
+        {
+            assert!((room(feature) - (gap - 25.0)).abs() < 0.2, "{feature:?}: {}", room(feature));
+        }
+        assert_eq!(verdict(Feature::InnerWheelhouse), Verdict::Touches);
+        assert_eq!(verdict(Feature::FrameRail), Verdict::Tight);
+        assert_eq!(verdict(Feature::Exhaust), Verdict::Clears);
+        assert!(verdict(Feature::TrailingArm).rules_out());
+        let window =
+            case.window(&setup(deep), TireChoice::Same, &widths_round(Some(&setup(FITTED)), None), None);
+        let width = window.iter().find(|one| one.rim_width.code() == 7.0).unwrap();
+        let most = width.most.unwrap();
+        // The arm under the axle is the nearest: of its 16 mm five are the house's, and the band takes some.
+        assert_eq!(most.bound_by, Feature::LowerArm, "{most:?}");
+        assert!(most.offset_mm > 50.0 && most.offset_mm <= 45.0 + 16.0 - 5.0 + 0.2, "{most:?}");
+    });
+    let all = shop.swept(FITTED, Envelope::OffRoad);
+    let arm = of(&all, Feature::LowerArm);
+    assert!(arm.part.cloud.points.iter().all(|place| place[2] < 0.0), "under the axle");
+    assert!(of(&all, Feature::TrailingArm).part.cloud.points.iter().all(|place| place[2] > 0.0));
+    // A tie-rod end steers and travels along; on the rear there is none.
+    assert!(!Feature::TieRodEnd.is_read_on(Axle::Rear));
+    let front = Shop::front(vec![at_radius(Feature::TieRodEnd, 14.0, 208.0)]);
+    let tie_rod = front.swept("17x7 ET50 225/65R17", Envelope::All);
+    let found = of(&tie_rod, Feature::TieRodEnd).found;
+    assert_eq!(found.least_mm, found.at_rest_mm);
+}

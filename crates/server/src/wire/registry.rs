@@ -49,6 +49,8 @@ pub struct PartEntry {
     pub how: &'static str,
     /// `body`, `upright` or `arm`; null for what is no part of the car.
     pub carrier: Option<&'static str>,
+    /// How far from the axle the bay draws it, as a share of the tire's radius; null for parts with a place of their own.
+    pub drawn_at: Option<f64>,
     /// From where it stands in the way.
     pub bears: Option<&'static str>,
     pub at_lock: bool,
@@ -354,6 +356,7 @@ fn part(what: ToRead) -> PartEntry {
             .filter(|axle| facts.is_none_or(|facts| facts.feature.is_read_on(*axle)))
             .map(Axle::code)
             .collect(),
+        drawn_at: facts.and_then(|facts| facts.feature.drawn_at()),
         from_bare_hub: facts.is_some_and(|facts| facts.bare_hub_mm.is_some()),
         takes_radius: facts.is_some_and(|facts| {
             facts.carrier != Carrier::Body && matches!(facts.bears, BlocksFrom::Inboard | BlocksFrom::Barrel)
