@@ -71,7 +71,7 @@ export function BaySheet() {
             <strong>Fitted</strong> {fitted[axle] || "not stated"} &nbsp; <strong>Plan</strong>{" "}
             {planned[axle] || asLine(planned) || "none yet"}
           </p>
-          <div className="h-[330px] border-b border-black">
+          <div className="h-[312px] border-b border-black">
             <BayDrawing
               bench={bench}
               axle={axle}
@@ -99,7 +99,7 @@ export function BaySheet() {
               {rowsOf(axle).map(({ part, asked }, at) => (
                 <tr
                   key={part.code}
-                  className="h-[40px] border-b border-black/40 align-top"
+                  className="h-[36px] border-b border-black/40 align-top"
                   data-row={part.code}
                 >
                   <td className="px-1 pt-[2px] text-right">{at + 1}</td>
@@ -112,16 +112,16 @@ export function BaySheet() {
                   </td>
                   {(["left", "right"] as const).map((side) => (
                     <td key={side} className="p-[2px]">
-                      <span className="block h-[34px] border border-black px-1">
+                      <span className="block h-[30px] border border-black px-1">
                         {of(axle, side, part.code)}
                       </span>
                     </td>
                   ))}
                   <td className="p-[2px]">
-                    <span className="block h-[34px] border border-black/60" />
+                    <span className="block h-[30px] border border-black/60" />
                   </td>
                   <td className="p-[2px]">
-                    <span className="block h-[34px] border border-black/60" />
+                    <span className="block h-[30px] border border-black/60" />
                   </td>
                 </tr>
               ))}
