@@ -38,7 +38,7 @@ export function LiftLadder({ open, axle, usage }: Props) {
           ))}
         </p>
       )}
-      <table className="mt-2 w-full border-collapse">
+      <table className="relative mt-2 w-full border-collapse">
         <caption className="sr-only">Tires against heights of lift</caption>
         <thead>
           <tr className="text-left align-bottom">
@@ -80,7 +80,7 @@ export function LiftLadder({ open, axle, usage }: Props) {
                     const [worst] = one.short;
                     const before = at > 0 ? tire.at[at - 1]?.short[0]?.name : null;
                     return (
-                      <td key={lift.lifts_mm[at]} className="pl-2" data-lift={lift.lifts_mm[at]}>
+                      <td key={lift.lifts_mm[at]} className="relative pl-2" data-lift={lift.lifts_mm[at]}>
                         <span className="flex items-center gap-1 whitespace-nowrap">
                           <Mark standing={standing} size={13} />
                           <span className={worst ? "sr-only" : ""}>{word} </span>
