@@ -24,6 +24,17 @@ const BIN_MM: f64 = 0.5;
 const SETTLED_MM: f64 = 0.01;
 const ROUNDS: usize = 6;
 
+/// A part whose edge lies further out than this beside the tightest one does not set it: between two poses of the grid the least
+/// room is less by a fraction of that, in millimetres.
+const FAR_MM: f64 = 3.0;
+
+/// Where a rim's centre plane may stand.
+enum Center {
+    At(f64),
+    Anywhere,
+    Nowhere,
+}
+
 /// What the places of a part come to in the wheel's own frame.
 struct Approach<'a> {
     part: &'a PartInSpace,
@@ -134,24 +145,17 @@ impl AxleCase<'_> {
 }
 
 impl Swinging<'_> {
-    /// A window's width with the edges that clear in motion too.
+    /// A window's width with the edges that clear in motion too. A part whose edge at the poses of the grid is far from setting
+    /// it is not sought between them.
     fn narrowed(&self, standing: &WidthWindow, approaches: &[Approach<'_>]) -> WidthWindow {
         let mut window = standing.clone();
         let Some(outline) = self.outline_of(&window) else { return window };
         let spacer = self.planned.spacer.map_or(0.0, |spacer| spacer.as_mm());
-        for approach in approaches {
-            let Some(center) = self.edge_in_motion(approach, &outline) else {
-                if !window.blocked_by.contains(&approach.part.feature) {
-                    window.blocked_by.push(approach.part.feature);
-                }
-                continue;
-            };
-            let Some(center) = center else { continue };
-            let edge = Edge {
-                offset_mm: spacer - center,
-                bound_by: approach.part.feature,
-                side: approach.part.obstacle.side,
-            };
+        let at_a_glance: Vec<Center> =
+            approaches.iter().map(|approach| self.center(approach, &outline, self.wheel.center_y)).collect();
+        let set = |window: &mut WidthWindow, approach: &Approach<'_>, center: f64| {
+            let part = approach.part;
+            let edge = Edge { offset_mm: spacer - center, bound_by: part.feature, side: part.obstacle.side };
             match approach.toward {
                 Toward::Outboard if window.least.is_none_or(|least| least.offset_mm < edge.offset_mm) => {
                     window.least = Some(edge);
@@ -160,6 +164,32 @@ impl Swinging<'_> {
                     window.most = Some(edge);
                 }
                 _ => {}
+            }
+        };
+        let mut coarse = standing.clone();
+        for (approach, center) in approaches.iter().zip(&at_a_glance) {
+            if let Center::At(center) = center {
+                set(&mut coarse, approach, *center);
+            }
+        }
+        for (approach, glance) in approaches.iter().zip(&at_a_glance) {
+            let is_far = |offset: f64| match approach.toward {
+                Toward::Outboard => coarse.least.is_some_and(|least| offset < least.offset_mm - FAR_MM),
+                Toward::Inboard => coarse.most.is_some_and(|most| offset > most.offset_mm + FAR_MM),
+            };
+            let found = match glance {
+                Center::At(center) if is_far(spacer - center) => continue,
+                Center::Anywhere => continue,
+                _ => self.edge_in_motion(approach, &outline),
+            };
+            match found {
+                Center::At(center) => set(&mut window, approach, center),
+                Center::Anywhere => {}
+                Center::Nowhere => {
+                    if !window.blocked_by.contains(&approach.part.feature) {
+                        window.blocked_by.push(approach.part.feature);
+                    }
+                }
             }
         }
         window
@@ -182,33 +212,35 @@ impl Swinging<'_> {
         Some(self.usage.added.on(&outline, top))
     }
 
-    /// Where the rim's centre plane must stand for a part to clear in every pose: `Some(None)` wherever it stands, `None` for
-    /// nowhere.
-    fn edge_in_motion(&self, approach: &Approach<'_>, outline: &Outline) -> Option<Option<f64>> {
+    /// Where the rim's centre plane must stand for a part to clear in every pose that is known of it, sought from one place.
+    fn center(&self, approach: &Approach<'_>, outline: &Outline, from: f64) -> Center {
+        let slack =
+            |center_y: f64| Some(approach.least(outline, center_y).0.min(FURTHEST_MM) - approach.clears_from);
+        let Some(left) = slack(from) else { return Center::Anywhere };
+        match root(&slack, from, left, -approach.sign()) {
+            Root::At(center) => Center::At(center),
+            Root::Nowhere(true) => Center::Anywhere,
+            Root::Nowhere(false) => Center::Nowhere,
+        }
+    }
+
+    /// The same for every pose at all: the least is sought again between those of the grid, until the edge stands.
+    fn edge_in_motion(&self, approach: &Approach<'_>, outline: &Outline) -> Center {
         let kinematics = self.wheel.kinematics;
-        let away = -approach.sign();
         let mut approach = Approach { places: approach.places.clone(), ..*approach };
-        let mut last = None;
-        let mut here = self.wheel.center_y;
+        let mut last: Option<f64> = None;
         for _ in 0..ROUNDS {
-            let slack = |center_y: f64| {
-                Some(approach.least(outline, center_y).0.min(FURTHEST_MM) - approach.clears_from)
-            };
-            let left = slack(here)?;
-            let center = match root(&slack, here, left, away) {
-                Root::At(center) => center,
-                Root::Nowhere(true) => return Some(None),
-                Root::Nowhere(false) => return None,
-            };
-            if last.is_some_and(|last: f64| (last - center).abs() < SETTLED_MM) {
-                return Some(Some(center));
+            let found = self.center(&approach, outline, last.unwrap_or(self.wheel.center_y));
+            let Center::At(center) = found else { return found };
+            if last.is_some_and(|last| (last - center).abs() < SETTLED_MM) {
+                return found;
             }
-            (last, here) = (Some(center), center);
+            last = Some(center);
             let (_, pose) = approach.least(outline, center);
             let refined = self.refined_pose(&approach, outline, center, pose);
             approach.join(&kinematics, refined);
         }
-        Some(last)
+        last.map_or(Center::Nowhere, Center::At)
     }
 
     /// The pose of least room near one of the grid, for an outline that stands elsewhere.
