@@ -2,6 +2,7 @@
 //!
 //! - [`places`]: where each part stands in space, and what moves it.
 //! - [`judged`]: how near the wheel comes to a part, how sure that is, and the word for it.
+//! - `off`: what may be off of a corner in motion.
 //! - [`words`]: a part in a sentence.
 //! - [`window`]: the fit window that clears on the road as well as standing.
 //! - [`mend`]: what turns the verdict.
@@ -10,6 +11,7 @@
 mod judged;
 pub mod lift;
 pub mod mend;
+mod off;
 mod places;
 mod window;
 mod words;

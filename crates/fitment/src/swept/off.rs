@@ -1,0 +1,226 @@
+//! What may be off of a corner in motion, and what follows for the room.
+
+use super::{PartInSpace, Swinging};
+use crate::car::Fact;
+use crate::clearance::{Contribution, Input};
+use crate::corner::{Feature, Moving};
+use crate::length::Length;
+use crate::motion::{Carried, Cloud, Envelope, Pose, Reach};
+use crate::working::{Source, SourceKind};
+
+/// How far a figure may be off that was measured, and one that was taken as usual for the kind of suspension. Estimates.
+struct MayBeOff {
+    input: Input,
+    fact: Option<Fact>,
+    measured: f64,
+    usual: f64,
+    moved: fn(&mut Moving, f64),
+}
+
+/// What of a moving corner may be off, in degrees or millimetres: turn plates and a protractor against a guess by kind.
+const OFF: [MayBeOff; 7] = [
+    MayBeOff {
+        input: Input::Inclination,
+        fact: Some(Fact::Inclination),
+        measured: 0.5,
+        usual: 3.0,
+        moved: |moving, by| {
+            if let Some(steering) = &mut moving.steering {
+                steering.inclination_deg += by;
+            }
+        },
+    },
+    MayBeOff {
+        input: Input::Caster,
+        fact: Some(Fact::Caster),
+        measured: 0.5,
+        usual: 2.5,
+        moved: |moving, by| {
+            if let Some(steering) = &mut moving.steering {
+                steering.caster_deg += by;
+            }
+        },
+    },
+    MayBeOff {
+        input: Input::ScrubRadius,
+        fact: Some(Fact::ScrubRadius),
+        measured: 3.0,
+        usual: 10.0,
+        moved: |moving, by| {
+            if let Some(steering) = &mut moving.steering {
+                steering.scrub_radius_mm += by;
+            }
+        },
+    },
+    MayBeOff {
+        input: Input::LockAngle,
+        fact: Some(Fact::LockInward),
+        measured: 1.0,
+        usual: 4.0,
+        moved: |moving, by| {
+            if let Some(steering) = &mut moving.steering {
+                steering.lock_inward_deg = (steering.lock_inward_deg + by).max(0.0);
+                steering.lock_outward_deg = (steering.lock_outward_deg + by).max(0.0);
+            }
+        },
+    },
+    MayBeOff {
+        input: Input::BumpTravel,
+        fact: Some(Fact::BumpTravel),
+        measured: 5.0,
+        usual: 25.0,
+        moved: |moving, by| moving.travel.bump_mm = (moving.travel.bump_mm + by).max(0.0),
+    },
+    MayBeOff {
+        input: Input::DroopTravel,
+        fact: Some(Fact::DroopTravel),
+        measured: 5.0,
+        usual: 30.0,
+        moved: |moving, by| moving.travel.droop_mm = (moving.travel.droop_mm + by).max(0.0),
+    },
+    MayBeOff {
+        input: Input::CamberGain,
+        fact: None,
+        measured: 0.01,
+        usual: 0.01,
+        moved: |moving, by| moving.travel.camber_gain_deg_per_mm += by,
+    },
+];
+
+const MEASURED: Source = Source { kind: SourceKind::Measured, cite: "as the car's record says" };
+const UNDER_LOAD: Source = Source::estimate("body and bushings give under load: house figure");
+
+/// A corner that may be otherwise in one figure.
+#[derive(Debug)]
+pub(super) struct Otherwise {
+    input: Input,
+    is_usual: bool,
+    source: Source,
+    /// At both ends; with where the part stands then, if that is elsewhere.
+    ends: [(Moving, Option<Cloud>); 2],
+}
+
+/// What may be off, and whether nobody measured it.
+pub(super) type Off = (Contribution, bool);
+
+impl Swinging<'_> {
+    /// How the corner may be otherwise, each figure at both ends of its range; what was read at lock stands elsewhere then.
+    pub(super) fn otherwise(&self, part: &PartInSpace) -> Vec<Otherwise> {
+        if part.cloud.carried == Carried::SteeredUpright {
+            return Vec::new();
+        }
+        OFF.iter()
+            // What a part was read at is in its standing figure already.
+            .filter(|one| !(part.is_read_at_lock() && one.input == Input::LockAngle))
+            .map(|one| {
+                let is_usual = one.fact.is_some_and(|fact| !self.moving.is_measured(fact));
+                let by = if is_usual { one.usual } else { one.measured };
+                let ends = [-by, by].map(|by| {
+                    let mut moving = self.moving.clone();
+                    (one.moved)(&mut moving, by);
+                    let is_elsewhere = part.is_read_at_lock() && moving.steering != self.moving.steering;
+                    let cloud = if is_elsewhere {
+                        self.case.part_in_space(&part.obstacle, &moving).map(|part| part.cloud)
+                    } else {
+                        None
+                    };
+                    (moving, cloud)
+                });
+                let source =
+                    if is_usual || one.fact.is_none() { crate::motion::estimate::SOURCE } else { MEASURED };
+                Otherwise { input: one.input, is_usual, source, ends }
+            })
+            .collect()
+    }
+
+    /// Law of propagation in motion: each figure of the corner is moved to both ends of its range, what was read at lock moves
+    /// along with it, and the room is worked out again in the pose that has the least. Where that pose lies on a bound which
+    /// moves, it goes along.
+    pub(super) fn may_be_off(
+        &self,
+        part: &PartInSpace,
+        otherwise: &[Otherwise],
+        at: Pose,
+        reach: Reach,
+        envelope: Envelope,
+    ) -> Vec<Off> {
+        let length = Length::mm;
+        let mut all = vec![(
+            Contribution {
+                input: Input::StandingStill,
+                down: length(part.plus_minus_mm),
+                up: length(part.plus_minus_mm),
+                source: Source::GEOMETRY,
+            },
+            false,
+        )];
+        let is_at_rest = at.steer_deg.abs() < 0.01 && at.travel_mm.abs() < 0.01;
+        if part.cloud.carried == Carried::SteeredUpright || is_at_rest {
+            return all;
+        }
+        let raised = self.case.levers.raised();
+        let whole = self.moving.reach_raised(raised);
+        let room = |moving: &Moving, cloud: &Cloud, reached: Reach| {
+            // A stretch that leaves out lock or travel leaves it out here too, and one that was limited stays so.
+            let by_as_much =
+                |of: f64, was: f64, is: f64| if of > 0.0 { (of + is - was).max(0.0) } else { 0.0 };
+            let moved = Reach {
+                outward_deg: by_as_much(reach.outward_deg, whole.outward_deg, reached.outward_deg),
+                inward_deg: by_as_much(reach.inward_deg, whole.inward_deg, reached.inward_deg),
+                bump_mm: by_as_much(reach.bump_mm, whole.bump_mm, reached.bump_mm),
+                droop_mm: by_as_much(reach.droop_mm, whole.droop_mm, reached.droop_mm),
+            };
+            let kinematics = moving.kinematics(self.case.fitted, self.case.planned_camber())?;
+            let pose = along(envelope, reach, moved, at);
+            Some(self.field.room(&kinematics, self.wheel.center_y, cloud, pose))
+        };
+        let Some(nominal) = room(self.moving, &part.cloud, whole) else { return all };
+        for one in otherwise {
+            let ends = one.ends.each_ref().map(|(moving, cloud)| {
+                let cloud = cloud.as_ref().unwrap_or(&part.cloud);
+                room(moving, cloud, moving.reach_raised(raised)).unwrap_or(nominal)
+            });
+            let (low, high) = (ends[0].min(ends[1]).min(nominal), ends[0].max(ends[1]).max(nominal));
+            let (down, up) = (length(nominal - low), length(high - nominal));
+            all.push((Contribution { input: one.input, down, up, source: one.source }, one.is_usual));
+        }
+        if part.gives_under_load() && envelope != Envelope::Parking {
+            let down = self.case.limits.compliance;
+            let contribution =
+                Contribution { input: Input::Compliance, down, up: Length::ZERO, source: UNDER_LOAD };
+            all.push((contribution, false));
+        }
+        all.retain(|(one, _)| one.down.as_mm() > 1e-9 || one.up.as_mm() > 1e-9);
+        all.sort_by(|a, b| b.0.down.as_mm().total_cmp(&a.0.down.as_mm()));
+        all
+    }
+}
+
+/// A pose under another reach: on a bound it stays on that bound.
+fn along(envelope: Envelope, was: Reach, is: Reach, at: Pose) -> Pose {
+    const ON: f64 = 0.02;
+    let ((down_was, up_was), (down, up)) = (was.travel(envelope), is.travel(envelope));
+    let travel_mm = match at.travel_mm {
+        travel if travel >= up_was - ON && up_was > 0.0 => up,
+        travel if travel <= down_was + ON && down_was < 0.0 => down,
+        travel => travel.clamp(down, up),
+    };
+    let ((in_was, out_was), (inward, outward)) =
+        (was.steer(envelope, at.travel_mm), is.steer(envelope, travel_mm));
+    let steer_deg = match at.steer_deg {
+        steer if steer >= out_was - ON && out_was > 0.0 => outward,
+        steer if steer <= in_was + ON && in_was < 0.0 => inward,
+        steer => steer.clamp(inward, outward),
+    };
+    Pose { steer_deg, travel_mm }
+}
+
+impl PartInSpace {
+    /// Sheet metal and liners come nearer under load.
+    fn gives_under_load(&self) -> bool {
+        matches!(
+            self.feature,
+            Feature::FenderLateral | Feature::Arch | Feature::LinerAhead | Feature::InnerLiner
+        )
+    }
+}
