@@ -604,3 +604,103 @@ fn the_rear_has_parts_of_its_own_and_some_lie_under_the_axle() {
     let found = of(&tie_rod, Feature::TieRodEnd).found;
     assert_eq!(found.least_mm, found.at_rest_mm);
 }
+
+#[test]
+fn every_remedy_that_is_said_to_turn_it_does_and_a_little_less_does_not() {
+    let mut rng = StdRng::seed_from_u64(0xbead);
+    let (mut turned, mut not) = (0, 0);
+    for _ in 0..40 {
+        let (shop, planned) = drawn(&mut rng);
+        let usage = Usage::from(Envelope::Road);
+        shop.ask(|case| {
+            let stopped = |levers: &Levers, setup: &Setup| {
+                AxleCase { levers, ..*case }.is_ruled_out_in_motion(setup, &usage).unwrap()
+            };
+            let none = Levers::default();
+            assert_eq!(case.remedies(&planned, &usage).is_empty(), !stopped(&none, &planned));
+            for one in case.remedies(&planned, &usage) {
+                let Some(amount) = one.amount else {
+                    not += 1;
+                    continue;
+                };
+                turned += 1;
+                let with = |lever, amount: f64| {
+                    let mut levers = Levers::default();
+                    levers.set(lever, amount.max(0.0)).unwrap();
+                    stopped(&levers, &planned)
+                };
+                match one.remedy {
+                    Remedy::RideHeight => {
+                        assert!(!with(Lever::RideHeight, amount), "{planned}: {amount}");
+                        assert!(with(Lever::RideHeight, amount - 1.0), "{planned}: less than {amount}");
+                    }
+                    Remedy::WheelForward => assert!(!with(Lever::Arms, amount), "{planned}: {amount}"),
+                    Remedy::Offset => {
+                        let mut wheel = planned.wheel.unwrap();
+                        wheel.offset = fitment::Offset::from_mm(amount);
+                        let there = Setup { wheel: Some(wheel), ..planned };
+                        assert!(!stopped(&none, &there), "{planned}: ET{amount}");
+                    }
+                    Remedy::SteeringLimiter | Remedy::BumpStop | Remedy::Trim => {
+                        assert!(amount > 0.0 && amount < 60.0, "{planned}: {amount}");
+                    }
+                }
+            }
+        });
+    }
+    assert!(turned > 8 && not > 40, "{turned} {not}");
+}
+
+#[test]
+fn a_taller_tire_never_has_more_room_on_the_ladder() {
+    let mut rng = StdRng::seed_from_u64(0x11f7);
+    for _ in 0..4 {
+        let (shop, planned) = drawn(&mut rng);
+        let reference = setup(FITTED).overall_diameter().unwrap();
+        shop.ask(|case| {
+            let ladder = case.lift_ladder(&planned, reference, &Usage::from(Envelope::Road)).unwrap();
+            let own = planned.tire.unwrap().size.named_section_width();
+            // Of one section width: taller is nearer to what is above, ahead and behind.
+            let like: Vec<_> = ladder
+                .tires
+                .iter()
+                .filter(|tire| tire.setup.tire.unwrap().size.named_section_width() == own)
+                .collect();
+            for pair in like.windows(2) {
+                for lift in 0..LIFTS_MM.len() {
+                    let short = |tire: &fitment::swept::lift::TallerTire, part: Feature| {
+                        let found = tire.at[lift].short.iter().find(|(one, _)| *one == part);
+                        found.map_or(0.0, |(_, by)| *by)
+                    };
+                    for part in [Feature::LinerAhead, Feature::SillBehind] {
+                        let (low, tall) = (short(pair[0], part), short(pair[1], part));
+                        assert!(tall >= low - 0.3, "{planned} {part:?} at lift {lift}: {low} {tall}");
+                    }
+                }
+            }
+            // The tallest at a lift is one that nothing rules out there.
+            for (lift, tallest) in ladder.tallest.iter().enumerate() {
+                let ok = |at: usize| !ladder.tires[at].at[lift].verdict.rules_out();
+                assert!(tallest.is_none_or(ok));
+                let above = tallest.map_or(0, |at| at + 1);
+                assert!((above..ladder.tires.len()).all(|at| !ok(at)), "{planned}");
+            }
+        });
+    }
+}
+
+#[test]
+fn a_lowering_takes_travel_and_a_lift_gives_it() {
+    for (raised, bump, droop) in
+        [(0.0, 55.0, 70.0), (30.0, 85.0, 40.0), (-20.0, 35.0, 90.0), (100.0, 155.0, 0.0)]
+    {
+        let shop = Shop::rear(Vec::new()).with(Fact::BumpTravel, "55").with(Fact::DroopTravel, "70");
+        shop.ask(|case| {
+            let reach = case.moving().reach_raised(raised);
+            assert_eq!((reach.bump_mm, reach.droop_mm), (bump, droop), "{raised}");
+        });
+    }
+    // However low, some travel is reckoned with (estimate: 25 mm).
+    let shop = Shop::rear(Vec::new()).with(Fact::BumpTravel, "55");
+    assert_eq!(shop.ask(|case| case.moving().reach_raised(-50.0).bump_mm), 25.0);
+}

@@ -56,6 +56,18 @@ async fn the_bench_the_comparison_and_the_window_say_one_word() {
             let sides = shop.get(&format!("/jobs/{id}/side-by-side")).await;
             let column = &sides["bench"];
             assert_eq!(words(&bench["ledger"]), words(&column["ledger"]), "job {id}, {planned}");
+            // In motion no word is better than standing still.
+            let plans = json!({ "plans": [planned], "usage": { "envelope": "road" } });
+            let (status, moving) = shop.post(&format!("/jobs/{id}/motion/stretches"), plans).await;
+            assert_eq!(status, 200, "{moving}");
+            let rank = |word: &Value| {
+                let ranks = ["clears", "tight", "measure_first", "touches"];
+                ranks.iter().position(|one| *word == *one).unwrap_or_else(|| panic!("{word} is no verdict"))
+            };
+            for axle in AXLES.into_iter().filter(|axle| !moving[0][axle].is_null()) {
+                let standing = &bench["axles"][axle]["fit"]["verdict"];
+                assert!(rank(&moving[0][axle]["verdict"]) >= rank(standing), "job {id} {axle}, {planned}");
+            }
             for axle in AXLES {
                 let (fit, of_column) = (&bench["axles"][axle]["fit"], &column["fit"][axle]);
                 assert_eq!(fit["verdict"], of_column["verdict"], "job {id} {axle}, {planned}");
