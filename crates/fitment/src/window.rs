@@ -79,6 +79,21 @@ impl WidthWindow {
     }
 }
 
+/// A planned setup on another rim width with the tire that goes there, at offset 0: where the wheel stands is what is sought. What
+/// a list says of a wheel's width over its flanges, or of a tire, is of that very one alone. `None` without a wheel.
+pub(crate) fn on_width(planned: &Setup, width: RimWidth, tire: Option<Tire>) -> Option<Setup> {
+    let wheel = planned.wheel?;
+    let mut listed = planned.listed;
+    if wheel.width != width {
+        listed.wheel_overall_width = None;
+    }
+    if tire != planned.tire {
+        listed.tire = ListedTire::default();
+    }
+    let wheel = Some(Wheel { width, offset: Offset::from_mm(0.0), ..wheel });
+    Some(Setup { wheel, tire, listed, ..*planned })
+}
+
 /// The widest permitted rim that clears, and the one after it: what stops the next half inch. `None` while no
 /// side is bounded, or no permitted width clears and none could.
 pub fn says(windows: &[WidthWindow]) -> Option<Phrase> {
@@ -184,23 +199,11 @@ impl AxleCase<'_> {
         squarest: &[Size],
         target: Option<StyleTarget>,
     ) -> Option<WidthWindow> {
-        let mut wheel = planned.wheel?;
-        wheel.width = width;
-        // Where the wheel stands is what is sought; the offset only has to be there.
-        wheel.offset = Offset::from_mm(0.0);
-        let mut listed = planned.listed;
         let tire = planned.tire.map(|tire| match nearest_square(squarest, width, &tire.size) {
-            Some(size) if size != tire.size => {
-                listed.tire = ListedTire::default();
-                Tire { size, service: None, ..tire }
-            }
+            Some(size) if size != tire.size => Tire { size, service: None, ..tire },
             _ => tire,
         });
-        // What a list says of a wheel's width over its flanges is of its own width alone.
-        if planned.wheel.is_some_and(|planned| planned.width != width) {
-            listed.wheel_overall_width = None;
-        }
-        let setup = Setup { wheel: Some(wheel), tire, listed, ..*planned };
+        let setup = on_width(planned, width, tire)?;
         let stand = MountedSetup::of(&setup, self.planned_camber())?;
         let spacer = stand.spacer();
         let mut window = WidthWindow {

@@ -7,31 +7,34 @@ use crate::setup::Setup;
 impl AxleCase<'_> {
     /// The least of the allowed work with which a setup clears everything that was read; `None` when even all of it
     /// does not do, or the setup cannot be placed.
-    ///
-    /// Hard work is given up before mild: from the hardest lever on, each goes back towards what the trial has set
-    /// as far as the others still clear it.
     pub fn least_of(&self, planned: &Setup, allowed: &Levers) -> Option<Levers> {
         let clears = |levers: &Levers| Some(!AxleCase { levers, ..*self }.rules_out(planned)?);
         if clears(self.levers)? {
             return Some(*self.levers);
         }
-        if !clears(allowed)? {
-            return None;
-        }
-        let mut least = *allowed;
-        for lever in Lever::ALL.into_iter().rev().filter(|lever| lever.is_on_the_car()) {
-            let (from, to) = (self.levers.amount(lever), allowed.amount(lever));
-            let step = lever.facts().range.2;
-            let steps = ((to - from).abs() / step).ceil() as u32;
-            let enough = (0..steps)
-                .map(|count| from + (to - from).signum() * step * f64::from(count))
-                .find(|amount| clears(&least.with(lever, *amount)) == Some(true));
-            if let Some(amount) = enough {
-                least = least.with(lever, amount);
-            }
-        }
-        Some(least)
+        least_work(self.levers, allowed, |levers| clears(levers) == Some(true))
     }
+}
+
+/// The least work between two settings of the levers that does; `None` when even all of it does not. Hard work is given up before
+/// mild: from the hardest lever on, each goes back as far as the others still do.
+pub(crate) fn least_work(from: &Levers, allowed: &Levers, does: impl Fn(&Levers) -> bool) -> Option<Levers> {
+    if !does(allowed) {
+        return None;
+    }
+    let mut least = *allowed;
+    for lever in Lever::ALL.into_iter().rev().filter(|lever| lever.is_on_the_car()) {
+        let (from, to) = (from.amount(lever), allowed.amount(lever));
+        let step = lever.facts().range.2;
+        let steps = ((to - from).abs() / step).ceil() as u32;
+        let enough = (0..steps)
+            .map(|count| from + (to - from).signum() * step * f64::from(count))
+            .find(|amount| does(&least.with(lever, *amount)));
+        if let Some(amount) = enough {
+            least = least.with(lever, amount);
+        }
+    }
+    Some(least)
 }
 
 #[cfg(test)]

@@ -3,4 +3,5 @@
 mod least_work;
 mod mildest;
 
+pub(crate) use least_work::least_work;
 pub use mildest::{Proposal, THICKEST_SPACER_MM, helps};

@@ -15,7 +15,6 @@ use crate::setup::{Listed, Setup};
 use crate::tire::dimensions::overall_diameter;
 use crate::tire::rims::{PermittedRims, RimFit};
 use crate::tire::{InchSize, MetricSize, Size, Tire};
-
 use crate::working::{Phrase, Quantity, Source};
 
 /// Heights of lift that are tried, in millimetres.

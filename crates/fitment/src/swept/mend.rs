@@ -6,6 +6,7 @@ use crate::coded::coded;
 use crate::codes::Offset;
 use crate::length::Length;
 use crate::lever::{Lever, Levers};
+use crate::mend::least_work;
 use crate::motion::{Carried, Reach};
 use crate::setup::Setup;
 use crate::wheel::Wheel;
@@ -115,7 +116,12 @@ impl AxleCase<'_> {
         let by_lever = |lever: Lever| {
             let from = self.levers.amount(lever);
             let most = lever.facts().range.1 - from;
-            least_that_does(most, |amount| with(&self.levers.with(lever, from + amount)))
+            let does = |amount: f64| with(&self.levers.with(lever, from + amount));
+            match lever {
+                // What it gives behind it takes ahead: more is not always better, so each millimetre is tried.
+                Lever::Arms => (1..=most.max(0.0) as u32).map(f64::from).find(|amount| does(*amount)),
+                _ => least_that_does(most, does),
+            }
         };
         let mm = |amount: f64| Quantity::length(Length::mm(amount));
         let words = remedy.words();
@@ -235,19 +241,7 @@ impl AxleCase<'_> {
     /// The least trimming that does, hard work given up before mild.
     fn trimmed(&self, does: &dyn Fn(&Levers) -> bool) -> Option<Levers> {
         let all = TRIMS.iter().fold(*self.levers, |levers, lever| levers.with(*lever, lever.facts().range.1));
-        if !does(&all) {
-            return None;
-        }
-        let mut least = all;
-        for lever in TRIMS.into_iter().rev() {
-            let (from, step) = (self.levers.amount(lever), lever.facts().range.2);
-            let steps = ((least.amount(lever) - from) / step).ceil().max(0.0) as u32;
-            let amounts = (0..steps).map(|count| from + step * f64::from(count));
-            if let Some(amount) = amounts.into_iter().find(|amount| does(&least.with(lever, *amount))) {
-                least = least.with(lever, amount);
-            }
-        }
-        Some(least)
+        least_work(self.levers, &all, does)
     }
 }
 

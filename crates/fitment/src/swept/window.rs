@@ -9,14 +9,13 @@
 use super::judged::Stretch;
 use super::{PartInSpace, Swinging, Usage};
 use crate::case::AxleCase;
-use crate::codes::Offset;
 use crate::corner::feature::BlocksFrom;
 use crate::motion::sweep::Cell;
 use crate::motion::{Carried, Kinematics, Pose, Sweep};
+use crate::section::outline::flange_top;
 use crate::section::{Outline, Toward};
 use crate::setup::Setup;
-use crate::wheel::Wheel;
-use crate::window::{Edge, FURTHEST_MM, Root, WidthWindow, root};
+use crate::window::{Edge, FURTHEST_MM, Root, WidthWindow, on_width, root};
 
 /// Height of the bins in which only the place nearest to the wheel counts, in millimetres.
 const BIN_MM: f64 = 0.5;
@@ -197,18 +196,9 @@ impl Swinging<'_> {
 
     /// The outline of a width of the window, with what is on the tire.
     fn outline_of(&self, window: &WidthWindow) -> Option<Outline> {
-        let wheel = Wheel { width: window.rim_width, offset: Offset::from_mm(0.0), ..self.planned.wheel? };
-        let same_width = self.planned.wheel.is_some_and(|planned| planned.width == window.rim_width);
-        let mut listed = self.planned.listed;
-        if !same_width {
-            listed.wheel_overall_width = None;
-        }
-        if window.tire != self.planned.tire {
-            listed.tire = crate::setup::ListedTire::default();
-        }
-        let setup = Setup { wheel: Some(wheel), tire: window.tire, listed, ..*self.planned };
+        let setup = on_width(self.planned, window.rim_width, window.tire)?;
         let outline = Outline::of(&setup)?;
-        let top = crate::section::outline::flange_top(&setup)?;
+        let top = flange_top(&setup)?;
         Some(self.usage.added.on(&outline, top))
     }
 
