@@ -67,7 +67,7 @@ pub struct LiftView {
 }
 
 /// A lift changes more than room.
-const CAUTION: &str = "A lift raises the centre of gravity, steepens joints and shafts and moves the headlights: local codes and a licensed inspector decide. Bump stops are taken as they are; what a lift gives is gone at full bump. Turn lock to lock and load the suspension before the first drive.";
+const CAUTION: &str = "The sizes follow from the notation: not every one is made. A lift raises the centre of gravity, steepens joints and shafts and moves the headlights: local codes and a licensed inspector decide. Bump stops are taken as they are; what a lift gives is gone at full bump. Turn lock to lock and load the suspension before the first drive.";
 
 impl MotionRequest {
     /// The ladder of a job's plan.
