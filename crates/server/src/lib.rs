@@ -5,6 +5,7 @@
 //! - [`wire`]: what goes over the wire, loose and unit-suffixed, and the one way from it into the core.
 //! - [`problem`]: every error as RFC 9457, with the only status codes there are.
 //! - [`price_list`]: price lists as they are read. [`catalogue`]: the catalogue they make, kept at hand.
+//! - [`changes`]: which job was changed, told to every screen.
 //! - [`gauge`]: the port to a measuring device.
 //! - [`supplier`]: the port to a supplier, and what it said.
 //! - [`brake_sweep`]: the catalogue's wheels over a brake, worked out once. [`photo`]: the picture of a photo, and nothing else.
@@ -16,6 +17,7 @@
 
 pub mod apart;
 pub mod brake_sweep;
+pub mod changes;
 pub mod download;
 pub mod extract;
 pub mod gauge;
@@ -44,6 +46,7 @@ use axum::extract::{DefaultBodyLimit, FromRef};
 use axum::http::header;
 use axum::middleware::{from_fn, map_response};
 use brake_sweep::BrakeSweepCache;
+use changes::Changes;
 use download::Downloads;
 use gauge::{GaugePort, NoGauge};
 use price_list::{LastRead, Progress};
@@ -94,6 +97,8 @@ pub struct AppState {
     pub sweeps: BrakeSweepCache,
     /// What jobs last asked for know of their cars.
     pub knowledge: KnowledgeCache,
+    /// Which jobs were changed, told to every screen.
+    pub changes: Changes,
     /// Where other people's files are read.
     pub reader: apart::Reader,
     /// Files under way.
@@ -112,6 +117,7 @@ impl AppState {
             progress: Progress::default(),
             sweeps: BrakeSweepCache::default(),
             knowledge: KnowledgeCache::default(),
+            changes: Changes::default(),
             reader: apart::Reader::here(),
             downloads: Downloads::default(),
         }
@@ -139,6 +145,12 @@ impl AppState {
 impl FromRef<AppState> for apart::Reader {
     fn from_ref(shop: &AppState) -> Self {
         shop.reader.clone()
+    }
+}
+
+impl FromRef<AppState> for Changes {
+    fn from_ref(shop: &AppState) -> Self {
+        shop.changes.clone()
     }
 }
 
@@ -233,5 +245,11 @@ pub async fn serve(
     shop: AppState,
     shutdown: impl Future<Output = ()> + Send + 'static,
 ) -> std::io::Result<()> {
+    let changes = shop.changes.clone();
+    // Whoever listens to changes would listen for ever.
+    let shutdown = async move {
+        shutdown.await;
+        changes.close();
+    };
     serve::serve(listener, app(shop), serve::Limits::default(), shutdown).await
 }

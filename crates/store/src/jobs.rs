@@ -15,6 +15,7 @@ use crate::columns;
 use crate::journal::{self, Kind, NewEntry};
 use crate::measurements::{KeptReading, Measurements, Rows};
 use crate::picked::Picked;
+use crate::words::what_changed;
 use crate::workshop::Workshop;
 
 /// Where a job stands in the order of the work.
@@ -137,10 +138,10 @@ pub struct Job {
     pub created_at: Timestamp,
     /// When it last changed.
     pub updated_at: Timestamp,
-    /// Whether there is a change to undo.
-    pub can_undo: bool,
-    /// Whether there is an undone change to redo.
-    pub can_redo: bool,
+    /// What undo takes back, in words; `None` when there is nothing.
+    pub undoes: Option<String>,
+    /// What redo does again, in words; `None` when there is nothing.
+    pub redoes: Option<String>,
     /// The rest.
     pub content: JobContent,
 }
@@ -205,8 +206,8 @@ fn into_job(connection: &Connection, id: i64, mut row: Map<String, Value>) -> Re
         revision,
         created_at,
         updated_at,
-        can_undo: steps.to_undo().is_some(),
-        can_redo: steps.to_redo().is_some(),
+        undoes: steps.to_undo().map(|entry| journal::words_of(connection, entry)).transpose()?,
+        redoes: steps.to_redo().map(|entry| journal::words_of(connection, entry)).transpose()?,
         content,
     })
 }
@@ -656,31 +657,4 @@ fn candidates(connection: &Connection, job: i64) -> Result<Vec<Candidate>, Store
         candidates.push(Candidate { letter, note, setups: setups.map_err(corrupt)? });
     }
     Ok(candidates)
-}
-
-/// What differs, for the journal.
-fn what_changed(before: &JobContent, after: &JobContent) -> String {
-    let changed = [
-        (before.car_label != after.car_label, "car"),
-        (before.wish != after.wish, "wish"),
-        (before.stage != after.stage, "stage"),
-        (before.drive != after.drive, "drive"),
-        (before.notes != after.notes, "notes"),
-        (before.fitted != after.fitted, "fitted setup"),
-        (before.planned.front != after.planned.front, "planned front"),
-        (before.planned.rear != after.planned.rear, "planned rear"),
-        (before.candidates != after.candidates, "candidates"),
-        (before.measurements.car != after.measurements.car, "car's record"),
-        (before.measurements.readings != after.measurements.readings, "readings"),
-        (before.measurements.levers != after.measurements.levers, "levers"),
-        (before.measurements.wanted != after.measurements.wanted, "wanted style"),
-        (before.picked.rows != after.picked.rows, "picked parts"),
-        (before.picked.answered != after.picked.answered, "questions answered"),
-        (before.workshop.templates != after.workshop.templates, "brake profiles"),
-        (before.workshop.trials != after.workshop.trials, "trial fits"),
-        (!before.put_away && after.put_away, "put away"),
-        (before.put_away && !after.put_away, "taken out again"),
-    ];
-    let words: Vec<&str> = changed.into_iter().filter(|(is, _)| *is).map(|(_, word)| word).collect();
-    words.join(", ")
 }

@@ -170,6 +170,12 @@ pub(crate) fn steps(connection: &Connection, job: i64) -> Result<Steps, StoreErr
     Ok(steps)
 }
 
+/// What an entry changed, in words.
+pub(crate) fn words_of(connection: &Connection, entry: i64) -> Result<String, StoreError> {
+    let mut statement = connection.prepare_cached("SELECT what FROM journal WHERE id = ?1")?;
+    Ok(statement.query_row([entry], |row| row.get(0))?)
+}
+
 /// What an entry changed, and the content now with that change taken back (to undo) or made again (to redo).
 pub(crate) fn content_of(
     connection: &Connection,

@@ -33,6 +33,7 @@ pub mod proven;
 mod snapshot;
 pub mod storage;
 mod store;
+mod words;
 pub mod workshop;
 
 pub use error::StoreError;

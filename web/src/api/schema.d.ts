@@ -192,6 +192,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The jobs as they change, as server-sent events: `job` with what changed, `missed` when some were not heard. */
+        get: operations["changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/compare": {
         parameters: {
             query?: never;
@@ -2006,6 +2023,23 @@ export interface components {
             /** @description What the owner wants. */
             wish: string;
         };
+        /** @description One change of a job. */
+        JobChanged: {
+            /**
+             * Format: int64
+             * @description Its id in paths.
+             */
+            job: number;
+            /**
+             * Format: int64
+             * @description The revision it has now.
+             */
+            revision: number;
+            /** @description What was changed, in words. */
+            what: string;
+            /** @description Who changed it, as they signed; empty when they did not. */
+            who: string;
+        };
         /** @description A job as the counter shows it. */
         JobSummaryView: {
             /** @description How many setups are kept. */
@@ -2076,6 +2110,8 @@ export interface components {
             put_away: boolean;
             /** @description What was read in the bay, in the order it was read. */
             readings: components["schemas"]["ReadingView"][];
+            /** @description What redo does again, in words. */
+            redoes?: string | null;
             /**
              * Format: int64
              * @description Grows by one with every change.
@@ -2089,6 +2125,8 @@ export interface components {
             trials: components["schemas"]["TrialView"][];
             /** @description Readings with something wrong. */
             troubles: components["schemas"]["TroubleView"][];
+            /** @description What undo takes back, in words. */
+            undoes?: string | null;
             /** @description When it last changed, RFC 3339. */
             updated_at: string;
             /** @description How the owner wants it to stand. */
@@ -5133,6 +5171,29 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+        };
+    };
+    changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a stream that stays open */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["JobChanged"];
+                };
+            };
+            403: components["responses"]["NotFromHere"];
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
         };

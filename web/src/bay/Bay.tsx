@@ -29,6 +29,7 @@ export function Bay() {
   const side: Side = asked.get("side") === "right" ? "right" : "left";
   const [manner, setManner] = useState<Manner>(START);
   const entry = useRef<EntryHandle>(null);
+  const [followsOn, setFollowsOn] = useState(false);
   const { queue, trouble, take, remove, copyOver } = useReadings(open);
 
   const plan = usePlan(open);
@@ -86,8 +87,14 @@ export function Bay() {
     for (const [name, value] of Object.entries(change)) next.set(name, value);
     setAsked(next, { replace: true });
   };
+  /** Another reading, chosen by hand: the keyboard is not called up for it. */
+  const choose = (change: Record<string, string>) => {
+    setFollowsOn(false);
+    go(change);
+  };
   const taken = (reading: NewReading) => {
     take(reading);
+    setFollowsOn(true);
     // On to the next that has not been read on this side.
     const from = list.findIndex((one) => one.part.code === reading.what);
     const later = [...list.slice(from + 1), ...list.slice(0, from)];
@@ -97,6 +104,13 @@ export function Bay() {
 
   const keys: KeyBinding[] = [
     { keys: ["g"], shown: "g", does: "take what the gauge shows", run: () => entry.current?.takeGauge() },
+    {
+      keys: [..."0123456789.,-"],
+      shown: "0…9",
+      does: "the figure",
+      takesFigures: true,
+      run: (key) => entry.current?.type(key),
+    },
     { keys: ["/"], shown: "/", does: "type a figure", run: () => entry.current?.focus() },
     { keys: ["f"], shown: "f", does: "front axle", run: () => go({ axle: "front" }) },
     { keys: ["r"], shown: "r", does: "rear axle", run: () => go({ axle: "rear" }) },
@@ -141,7 +155,7 @@ export function Bay() {
       <h1 className="sr-only">Bay: {content.car_label}</h1>
       <section className="flex min-h-0 min-w-0 flex-1 flex-col gap-2 p-2" aria-label="At the car">
         <div className="flex flex-wrap items-stretch gap-2">
-          <Corners axle={axle} side={side} onChoose={(axle, side) => go({ axle, side })} />
+          <Corners axle={axle} side={side} onChoose={(axle, side) => choose({ axle, side })} />
           <button
             type="button"
             className="plain-button min-h-[48px] px-3 text-[16px]"
@@ -182,12 +196,14 @@ export function Bay() {
             done={done}
             codes={list.map((one) => one.part.code)}
             steers={list.some((one) => one.part.at_lock)}
-            onLight={(part) => go({ part })}
+            onLight={(part) => choose({ part })}
           />
         </div>
         <Entry
           key={`${row.part.code}-${axle}-${side}`}
           ref={entry}
+          draft={`bay.${open.id}.${axle}.${side}.${row.part.code}`}
+          followsOn={followsOn}
           part={row.part}
           axle={axle}
           side={side}
@@ -213,7 +229,7 @@ export function Bay() {
               shown={of(one.part.code)}
               side={side}
               registry={registry}
-              onChoose={() => go({ part: one.part.code })}
+              onChoose={() => choose({ part: one.part.code })}
               onRemove={(reading) => void remove(reading)}
             />
           ))}

@@ -1,7 +1,9 @@
-import { type Ref, useImperativeHandle, useRef, useState } from "react";
+import { type Ref, useEffect, useImperativeHandle, useRef, useState } from "react";
 import type { Axle, House, NewReading, Registry, Schemas } from "../api/client";
+import { numberOf, readNumber } from "../shared/number";
+import { useDraft } from "../shared/useDraft";
 
-export type EntryHandle = { takeGauge: () => void; focus: () => void };
+export type EntryHandle = { takeGauge: () => void; focus: () => void; type: (figure: string) => void };
 
 /** How the next reading is taken; stays from one to the next. */
 export type Manner = {
@@ -14,6 +16,10 @@ export type Manner = {
 };
 
 type Props = {
+  /** Under which name what is typed and not yet taken is kept. */
+  draft: string;
+  /** The figure before this one was just taken: the next is typed at once. */
+  followsOn: boolean;
   part: Registry["parts"][number];
   axle: Axle;
   side: "left" | "right";
@@ -26,13 +32,26 @@ type Props = {
   ref?: Ref<EntryHandle>;
 };
 
+const NOTHING_TYPED = { text: "", radius: "", face: "", direction: "", clock: "" };
+
 /** One reading at a time: the figure large, what it was read with and how the car stood. */
-export function Entry({ part, axle, side, registry, house, gauge, manner, onManner, onTake, ref }: Props) {
-  const [text, setText] = useState("");
-  const [radius, setRadius] = useState("");
-  const [face, setFace] = useState("");
-  const [direction, setDirection] = useState("");
-  const [clock, setClock] = useState("");
+export function Entry({
+  draft,
+  followsOn,
+  part,
+  axle,
+  side,
+  registry,
+  house,
+  gauge,
+  manner,
+  onManner,
+  onTake,
+  ref,
+}: Props) {
+  const [typed, setTyped] = useDraft(draft, NOTHING_TYPED);
+  const { text, radius, face, direction, clock } = typed;
+  const type = (change: Partial<typeof NOTHING_TYPED>) => setTyped((before) => ({ ...before, ...change }));
   const [fault, setFault] = useState("");
   const field = useRef<HTMLInputElement>(null);
   const instruments = house?.instruments ?? [];
@@ -41,11 +60,11 @@ export function Entry({ part, axle, side, registry, house, gauge, manner, onMann
 
   const take = (value: number, unit: string, code: string) => {
     if (!Number.isFinite(value)) {
-      setFault("Write the figure as a number, as in 14 or 14,5.");
+      setFault("Write the figure as a number, as in 14, 14,5 or 9/16.");
       field.current?.focus();
       return;
     }
-    const noted = number(radius);
+    const noted = numberOf(radius);
     onTake({
       id: crypto.randomUUID(),
       axle,
@@ -60,20 +79,33 @@ export function Entry({ part, axle, side, registry, house, gauge, manner, onMann
       radius_mm: part.takes_radius && Number.isFinite(noted) ? noted : null,
       face: (part.takes_radius && face) || null,
       direction: (part.takes_radius && direction) || null,
-      clock: part.at_lock && Number.isFinite(number(clock)) ? number(clock) : null,
+      clock: part.at_lock && Number.isFinite(numberOf(clock)) ? numberOf(clock) : null,
       at: new Date().toISOString(),
     });
-    setText("");
-    setRadius("");
-    setClock("");
+    type({ text: "", radius: "", clock: "" });
     setFault("");
+    field.current?.focus();
   };
-  const takeTyped = () => take(number(text), manner.unit, instrument?.code ?? "");
+  const takeTyped = () => {
+    const read = readNumber(text);
+    const value = read.is === "number" ? read.value : Number.NaN;
+    take(value, (read.is === "number" && read.unit) || manner.unit, instrument?.code ?? "");
+  };
   const takeGauge = () => {
     if (gauge?.state === "live" && gauge.value_mm != null) take(gauge.value_mm, "mm", "digital_gauge");
     else setFault("The gauge shows no value now.");
   };
-  useImperativeHandle(ref, () => ({ takeGauge, focus: () => field.current?.focus() }));
+  useImperativeHandle(ref, () => ({
+    takeGauge,
+    focus: () => field.current?.focus(),
+    type: (figure) => {
+      field.current?.focus();
+      type({ text: text + figure });
+    },
+  }));
+  useEffect(() => {
+    if (followsOn) field.current?.focus();
+  }, [followsOn]);
 
   return (
     <section className="border-accent border-2 p-3" aria-label="Reading">
@@ -95,10 +127,22 @@ export function Entry({ part, axle, side, registry, house, gauge, manner, onMann
           placeholder="0"
           value={text}
           onChange={(event) => {
-            setText(event.target.value);
+            type({ text: event.target.value });
             setFault("");
           }}
         />
+        <button
+          type="button"
+          className="btn h-[60px] px-4 text-[22px]"
+          title="Outward of the edge, or overlapping: a figure below zero"
+          aria-label="Other sign"
+          onClick={() => {
+            type({ text: /^[-−]/.test(text.trim()) ? text.trim().slice(1) : `-${text.trim()}` });
+            field.current?.focus();
+          }}
+        >
+          ±
+        </button>
         <Choice
           label="Unit"
           value={manner.unit}
@@ -194,14 +238,14 @@ export function Entry({ part, axle, side, registry, house, gauge, manner, onMann
               value={face}
               usual="its usual face"
               entries={registry.faces}
-              onPick={setFace}
+              onPick={(face) => type({ face })}
             />
             <Pick
               label="Along"
               value={direction}
               usual="the usual way"
               entries={registry.directions}
-              onPick={setDirection}
+              onPick={(direction) => type({ direction })}
             />
           </>
         )}
@@ -214,7 +258,7 @@ export function Entry({ part, axle, side, registry, house, gauge, manner, onMann
               inputMode="decimal"
               placeholder="usual"
               value={clock}
-              onChange={(event) => setClock(event.target.value)}
+              onChange={(event) => type({ clock: event.target.value })}
             />
             o'clock
           </label>
@@ -228,7 +272,7 @@ export function Entry({ part, axle, side, registry, house, gauge, manner, onMann
               inputMode="decimal"
               placeholder="not noted"
               value={radius}
-              onChange={(event) => setRadius(event.target.value)}
+              onChange={(event) => type({ radius: event.target.value })}
             />
             mm
           </label>
@@ -236,12 +280,6 @@ export function Entry({ part, axle, side, registry, house, gauge, manner, onMann
       </div>
     </section>
   );
-}
-
-/** A figure as it is typed: a comma is a decimal point on half of the shop's keyboards. */
-function number(text: string): number {
-  const plain = text.trim().replace(",", ".").replace("−", "-");
-  return plain === "" ? Number.NaN : Number(plain);
 }
 
 type PickProps = {

@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import type { Axle, Car as CarRecord, Fact, Schemas } from "../api/client";
 import { useSheet } from "../job/JobSheet";
+import { identity } from "../job/merge";
 import { useRegistry } from "../shared/registry";
 import { Alternatives } from "./Alternatives";
 import { FactField } from "./FactField";
@@ -21,12 +22,11 @@ export function Car() {
     const facts: Fact[] = text.trim() ? [...others, { fact: entry.code, axle, value: text.trim() }] : others;
     edit({ car: { ...car, facts } });
   };
-  /** What the program says against one field, by the place of the fact in what was sent. */
+  /** What the program says against one field. */
   const faultOf = (entry: Entry, axle: Axle | null): string | null => {
-    if (save.is !== "refused") return null;
-    const at = car.facts.findIndex((fact) => fact.fact === entry.code && (fact.axle ?? null) === axle);
-    const pointer = `/car/facts/${at}/`;
-    return save.errors.find((error) => at >= 0 && error.pointer.startsWith(pointer))?.detail ?? null;
+    if (save.is !== "refused" && save.is !== "held") return null;
+    const pointer = `/car/facts/${identity({ fact: entry.code, axle })}/`;
+    return save.errors.find((error) => error.pointer.startsWith(pointer))?.detail ?? null;
   };
   const shownOf = (entry: Entry, axle: Axle | null) =>
     car.facts.find((fact) => fact.fact === entry.code && (fact.axle ?? null) === axle)?.value ?? "";

@@ -56,7 +56,7 @@ export function FactField({ entry, axle, value, fault, onChange }: Props) {
           aria-label={name}
           aria-invalid={fault ? true : undefined}
           value={text}
-          placeholder="not known"
+          placeholder={entry.least == null ? "not known" : `not known (${entry.least} to ${entry.most})`}
           inputMode={entry.kind === "number" ? "decimal" : "text"}
           maxLength={160}
           onChange={(event) => put(event.target.value)}

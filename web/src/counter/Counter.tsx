@@ -1,7 +1,8 @@
-import { useInfiniteQuery } from "@tanstack/react-query";
+import { useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type JobSummary } from "../api/client";
+import { useChanges } from "../job/useChanges";
 import { KeysDialog } from "../shared/Dialog";
 import { type KeyBinding, useKeys } from "../shared/keys";
 import { useTheme } from "../shared/theme";
@@ -41,6 +42,8 @@ export function Counter() {
     },
     placeholderData: (before) => before,
   });
+  const queries = useQueryClient();
+  useChanges(() => void queries.invalidateQueries({ queryKey: ["jobs"] }));
   const keys: KeyBinding[] = [
     { keys: ["/"], shown: "/", does: "find a job", run: () => findField.current?.focus() },
     { keys: ["n"], shown: "n", does: "new job", run: () => newJob.current?.focus() },

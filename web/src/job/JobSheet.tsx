@@ -33,14 +33,10 @@ export function JobSheet({ id }: { id: number }) {
   const toggleCompare = () => navigate(`/jobs/${id}/${view === "compare" ? "bench" : "compare"}`);
   const sheetKeys: KeyBinding[] = [
     {
-      keys: STAGES.map((_, at) => String(at + 1)),
-      shown: "1…8",
-      does: "stage of the work: its screen, or where the job stands",
-      run: (key) => {
-        const stage = STAGES[Number(key) - 1];
-        if (stage?.path) navigate(`/jobs/${id}/${stage.path}`);
-        else if (stage) state.edit({ stage: stage.code });
-      },
+      keys: STAGES.flatMap(({ path }, at) => (path ? [String(at + 1)] : [])),
+      shown: `1…${STAGES.filter(({ path }) => path).length}`,
+      does: "the screen of a stage of the work",
+      run: (key) => navigate(`/jobs/${id}/${STAGES[Number(key) - 1]?.path}`),
     },
     {
       keys: ["c"],

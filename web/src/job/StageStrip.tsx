@@ -9,7 +9,7 @@ type Props = { open: OpenJob; view: string; onCompare: () => void; onKeys: () =>
 
 /** The order of the work with where the job stands, the views of the sheet, and what the sheet's state is. */
 export function StageStrip({ open, view, onCompare, onKeys }: Props) {
-  const { content, edit, job } = open;
+  const { content, job } = open;
   const { units, next } = useUnits();
   const { isDark, toggle } = useTheme();
   const here = STAGES.findIndex((stage) => stage.code === content.stage);
@@ -21,7 +21,7 @@ export function StageStrip({ open, view, onCompare, onKeys }: Props) {
       <nav className="border-base-300 flex flex-wrap items-stretch border-l" aria-label="Stages of the work">
         {STAGES.map((stage, at) => {
           const standing = at < here ? "done" : at === here ? "here" : "to come";
-          const look = `hover:bg-base-300/60 flex cursor-pointer items-center gap-1.5 px-2 py-2 text-[14px] ${
+          const look = `flex items-center gap-1.5 px-2 py-2 text-[14px] ${
             at === here ? "font-semibold" : ""
           }`;
           return stage.path ? (
@@ -29,22 +29,16 @@ export function StageStrip({ open, view, onCompare, onKeys }: Props) {
               key={stage.code}
               to={`/jobs/${open.id}/${stage.path}`}
               aria-current={view === stage.path ? "page" : undefined}
-              className={`${look} aria-[current]:bg-primary aria-[current]:text-primary-content`}
+              className={`${look} hover:bg-base-300/60 cursor-pointer aria-[current]:bg-primary aria-[current]:text-primary-content`}
             >
               <StageMark is={standing} />
               {stage.name}
             </Link>
           ) : (
-            <button
-              key={stage.code}
-              type="button"
-              className={look}
-              title={`The job stands at ${stage.name}`}
-              onClick={() => edit({ stage: stage.code })}
-            >
+            <span key={stage.code} className={`${look} opacity-85`} title="Has no screen yet">
               <StageMark is={standing} />
               {stage.name}
-            </button>
+            </span>
           );
         })}
       </nav>
@@ -80,7 +74,7 @@ export function StageStrip({ open, view, onCompare, onKeys }: Props) {
           className="plain-button"
           disabled={!job.can_undo}
           onClick={open.undo}
-          title="Undo (z)"
+          title={job.undoes ? `Undo ${job.undoes} (z)` : "Nothing to undo"}
         >
           Undo
         </button>

@@ -1,5 +1,7 @@
 import type { Job, Lines } from "../api/client";
 
+export { same } from "./merge";
+
 /** What the program keeps of a job, and readings, which have paths of their own. The rest a person can change. */
 type Kept =
   | "id"
@@ -9,6 +11,8 @@ type Kept =
   | "updated_at"
   | "can_undo"
   | "can_redo"
+  | "undoes"
+  | "redoes"
   | "readings"
   | "troubles";
 
@@ -16,12 +20,22 @@ type Kept =
 export type Content = Omit<Job, Kept>;
 
 export function contentOf(job: Job): Content {
-  const { id, number, revision, created_at, updated_at, can_undo, can_redo, readings, troubles, ...content } =
-    job;
+  const {
+    id,
+    number,
+    revision,
+    created_at,
+    updated_at,
+    can_undo,
+    can_redo,
+    undoes,
+    redoes,
+    readings,
+    troubles,
+    ...content
+  } = job;
   return content;
 }
-
-export const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
 export const isEmpty = (lines: Lines) => !lines.front && !lines.rear;
 

@@ -1,6 +1,6 @@
 import type { Drive, Stage } from "../api/client";
 
-/** The stages of the work, in working order; those with a screen of their own name its path. */
+/** The stages of the work, in working order; only those with a screen of their own, which name its path, lead anywhere. */
 export const STAGES: { code: Stage; name: string; path?: string }[] = [
   { code: "car", name: "Car", path: "car" },
   { code: "bay", name: "Bay", path: "bay" },

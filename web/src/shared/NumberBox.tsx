@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { numberOf, readNumber } from "./number";
 
 type Props = {
   label: string;
@@ -10,13 +11,11 @@ type Props = {
 
 const shown = (value: number | null | undefined) => (value == null ? "" : String(value));
 
-const read = (text: string) => Number(text.trim().replace(",", ".").replace("−", "-"));
-
 /** A small box for a number, blank for none. What is half typed ("-", "1,") stays until it is one. */
 export function NumberBox({ label, value, onPut, wide, placeholder = "any" }: Props) {
   const [text, setText] = useState(shown(value));
   useEffect(() => {
-    setText((now) => (read(now) === value && now.trim() !== "" ? now : shown(value)));
+    setText((now) => (numberOf(now) === value ? now : shown(value)));
   }, [value]);
   return (
     <input
@@ -28,9 +27,9 @@ export function NumberBox({ label, value, onPut, wide, placeholder = "any" }: Pr
       onBlur={() => setText(shown(value))}
       onChange={(event) => {
         setText(event.target.value);
-        const typed = event.target.value.trim();
-        if (typed === "") onPut(null);
-        else if (Number.isFinite(read(typed))) onPut(read(typed));
+        const typed = readNumber(event.target.value);
+        if (typed.is === "empty") onPut(null);
+        else if (typed.is === "number") onPut(typed.value);
       }}
     />
   );

@@ -7,11 +7,13 @@ import { Choice } from "../shared/Choice";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
 import { useHouse, useRegistry } from "../shared/registry";
+import { useDraft } from "../shared/useDraft";
 import { readyPhoto } from "./photo";
 
 type TrialView = Schemas["TrialView"];
 type Props = { open: OpenJob; onAdd: (trial: TrialView) => void };
 
+const NO_PHOTOS: number[] = [];
 const START = { contact: "none", gap: null as number | null, overlaps: false, note: "", next: "" };
 
 /** One wheel tried on, in as few touches as it can be: what, where, how much, what next. */
@@ -19,14 +21,15 @@ export function TrialEntry({ open, onAdd }: Props) {
   const { content, id } = open;
   const registry = useRegistry();
   const house = useHouse();
-  const [axle, setAxle] = useState<Axle>("front");
-  const [side, setSide] = useState("left");
-  const [setup, setSetup] = useState("");
-  const [steer, setSteer] = useState("straight");
-  const [isHanging, setHanging] = useState(true);
-  const [instrument, setInstrument] = useState("feeler");
-  const [entry, setEntry] = useState(START);
-  const [photos, setPhotos] = useState<number[]>([]);
+  const draft = `trial.${id}`;
+  const [axle, setAxle] = useDraft<Axle>(`${draft}.axle`, "front");
+  const [side, setSide] = useDraft(`${draft}.side`, "left");
+  const [setup, setSetup] = useDraft(`${draft}.setup`, "");
+  const [steer, setSteer] = useDraft(`${draft}.steer`, "straight");
+  const [isHanging, setHanging] = useDraft(`${draft}.hanging`, true);
+  const [instrument, setInstrument] = useDraft(`${draft}.instrument`, "feeler");
+  const [entry, setEntry] = useDraft(`${draft}.entry`, START);
+  const [photos, setPhotos] = useDraft<number[]>(`${draft}.photos`, NO_PHOTOS);
   const [trouble, setTrouble] = useState("");
   const atHand = [
     { name: "the bench's", line: content.planned[axle] },

@@ -34,6 +34,12 @@ async fn light(browser: &Browser, part: &str) -> anyhow::Result<()> {
     browser.see(&format!("[data-lit={part}]")).await.map(drop)
 }
 
+/// Goes to a stage of the work: in the bay, and after a figure, a digit is a figure.
+async fn stage(browser: &Browser, name: &str) -> anyhow::Result<()> {
+    let path = format!("//nav[@aria-label='Stages of the work']//a[contains(., '{name}')]");
+    Ok(browser.driver.query(By::XPath(&path)).first().await?.click().await?)
+}
+
 /// Types a figure into the reading and takes it.
 async fn take(browser: &Browser, figure: &str) -> anyhow::Result<()> {
     browser.press("/").await?;
@@ -65,12 +71,12 @@ async fn from_a_new_car_to_a_verdict_that_changes_with_its_reading() -> anyhow::
     browser.saved().await?;
 
     // Into the bay: the gauge sends the strut's gap.
-    browser.press("2").await?;
+    stage(&browser, "Bay").await?;
     light(&browser, "strut").await?;
     browser.read("[data-gauge=live]", "14.00 mm").await?;
     browser.press("g").await?;
     browser.read("[data-reading=strut]", "14 mm").await?;
-    browser.press("3").await?;
+    stage(&browser, "Bench").await?;
     // 225 to 245 mm on the same centre plane: 10 mm nearer of the 14.
     browser.read("[data-code=clear-strut][data-axle=front]", "4.0").await?;
     browser.read("[data-code=clear-strut][data-axle=front]", "tight").await?;
@@ -78,14 +84,14 @@ async fn from_a_new_car_to_a_verdict_that_changes_with_its_reading() -> anyhow::
 
     // Another gap, another verdict.
     gauge.set(|settings| settings.value_mm = 30.0);
-    browser.press("2").await?;
+    stage(&browser, "Bay").await?;
     light(&browser, "strut").await?;
     browser.see("[data-reading=strut] button").await?.click().await?;
     browser.until("return document.querySelector('[data-reading=strut]') === null").await?;
     browser.read("[data-gauge=live]", "30.00 mm").await?;
     browser.press("g").await?;
     browser.read("[data-reading=strut]", "30 mm").await?;
-    browser.press("3").await?;
+    stage(&browser, "Bench").await?;
     browser.read("[data-code=clear-strut][data-axle=front]", "20.0").await?;
     browser.read("[data-code=clear-strut][data-axle=front]", "clears").await?;
     browser.quit().await

@@ -4,6 +4,7 @@
 mod bay;
 mod everyday;
 mod journeys;
+mod kept;
 mod lost_and_damaged;
 mod motion;
 mod rack;

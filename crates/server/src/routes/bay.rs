@@ -6,6 +6,7 @@ use axum::Json;
 use axum::extract::State;
 use store::{Store, house, jobs};
 
+use crate::AppState;
 use crate::extract::{Id, IdAndName, Keyed, Params};
 use crate::gauge::GaugePort;
 use crate::problem::{ApiError, Problem};
@@ -53,11 +54,11 @@ pub(super) async fn cars(
     (status = 422, description = "a field at fault", body = Problem)
 ))]
 pub(super) async fn add(
-    State(store): State<Store>,
+    State(shop): State<AppState>,
     Id(id): Id,
     Keyed { value: new, once }: Keyed<NewReadings>,
 ) -> Result<Json<JobView>, ApiError> {
-    change_job(&store, once, move |tx, now| {
+    change_job(&shop, once, move |tx, now| {
         let fitted = jobs::get(tx, id)?.content.fitted;
         let (readings, who) = new.read(&fitted, &house::get(tx)?.content.instruments, now)?;
         Ok(jobs::add_readings(tx, id, &readings, &who, now)?)
@@ -71,12 +72,12 @@ pub(super) async fn add(
     (status = 404, description = "no such job", body = Problem)
 ))]
 pub(super) async fn remove(
-    State(store): State<Store>,
+    State(shop): State<AppState>,
     IdAndName(id, reading): IdAndName,
     Params(by): Params<SignedBy>,
 ) -> Result<Json<JobView>, ApiError> {
     let who = by.who();
-    change_job(&store, None, move |tx, now| Ok(jobs::remove_reading(tx, id, &reading, &who, now)?)).await
+    change_job(&shop, None, move |tx, now| Ok(jobs::remove_reading(tx, id, &reading, &who, now)?)).await
 }
 
 /// Write one side's readings over to the other, marked as copies.
@@ -86,12 +87,12 @@ pub(super) async fn remove(
     (status = 422, description = "nothing to copy", body = Problem)
 ))]
 pub(super) async fn copy(
-    State(store): State<Store>,
+    State(shop): State<AppState>,
     Id(id): Id,
     Keyed { value: over, once }: Keyed<CopyOver>,
 ) -> Result<Json<JobView>, ApiError> {
     let who: String = over.signed_by.chars().take(40).collect();
-    change_job(&store, once, move |tx, now| {
+    change_job(&shop, once, move |tx, now| {
         let copies = over.copies(&jobs::get(tx, id)?.content, now)?;
         Ok(jobs::add_readings(tx, id, &copies, &who, now)?)
     })

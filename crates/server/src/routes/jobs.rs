@@ -1,17 +1,23 @@
 //! Jobs.
 
+use std::convert::Infallible;
+
 use app::{JobKnowledge, JudgingContext};
 use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderName, StatusCode};
+use axum::response::sse::{Event, KeepAlive, Sse};
 use fitment::limits::HouseLimits;
 use fitment::setup::SetupPair;
 use jiff::Timestamp;
 use store::jobs::Job;
 use store::workshop::WheelTemplate;
 use store::{Connection, Once, Store, house, jobs, journal, once, workshop};
+use tokio_stream::Stream;
 
 use super::judge::today;
+use crate::AppState;
+use crate::changes::{Changes, JobChanged};
 use crate::extract::{Id, Keyed, Params};
 use crate::problem::{ApiError, FieldError, Problem};
 use crate::wire::bench::{Column, SideBySide};
@@ -58,18 +64,23 @@ fn changed_once(
     }
 }
 
-/// Changes a job in one transaction, once.
+/// Changes a job in one transaction, once, and tells every screen.
 pub(super) async fn change_job(
-    store: &Store,
+    shop: &AppState,
     asked: Option<Once>,
     change: impl FnOnce(&Connection, Timestamp) -> Result<Job, ApiError> + Send + 'static,
 ) -> Result<Json<JobView>, ApiError> {
-    let job = store
+    let (job, latest) = shop
+        .store
         .write_or_refuse(move |tx| {
             let now = Timestamp::now();
-            changed_once(tx, asked.as_ref(), now, || change(tx, now))
+            let job = changed_once(tx, asked.as_ref(), now, || change(tx, now))?;
+            let latest = journal::list(tx, job.id, 1)?.pop();
+            Ok::<_, ApiError>((job, latest))
         })
         .await?;
+    let (who, what) = latest.map_or_else(Default::default, |entry| (entry.who, entry.what));
+    shop.changes.tell(JobChanged { job: job.id, revision: job.revision, who, what });
     crate::off_thread(move || Json(JobView::from(job))).await
 }
 
@@ -81,11 +92,11 @@ pub(super) async fn change_job(
     (status = 422, description = "a field at fault", body = Problem)
 ))]
 pub(super) async fn open(
-    State(store): State<Store>,
+    State(shop): State<AppState>,
     Keyed { value: new, once }: Keyed<NewJob>,
 ) -> Result<(StatusCode, Json<JobView>), ApiError> {
     let (content, who) = new.read()?;
-    let job = change_job(&store, once, move |tx, now| Ok(jobs::create(tx, &content, &who, now)?)).await?;
+    let job = change_job(&shop, once, move |tx, now| Ok(jobs::create(tx, &content, &who, now)?)).await?;
     Ok((StatusCode::CREATED, job))
 }
 
@@ -106,13 +117,13 @@ pub(super) async fn get(State(store): State<Store>, Id(id): Id) -> Result<Json<J
     (status = 422, description = "a field at fault", body = Problem)
 ))]
 pub(super) async fn put(
-    State(store): State<Store>,
+    State(shop): State<AppState>,
     Id(id): Id,
     Keyed { value: change, once }: Keyed<JobChange>,
 ) -> Result<Json<JobView>, ApiError> {
     let (content, changes, who) = change.read()?;
     let based_on = change.based_on_revision;
-    change_job(&store, once, move |tx, now| {
+    change_job(&shop, once, move |tx, now| {
         let before = jobs::get(tx, id)?.content;
         let named_before = before.workshop.photos();
         let content = changes.over(before, content);
@@ -135,12 +146,12 @@ pub(super) async fn put(
     (status = 409, description = "it can be read", body = Problem)
 ))]
 pub(super) async fn mend(
-    State(store): State<Store>,
+    State(shop): State<AppState>,
     Id(id): Id,
     Params(by): Params<SignedBy>,
 ) -> Result<Json<JobView>, ApiError> {
     let who = by.who();
-    change_job(&store, None, move |tx, now| Ok(jobs::mend(tx, id, &who, now)?)).await
+    change_job(&shop, None, move |tx, now| Ok(jobs::mend(tx, id, &who, now)?)).await
 }
 
 /// Take the last change back.
@@ -150,12 +161,12 @@ pub(super) async fn mend(
     (status = 409, description = "changed elsewhere, or nothing to undo", body = Problem)
 ))]
 pub(super) async fn undo(
-    State(store): State<Store>,
+    State(shop): State<AppState>,
     Id(id): Id,
     Keyed { value: step, once }: Keyed<BasedOn>,
 ) -> Result<Json<JobView>, ApiError> {
     let (based_on, who) = (step.based_on_revision, step.who());
-    change_job(&store, once, move |tx, now| Ok(jobs::undo(tx, id, based_on, &who, now)?)).await
+    change_job(&shop, once, move |tx, now| Ok(jobs::undo(tx, id, based_on, &who, now)?)).await
 }
 
 /// Do again what was last undone.
@@ -165,12 +176,12 @@ pub(super) async fn undo(
     (status = 409, description = "changed elsewhere, or nothing to redo", body = Problem)
 ))]
 pub(super) async fn redo(
-    State(store): State<Store>,
+    State(shop): State<AppState>,
     Id(id): Id,
     Keyed { value: step, once }: Keyed<BasedOn>,
 ) -> Result<Json<JobView>, ApiError> {
     let (based_on, who) = (step.based_on_revision, step.who());
-    change_job(&store, once, move |tx, now| Ok(jobs::redo(tx, id, based_on, &who, now)?)).await
+    change_job(&shop, once, move |tx, now| Ok(jobs::redo(tx, id, based_on, &who, now)?)).await
 }
 
 /// Keep the plan on the bench as a candidate.
@@ -181,12 +192,12 @@ pub(super) async fn redo(
     (status = 422, description = "no plan to keep, or kept already", body = Problem)
 ))]
 pub(super) async fn keep(
-    State(store): State<Store>,
+    State(shop): State<AppState>,
     Id(id): Id,
     Keyed { value: step, once }: Keyed<BasedOn>,
 ) -> Result<Json<JobView>, ApiError> {
     let (based_on, who) = (step.based_on_revision, step.who());
-    change_job(&store, once, move |tx, now| {
+    change_job(&shop, once, move |tx, now| {
         let content = with_plan_kept(&jobs::at(tx, id, based_on)?.content)?;
         Ok(jobs::change(tx, id, based_on, &content, &who, now)?)
     })
@@ -224,6 +235,16 @@ fn beside(job: &Job, insides: Vec<WheelTemplate>, limits: HouseLimits) -> SideBy
             .map(|kept| column(Some(kept.letter), &kept.note, &kept.setups))
             .collect(),
     }
+}
+
+/// The jobs as they change, as server-sent events: `job` with what changed, `missed` when some were not heard.
+#[utoipa::path(get, path = "/changes", tag = "jobs", responses(
+    (status = 200, description = "a stream that stays open", body = JobChanged, content_type = "text/event-stream")
+))]
+pub(super) async fn changes(
+    State(changes): State<Changes>,
+) -> Sse<impl Stream<Item = Result<Event, Infallible>>> {
+    Sse::new(changes.stream()).keep_alive(KeepAlive::default())
 }
 
 /// Who changed what and when, latest first.

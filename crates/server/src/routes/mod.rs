@@ -57,6 +57,7 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(jobs::keep))
             .routes(routes!(jobs::side_by_side))
             .routes(routes!(jobs::journal))
+            .routes(routes!(jobs::changes))
             .routes(routes!(jobs::mend))
             .routes(routes!(fit::fit))
             .routes(routes!(fit::window))

@@ -91,6 +91,10 @@ pub struct JobView {
     pub can_undo: bool,
     /// Whether there is an undone change to redo.
     pub can_redo: bool,
+    /// What undo takes back, in words.
+    pub undoes: Option<String>,
+    /// What redo does again, in words.
+    pub redoes: Option<String>,
     /// Which car, in the shop's words.
     pub car_label: String,
     /// What the owner wants.
@@ -139,8 +143,10 @@ impl From<Job> for JobView {
             revision: job.revision,
             created_at: job.created_at.to_string(),
             updated_at: job.updated_at.to_string(),
-            can_undo: job.can_undo,
-            can_redo: job.can_redo,
+            can_undo: job.undoes.is_some(),
+            can_redo: job.redoes.is_some(),
+            undoes: job.undoes,
+            redoes: job.redoes,
             stage: content.stage.into(),
             drive: content.drive.map(DriveCode::from),
             fitted: Lines::from(&content.fitted),

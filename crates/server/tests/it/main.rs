@@ -5,6 +5,7 @@ mod api;
 mod attack;
 mod bay;
 mod catalogue;
+mod changes;
 mod choose;
 mod connections;
 mod jobs;

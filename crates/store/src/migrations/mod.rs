@@ -183,7 +183,7 @@ mod tests {
         let job = crate::jobs::get(&connection, 7).unwrap();
         assert_eq!((job.number, job.revision, job.content.candidates.len()), (41, 3, 1));
         assert_eq!(job.content.fitted.to_string(), "15x6 ET40 · 195/65R15");
-        assert!(!job.can_undo, "the journal begins with the new version");
+        assert!(job.undoes.is_none(), "the journal begins with the new version");
         let copy = Connection::open(backup_path(&path, 1)).unwrap();
         let version: i64 = copy.query_row("PRAGMA user_version", [], |row| row.get(0)).unwrap();
         assert_eq!(version, 1, "the copy is the file as it was");
@@ -238,7 +238,7 @@ mod tests {
         bring_up_to_date(&mut connection, &path).unwrap();
         let now = "2026-01-07T10:00:00Z".parse().unwrap();
         let back = crate::jobs::undo(&connection, 7, 3, "mk", now).unwrap();
-        assert_eq!((back.content.wish.as_str(), back.can_redo), ("fast", true));
+        assert_eq!((back.content.wish.as_str(), back.redoes.is_some()), ("fast", true));
         let unreadable = crate::jobs::undo(&connection, 7, 4, "mk", now);
         assert!(matches!(unreadable, Err(StoreError::Corrupt { table: "journal", .. })));
         let again = crate::jobs::redo(&connection, 7, 4, "mk", now).unwrap();

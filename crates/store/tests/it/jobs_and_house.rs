@@ -212,7 +212,7 @@ async fn a_stale_change_is_refused_with_the_job_as_it_is() {
 async fn undo_and_redo_walk_the_changes() {
     let shop = shop();
     let mut job = shop.open_job("Skerry hatch").await;
-    assert!(!job.can_undo && !job.can_redo);
+    assert!(job.undoes.is_none() && job.redoes.is_none());
     for wish in ["one", "two", "three"] {
         job = shop.put(&job, job.revision, wish).await.unwrap();
     }
@@ -231,7 +231,7 @@ async fn undo_and_redo_walk_the_changes() {
         assert_eq!(job.content.wish, wish, "step {at}");
     }
     let job = shop.put(&job, job.revision, "new way").await.unwrap();
-    assert!(!job.can_redo, "a new change forgets what was undone");
+    assert!(job.redoes.is_none(), "a new change forgets what was undone");
     let redone = shop.store.write(move |tx| jobs::redo(tx, job.id, job.revision, "mk", now())).await;
     assert!(matches!(redone, Err(StoreError::NothingTo("redo"))));
     let journal = shop.store.read(move |c| journal::list(c, job.id, 100)).await.unwrap();
@@ -310,7 +310,7 @@ async fn the_journal_says_what_changed() {
     let first = shop.open_job("Skerry hatch").await;
     let id = first.id;
     type Edit = fn(&mut JobContent);
-    let edits: [(Edit, &str); 10] = [
+    let edits: [(Edit, &str); 14] = [
         (|c| c.car_label = "Skerry hatch II".to_owned(), "car"),
         (|c| c.wish = "quiet".to_owned(), "wish"),
         (|c| c.stage = Stage::TrialFit, "stage"),
@@ -321,6 +321,22 @@ async fn the_journal_says_what_changed() {
         (|c| c.planned = SetupPair::default(), "planned front, planned rear"),
         (|c| c.candidates.clear(), "candidates"),
         (|c| c.put_away = true, "put away"),
+        (|c| c.measurements.car.note(Fact::KerbMass, None, "1480").unwrap(), "kerb mass"),
+        (|c| c.measurements.car.note(Fact::Camber, Some(Axle::Rear), "-1.5").unwrap(), "camber, rear"),
+        (|c| c.measurements.readings.truncate(0), "reading taken away: tire to strut, rear left"),
+        (
+            |c| {
+                for (fact, value) in [
+                    (Fact::TopSpeed, "180"),
+                    (Fact::HubBore, "57.1"),
+                    (Fact::BoltCircle, "5x100"),
+                    (Fact::Torque, "120"),
+                ] {
+                    c.measurements.car.note(fact, None, value).unwrap();
+                }
+            },
+            "4 facts of the car's record",
+        ),
     ];
     let mut job = first;
     for (edit, what) in edits {
@@ -333,12 +349,12 @@ async fn the_journal_says_what_changed() {
         assert_eq!((journal[0].what.as_str(), journal[0].revision), (what, job.revision));
     }
     // All of it can be taken back, to the content the job was opened with.
-    for _ in 0..10 {
+    for _ in 0..14 {
         let based_on = job.revision;
         job = shop.store.write(move |tx| jobs::undo(tx, id, based_on, "mk", now())).await.unwrap();
     }
     assert_eq!(job.content, content("Skerry hatch"));
-    assert!(!job.can_undo && job.can_redo);
+    assert!(job.undoes.is_none() && job.redoes.is_some());
 }
 
 #[tokio::test]
@@ -404,7 +420,7 @@ async fn what_the_bay_knows_is_kept_and_can_be_undone() {
     let back = shop.store.write(move |tx| jobs::undo(tx, id, 3, "rs", now())).await.unwrap();
     assert_eq!(back.content, again.content);
     let entries = shop.store.read(move |c| journal::list(c, id, 9)).await.unwrap();
-    assert_eq!(entries[1].what, "readings");
+    assert_eq!(entries[1].what, "reading taken away: tire to strut, rear left");
 }
 
 #[tokio::test]

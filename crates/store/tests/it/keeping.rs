@@ -299,7 +299,7 @@ async fn a_damaged_job_is_listed_as_damaged_and_put_back_from_its_journal() {
         assert_eq!(cars.len(), 1, "another job of the model stands in");
         let mended = shop.store.write(|tx| jobs::mend(tx, 1, "mk", now())).await.unwrap();
         assert_eq!(mended.content, job.content, "{sql}");
-        assert_eq!((mended.revision, mended.can_undo), (3, false));
+        assert_eq!((mended.revision, mended.undoes.as_deref()), (3, None));
         let again = shop.store.write(|tx| jobs::mend(tx, 1, "mk", now())).await;
         assert!(matches!(again, Err(StoreError::NothingTo(_))));
         let further = shop.put(&mended, 3, "faster").await.unwrap();
