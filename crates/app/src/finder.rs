@@ -2,7 +2,7 @@
 
 use exchange::field::Kind;
 use fitment::Length;
-use fitment::car::Fact;
+use fitment::car::{Car, Fact};
 use fitment::catalogue::{Catalogue, PickedParts};
 use fitment::finder::{
     AxleChoice, Found, Obstruction, Reason, Scene, SearchCriteria, find, reasons, why_above,
@@ -27,6 +27,8 @@ pub struct SearchAnswer {
     pub is_sticky: bool,
     /// Wheels and tires that pass what does not depend on each other, front and rear.
     pub passing: [(usize, usize); 2],
+    /// Facts of the car that decide what can be bolted on, and are not known.
+    pub asks_first: Vec<Fact>,
 }
 
 /// A setup that was found, with all that must be said of it.
@@ -46,6 +48,8 @@ pub struct FoundSetup {
     pub reasons: Vec<Reason>,
     /// Why it stands above the next one; `None` for the last.
     pub why_above_next: Option<Phrase>,
+    /// The same sizes in other designs and finishes, best first, each with the work that it needs.
+    pub designs: Vec<(Found, PairLevers)>,
 }
 
 /// Something that must be ordered with a setup, found out before it, or that stands against it.
@@ -100,8 +104,25 @@ pub fn search(
         })
     });
     let told = Telling { content, catalogue, context, scene: &scene, wish };
-    let setups = (0..outcome.found.len()).map(|at| told.of(&outcome.found, at)).collect();
-    SearchAnswer { setups, obstruction: outcome.obstruction, is_sticky, passing: outcome.rows }
+    let setups =
+        (0..outcome.found.len()).map(|at| told.of(&outcome.found, at, &outcome.designs[at])).collect();
+    let car = &content.measurements.car;
+    let asks_first = ask_first(&content.fitted, car);
+    SearchAnswer { setups, obstruction: outcome.obstruction, is_sticky, passing: outcome.rows, asks_first }
+}
+
+/// What must be known of a car before anything is ordered for it: from its record, or from the wheel that is on it.
+fn ask_first(fitted: &SetupPair, car: &Car) -> Vec<Fact> {
+    let wheels: Vec<_> = Axle::BOTH.iter().filter_map(|axle| fitted.on(*axle)?.wheel).collect();
+    let mut asks = Vec::new();
+    if car.value(Fact::BoltCircle, None).is_none() && wheels.iter().all(|wheel| wheel.bolt_circle.is_none()) {
+        asks.push(Fact::BoltCircle);
+    }
+    let knows_hub = Axle::BOTH.iter().any(|axle| car.value(Fact::HubBore, Some(*axle)).is_some());
+    if !knows_hub && wheels.iter().all(|wheel| wheel.center_bore.is_none()) {
+        asks.push(Fact::HubBore);
+    }
+    asks
 }
 
 /// What is needed to tell of a setup.
@@ -114,7 +135,7 @@ struct Telling<'a> {
 }
 
 impl Telling<'_> {
-    fn of(&self, all: &[Found], at: usize) -> FoundSetup {
+    fn of(&self, all: &[Found], at: usize, designs: &[Found]) -> FoundSetup {
         let found = &all[at];
         let setups = found.setups();
         let levers = self.least_work(found);
@@ -128,6 +149,7 @@ impl Telling<'_> {
             to_order: to_order(found, self.catalogue),
             reasons: reasons(self.scene, self.catalogue, self.wish, found),
             why_above_next: all.get(at + 1).map(|next| why_above(found, next, self.wish)),
+            designs: designs.iter().map(|one| (one.clone(), self.least_work(one))).collect(),
             found: found.clone(),
         }
     }

@@ -48,6 +48,15 @@ impl JobKnowledge {
         }
     }
 
+    /// The same with what a kept setup counts as done, and the parts it is made of before any others.
+    #[must_use]
+    pub fn with_candidate(&self, kept: &Candidate) -> Self {
+        let mut own = self.clone();
+        own.measurements.levers = kept.levers;
+        own.picked.rows.splice(0..0, kept.picked.iter().cloned());
+        own
+    }
+
     /// The car as all of it says it is: corners by readings and trials, record, picked parts, evidence of the workshop.
     pub fn car_state(&self) -> CarState {
         let Self { fitted, measurements, picked, workshop, insides, .. } = self;

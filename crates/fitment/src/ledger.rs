@@ -3,7 +3,7 @@
 //! A line has a word, a figure, a limit, a sentence, and the working behind the figure.
 
 use crate::case::Case;
-use crate::rules::{Asked, AxleCheck, Finding, RULES, Rule, Severity};
+use crate::rules::{Asked, AxleCheck, Finding, RULES, Rule, Severity, assumed_work};
 use crate::setup::Axle;
 use crate::working::{Phrase, Quantity, Source, Step};
 
@@ -135,6 +135,9 @@ impl Headline {
         } else {
             (Severity::Good, "Nothing stands against it".to_owned())
         };
+        // What hangs on work that is not done yet is never said without it.
+        let is_assumed = lines.iter().any(|line| line.code == assumed_work::CODE);
+        let says = if is_assumed { format!("{says}, with work on the car assumed") } else { says };
         Self { standing, says }
     }
 }

@@ -2,6 +2,7 @@
 
 use std::collections::HashSet;
 
+use fitment::lever::PairLevers;
 use fitment::limits::Drive;
 use fitment::notation::NotationError;
 use fitment::{Setup, SetupPair};
@@ -11,10 +12,10 @@ use serde::{Deserialize, Serialize};
 use serde_json::{Map, Value};
 
 use crate::StoreError;
-use crate::columns;
+use crate::columns::{self, json_of};
 use crate::journal::{self, Kind, NewEntry};
-use crate::measurements::{KeptReading, Measurements, Rows};
-use crate::picked::Picked;
+use crate::measurements::{KeptReading, LeverRow, Measurements, Rows, lever_rows};
+use crate::picked::{Picked, PickedRow};
 use crate::words::what_changed;
 use crate::workshop::Workshop;
 
@@ -81,7 +82,7 @@ pub(crate) fn pair_of(front: Option<String>, rear: Option<String>) -> Result<Set
 }
 
 /// A setup kept for comparison.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Candidate {
     /// A to Z, the next free one when it was kept.
     pub letter: char,
@@ -90,6 +91,12 @@ pub struct Candidate {
     /// Front and rear.
     #[serde(flatten)]
     pub setups: SetupPair,
+    /// What it counts as done to the car.
+    #[serde(default, with = "lever_rows")]
+    pub levers: PairLevers,
+    /// The very parts it is made of, as far as they were picked.
+    #[serde(default)]
+    pub picked: Vec<PickedRow>,
 }
 
 /// What a person can change of a job, as the journal keeps it. Texts and flags are columns of the job's row by the same
@@ -114,6 +121,9 @@ pub struct JobContent {
     pub candidates: Vec<Candidate>,
     /// Out of the way, not deleted.
     pub put_away: bool,
+    /// What is sought for it, as the finder is asked: JSON, in the words of the API. `None` while nobody was asked.
+    #[serde(default)]
+    pub wishes: Option<String>,
     /// What is known of the car.
     #[serde(default)]
     pub measurements: Measurements,
@@ -629,12 +639,14 @@ fn put_content(
     columns::update(connection, "job", id, &fields)?;
     connection.prepare_cached("DELETE FROM candidate WHERE job_id = ?1")?.execute([id])?;
     let mut insert = connection.prepare_cached(
-        "INSERT INTO candidate (job_id, letter, position, note, front, rear) VALUES (?1, ?2, ?3, ?4, ?5, ?6)",
+        "INSERT INTO candidate (job_id, letter, position, note, front, rear, levers, picked)
+         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)",
     )?;
     for (position, kept) in content.candidates.iter().enumerate() {
         let (front, rear) = lines_of(&kept.setups);
         let letter = kept.letter.to_string();
-        insert.execute(params![id, letter, position as i64, kept.note, front, rear])?;
+        let (levers, picked) = (json_of(&lever_rows::of(&kept.levers))?, json_of(&kept.picked)?);
+        insert.execute(params![id, letter, position as i64, kept.note, front, rear, levers, picked])?;
     }
     Rows::of(&content.measurements).put(connection, id)?;
     content.picked.put(connection, id)?;
@@ -643,18 +655,27 @@ fn put_content(
 
 fn candidates(connection: &Connection, job: i64) -> Result<Vec<Candidate>, StoreError> {
     let mut statement = connection.prepare_cached(
-        "SELECT letter, note, front, rear FROM candidate WHERE job_id = ?1 ORDER BY position",
+        "SELECT letter, note, front, rear, levers, picked FROM candidate WHERE job_id = ?1 ORDER BY position",
     )?;
     let rows = statement.query_map([job], |row| {
         let setups = pair_of(row.get("front")?, row.get("rear")?);
-        Ok((row.get::<_, String>("letter")?, row.get::<_, String>("note")?, setups))
+        let parts: [String; 2] = [row.get("levers")?, row.get("picked")?];
+        Ok((row.get::<_, String>("letter")?, row.get::<_, String>("note")?, setups, parts))
     })?;
     let corrupt = |why: String| StoreError::Corrupt { table: "candidate", id: job, why };
     let mut candidates = Vec::new();
     for row in rows {
-        let (letter, note, setups) = row?;
+        let (letter, note, setups, [levers, picked]) = row?;
         let letter = letter.chars().next().ok_or_else(|| corrupt("no letter".to_owned()))?;
-        candidates.push(Candidate { letter, note, setups: setups.map_err(corrupt)? });
+        let unread = |error: serde_json::Error| corrupt(error.to_string());
+        let levers: Vec<LeverRow> = serde_json::from_str(&levers).map_err(unread)?;
+        candidates.push(Candidate {
+            letter,
+            note,
+            setups: setups.map_err(corrupt)?,
+            levers: lever_rows::levers(&levers).map_err(corrupt)?,
+            picked: serde_json::from_str(&picked).map_err(unread)?,
+        });
     }
     Ok(candidates)
 }

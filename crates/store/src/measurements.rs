@@ -91,10 +91,47 @@ struct AlternativeRow {
 }
 
 #[derive(Debug, Clone, Serialize, Deserialize)]
-struct LeverRow {
+pub(crate) struct LeverRow {
     axle: String,
     lever: String,
     amount: f64,
+}
+
+/// Levers as rows of codes and amounts, and back; by this name for serde's `with`.
+pub(crate) mod lever_rows {
+    use serde::de::Error;
+    use serde::{Deserialize, Deserializer, Serialize, Serializer};
+
+    use super::{Axle, Lever, LeverRow, PairLevers, axle_of, known};
+
+    pub(crate) fn of(levers: &PairLevers) -> Vec<LeverRow> {
+        let on = |axle: Axle| {
+            levers.on(axle).that_are_set().map(move |(lever, amount)| LeverRow {
+                axle: axle.code().to_owned(),
+                lever: lever.code().to_owned(),
+                amount,
+            })
+        };
+        Axle::BOTH.into_iter().flat_map(on).collect()
+    }
+
+    pub(crate) fn levers(rows: &[LeverRow]) -> Result<PairLevers, String> {
+        let mut levers = PairLevers::default();
+        for row in rows {
+            let lever = known("lever", &row.lever, Lever::from_code(&row.lever))?;
+            let on = levers.on_mut(axle_of(&row.axle)?);
+            on.set(lever, row.amount).map_err(|error| error.to_string())?;
+        }
+        Ok(levers)
+    }
+
+    pub(crate) fn serialize<S: Serializer>(levers: &PairLevers, to: S) -> Result<S::Ok, S::Error> {
+        of(levers).serialize(to)
+    }
+
+    pub(crate) fn deserialize<'de, D: Deserializer<'de>>(from: D) -> Result<PairLevers, D::Error> {
+        levers(&Vec::<LeverRow>::deserialize(from)?).map_err(D::Error::custom)
+    }
 }
 
 #[derive(Debug, Clone, Serialize, Deserialize)]
@@ -120,7 +157,6 @@ fn length_of(mm: f64) -> Result<Length, String> {
 
 impl Rows {
     pub(crate) fn of(all: &Measurements) -> Self {
-        let on_axles = Axle::BOTH.into_iter();
         Self {
             facts: all
                 .car
@@ -138,15 +174,7 @@ impl Rows {
                 .map(|one| AlternativeRow { name: one.name.clone(), setups: one.setups })
                 .collect(),
             readings: all.readings.clone(),
-            levers: on_axles
-                .flat_map(|axle| {
-                    all.levers.on(axle).that_are_set().map(move |(lever, amount)| LeverRow {
-                        axle: axle.code().to_owned(),
-                        lever: lever.code().to_owned(),
-                        amount,
-                    })
-                })
-                .collect(),
+            levers: lever_rows::of(&all.levers),
             wanted: [(Axle::Front, all.wanted.0), (Axle::Rear, all.wanted.1)]
                 .into_iter()
                 .filter_map(|(axle, target)| {
@@ -173,11 +201,7 @@ impl Rows {
             all.car.alternatives.push(Alternative { name: row.name.clone(), setups: row.setups });
         }
         all.readings = self.readings.clone();
-        for row in &self.levers {
-            let lever = known("lever", &row.lever, Lever::from_code(&row.lever))?;
-            let levers = all.levers.on_mut(axle_of(&row.axle)?);
-            levers.set(lever, row.amount).map_err(|error| error.to_string())?;
-        }
+        all.levers = lever_rows::levers(&self.levers)?;
         for row in &self.wanted {
             let target = StyleTarget {
                 style: known("style", &row.style, Style::from_code(&row.style))?,

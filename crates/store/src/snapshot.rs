@@ -8,8 +8,8 @@ use serde_json::Value;
 use crate::jobs::JobContent;
 
 /// Version of the form below. A later one reads earlier ones: 2 added what is known of the car, 3 what was picked, 4 the
-/// workshop's records.
-const VERSION: u64 = 4;
+/// workshop's records, 5 what is sought, and what a kept setup is made of.
+const VERSION: u64 = 5;
 
 pub(crate) fn to_value(content: &JobContent) -> Value {
     // Texts, flags and finite numbers always have a JSON.

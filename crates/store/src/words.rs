@@ -15,6 +15,7 @@ pub(crate) fn what_changed(before: &JobContent, after: &JobContent) -> String {
         (before.stage != after.stage, "stage"),
         (before.drive != after.drive, "drive"),
         (before.notes != after.notes, "notes"),
+        (before.wishes != after.wishes, "what is sought"),
         (before.fitted != after.fitted, "fitted setup"),
         (before.planned.front != after.planned.front, "planned front"),
         (before.planned.rear != after.planned.rear, "planned rear"),

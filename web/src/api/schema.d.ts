@@ -1062,6 +1062,12 @@ export interface components {
          * @enum {string}
          */
         ArrangementCode: "square" | "staggered";
+        /** @description A fact of the car that must be known first. */
+        AskView: {
+            fact: string;
+            note: string;
+            title: string;
+        };
         /** @description What a wheel turns about. */
         AxisView: {
             /** @description Upward along it. */
@@ -1174,6 +1180,8 @@ export interface components {
             /** @description The planned lines, canonical, after the steps. */
             planned: components["schemas"]["Lines"];
             true_speeds?: components["schemas"]["TrueSpeeds"] | null;
+            /** @description What it counts as done to the car. */
+            work: components["schemas"]["WorkView"][];
         };
         /** @description One axle on the bench. */
         BenchAxle: {
@@ -1312,10 +1320,13 @@ export interface components {
         CandidateView: {
             /** @description A to Z. */
             letter: string;
+            levers?: components["schemas"]["PerAxle_Vec_LeverAmount"] | null;
             /** @description Its setup lines. */
             lines: components["schemas"]["Lines"];
             /** @description What the advisor says about it. */
             note?: string;
+            /** @description The rows of price lists it is made of; stay as they are when left out. */
+            picked?: components["schemas"]["PickedView"][] | null;
         };
         /** @description A car's record. What is not in it is not known. */
         CarView: {
@@ -1406,9 +1417,16 @@ export interface components {
             note: string;
             /** @description What changes between the axles. */
             pair: components["schemas"]["PairChangeView"];
+            price?: components["schemas"]["PriceView"] | null;
             /** @description The setups. */
             setups: components["schemas"]["PerAxle_Option_SetupView"];
+            /** @description The tires it is made of, as picked. */
+            tires: components["schemas"]["PerAxle_Option_PartView"];
             true_speeds?: components["schemas"]["TrueSpeeds"] | null;
+            /** @description The wheels it is made of, as picked. */
+            wheels: components["schemas"]["PerAxle_Option_PartView"];
+            /** @description What it counts as done to the car. */
+            work: components["schemas"]["WorkView"][];
         };
         /** @description One axle of a column against what was measured, in short. */
         ColumnFit: {
@@ -1513,6 +1531,29 @@ export interface components {
             id: number;
             /** @description What is wrong with it. */
             why: string;
+        };
+        /** @description A setup's sizes in another design or finish of wheel. */
+        DesignView: {
+            /** @description Work on the car that it needs of what is allowed, as it is set on the bench. */
+            levers: components["schemas"]["PerAxle_Vec_LeverAmount"];
+            /** @description Its setup lines. */
+            lines: components["schemas"]["Lines"];
+            /** @description The rows of the lists it is made of, to be kept with the job. */
+            picked: components["schemas"]["PickedView"][];
+            /**
+             * Format: double
+             * @description The set's price, as far as its rows have one.
+             */
+            price: number;
+            /** @description Whether every row has a price. */
+            price_is_whole: boolean;
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
+            score: number;
+            /** @description The wheels. */
+            wheels: components["schemas"]["PerAxle_PartView"];
         };
         /**
          * @description A wheel, its tire and its spacer cut across.
@@ -1705,6 +1746,16 @@ export interface components {
             mixed_diameters?: boolean;
             /**
              * Format: double
+             * @description Largest rim code of the rear axle.
+             */
+            rear_rim_max_in?: number | null;
+            /**
+             * Format: double
+             * @description Smallest rim code of the rear axle; as in front when both are left out.
+             */
+            rear_rim_min_in?: number | null;
+            /**
+             * Format: double
              * @description Largest rim code; 24 when left out.
              */
             rim_max_in?: number | null;
@@ -1735,6 +1786,8 @@ export interface components {
         };
         /** @description What the finder found. */
         FinderView: {
+            /** @description Facts of the car that decide what can be bolted on, and are not known: they are read before anything is ordered. */
+            asks_first: components["schemas"]["AskView"][];
             /** @description What must stand beside every proposal. */
             caution: string;
             /** @description The criteria with their weights. */
@@ -1782,10 +1835,16 @@ export interface components {
         };
         /** @description A setup that was found. */
         FoundView: {
+            /** @description The same sizes in other designs and finishes of wheel, best first. */
+            designs: components["schemas"]["DesignView"][];
+            /** @description Its corners, to be drawn. */
+            drawings: components["schemas"]["PerAxle_Option_Drawing"];
             /** @description What stands beside every fastener. */
             fastener_caution: string;
             /** @description Its ledger, without the workings. */
             ledger: components["schemas"]["LineOfLedger"][];
+            /** @description The same as it is set on the bench. */
+            levers: components["schemas"]["PerAxle_Vec_LeverAmount"];
             /** @description Its setup lines. */
             lines: components["schemas"]["Lines"];
             /** @description What must be ordered with it or found out first: rings, bolts, spacers, seats. */
@@ -2022,6 +2081,7 @@ export interface components {
             wanted?: components["schemas"]["PerAxle_Option_WantedView"] | null;
             /** @description What the owner wants. */
             wish: string;
+            wishes?: components["schemas"]["FinderRequest"] | null;
         };
         /** @description One change of a job. */
         JobChanged: {
@@ -2133,6 +2193,7 @@ export interface components {
             wanted: components["schemas"]["PerAxle_Option_WantedView"];
             /** @description What the owner wants. */
             wish: string;
+            wishes?: components["schemas"]["FinderRequest"] | null;
         };
         /** @description One line of a job's journal. */
         JournalEntry: {
@@ -2984,6 +3045,112 @@ export interface components {
             };
         };
         /** @description One thing for each axle. */
+        PerAxle_Option_Drawing: {
+            front: null | {
+                /**
+                 * Format: double
+                 * @description Radius of the bead seat.
+                 */
+                bead_seat_r_mm: number;
+                /**
+                 * Format: double
+                 * @description The rim's centre plane.
+                 */
+                center_y_mm: number;
+                /** @description Outer faces of the flanges, inboard and outboard. */
+                flange_edges_y_mm: number[];
+                /** @description Inner faces of the flanges, inboard and outboard. */
+                flange_faces_y_mm: number[];
+                /**
+                 * Format: double
+                 * @description Radius of the flange's top.
+                 */
+                flange_top_r_mm: number;
+                /**
+                 * Format: double
+                 * @description Where the wheel's pad lies: the spacer's thickness.
+                 */
+                pad_y_mm: number;
+                /** @description Innermost and outermost of rim flange and tire. */
+                reach_y_mm: number[];
+                /** @description Closed outline of rim, spoke and pad. */
+                rim: number[][];
+                tire?: components["schemas"]["TireDrawing"] | null;
+            };
+            rear: null | {
+                /**
+                 * Format: double
+                 * @description Radius of the bead seat.
+                 */
+                bead_seat_r_mm: number;
+                /**
+                 * Format: double
+                 * @description The rim's centre plane.
+                 */
+                center_y_mm: number;
+                /** @description Outer faces of the flanges, inboard and outboard. */
+                flange_edges_y_mm: number[];
+                /** @description Inner faces of the flanges, inboard and outboard. */
+                flange_faces_y_mm: number[];
+                /**
+                 * Format: double
+                 * @description Radius of the flange's top.
+                 */
+                flange_top_r_mm: number;
+                /**
+                 * Format: double
+                 * @description Where the wheel's pad lies: the spacer's thickness.
+                 */
+                pad_y_mm: number;
+                /** @description Innermost and outermost of rim flange and tire. */
+                reach_y_mm: number[];
+                /** @description Closed outline of rim, spoke and pad. */
+                rim: number[][];
+                tire?: components["schemas"]["TireDrawing"] | null;
+            };
+        };
+        /** @description One thing for each axle. */
+        PerAxle_Option_PartView: {
+            front: null | {
+                /** @description Finish, or kind of tire. */
+                detail: string;
+                line: string;
+                /** Format: double */
+                mass_kg?: number | null;
+                /** @description Size as printed. */
+                name: string;
+                /** Format: double */
+                price?: number | null;
+                /**
+                 * Format: int32
+                 * @description Its number in the catalogue; null for the owner's own.
+                 */
+                row?: number | null;
+                /** Format: int32 */
+                stock?: number | null;
+                supplier: string;
+            };
+            rear: null | {
+                /** @description Finish, or kind of tire. */
+                detail: string;
+                line: string;
+                /** Format: double */
+                mass_kg?: number | null;
+                /** @description Size as printed. */
+                name: string;
+                /** Format: double */
+                price?: number | null;
+                /**
+                 * Format: int32
+                 * @description Its number in the catalogue; null for the owner's own.
+                 */
+                row?: number | null;
+                /** Format: int32 */
+                stock?: number | null;
+                supplier: string;
+            };
+        };
+        /** @description One thing for each axle. */
         PerAxle_Option_ProvenMark: {
             front: null | {
                 /**
@@ -3251,6 +3418,14 @@ export interface components {
              */
             y_mm?: number | null;
         };
+        /** @description A plan, with what it counts as done to the car. */
+        PlanRequest: {
+            /** @description Front line. */
+            front?: string | null;
+            levers?: components["schemas"]["PerAxle_Vec_LeverAmount"] | null;
+            /** @description Rear line. */
+            rear?: string | null;
+        };
         /** @description A suggested cold pressure. */
         PressureView: {
             /** @description Whether the placard, not the load, set it. */
@@ -3275,6 +3450,16 @@ export interface components {
             /** @description Whether nobody stated the load version: the one that asks for more pressure was taken. */
             version_assumed: boolean;
             working: components["schemas"]["StepView"][];
+        };
+        /** @description What a set costs. */
+        PriceView: {
+            /**
+             * Format: double
+             * @description Of what has a price.
+             */
+            amount: number;
+            /** @description Whether all four wheels and tires have one. */
+            is_whole: boolean;
         };
         /** @description The body of a problem response. */
         Problem: {
@@ -3519,6 +3704,8 @@ export interface components {
             levers: components["schemas"]["LeverEntry"][];
             /** @description The house's limits. */
             limits: components["schemas"]["LimitEntry"][];
+            /** @description How a wheel can stand at the fender line. */
+            looks: components["schemas"]["UnitEntry"][];
             /** @description What can be read in the bay, in bay order. */
             parts: components["schemas"]["PartEntry"][];
             /** @description How a fit can rub. */
@@ -3926,7 +4113,7 @@ export interface components {
         /** @description Plans to be looked at in motion, over one use. */
         StretchesRequest: {
             /** @description The plans. */
-            plans: components["schemas"]["Lines"][];
+            plans: components["schemas"]["PlanRequest"][];
             /** @description What they are swept over. */
             usage?: components["schemas"]["UsageRequest"];
         };

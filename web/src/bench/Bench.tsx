@@ -1,11 +1,12 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import type { Axle, AxleFit, Step, TireChoice } from "../api/client";
 import { CornerSheet } from "../drawing/CornerSheet";
 import { asLine, isEmpty } from "../job/content";
 import { useSheet } from "../job/JobSheet";
 import { useStretches } from "../motion/useMotion";
 import type { KeyBinding } from "../shared/keys";
+import { useRegistry } from "../shared/registry";
 import { SetupField, type SetupFieldHandle } from "../shared/SetupField";
 import { useLatest } from "../shared/useLatest";
 import { Ledger, type LedgerHandle } from "./Ledger";
@@ -22,6 +23,7 @@ export function Bench() {
   const { open, setViewKeys } = useSheet();
   const { content, edit, hold, id } = open;
   const { fitted, planned } = content;
+  const registry = useRegistry();
   const [tireChoice, setTireChoice] = useState<TireChoice>("same");
   const { bench, trouble, take, attempt } = useBench(usePlan(open, tireChoice), (lines) =>
     edit({ planned: lines }),
@@ -172,14 +174,31 @@ export function Bench() {
       </section>
       <Side view={view} bench={bench} onView={show}>
         {view === "ledger" && (
-          <Ledger
-            ref={ledger}
-            bench={bench}
-            moving={moving ?? null}
-            hasPlan={!isEmpty(planned)}
-            hasFitted={!isEmpty(fitted)}
-            onPropose={propose}
-          />
+          <>
+            {content.wishes == null && (
+              <p className="border-base-300 flex flex-wrap items-baseline border-b px-3 py-1 text-[14px]">
+                Use, season, look and budget were not asked yet.
+                <Link className="plain-button text-accent py-0" to={`/jobs/${id}/car#wanted`}>
+                  Ask
+                </Link>
+                <button
+                  type="button"
+                  className="plain-button py-0"
+                  onClick={() => edit({ wishes: { ...registry?.wishes.start } })}
+                >
+                  Skip
+                </button>
+              </p>
+            )}
+            <Ledger
+              ref={ledger}
+              bench={bench}
+              moving={moving ?? null}
+              hasPlan={!isEmpty(planned)}
+              hasFitted={!isEmpty(fitted)}
+              onPropose={propose}
+            />
+          </>
         )}
         {view === "window" && (
           <WindowPanel

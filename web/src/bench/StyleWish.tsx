@@ -1,16 +1,12 @@
 import type { Axle, Wanted } from "../api/client";
+import { numberOf } from "../shared/number";
+import { useRegistry } from "../shared/registry";
 
 type Props = { axle: Axle; wanted: Wanted | null; onWant: (wanted: Wanted | null) => void };
 
-const WISHES = [
-  ["", "no wish"],
-  ["tucked", "tucked"],
-  ["flush", "flush"],
-  ["poke", "poke"],
-] as const;
-
 /** How the owner wants it to stand: the window then shows the offsets that give it. */
 export function StyleWish({ axle, wanted, onWant }: Props) {
+  const registry = useRegistry();
   return (
     <div className="flex flex-wrap items-center gap-2 text-[14px]">
       <label className="flex items-center gap-1">
@@ -23,7 +19,8 @@ export function StyleWish({ axle, wanted, onWant }: Props) {
             onWant(event.target.value ? { stance: false, ...wanted, style: event.target.value } : null)
           }
         >
-          {WISHES.map(([code, name]) => (
+          <option value="">no wish</option>
+          {registry?.looks.map(({ code, name }) => (
             <option key={code} value={code}>
               {name}
             </option>
@@ -41,8 +38,8 @@ export function StyleWish({ axle, wanted, onWant }: Props) {
               inputMode="decimal"
               value={wanted.within_mm ?? ""}
               onChange={(event) => {
-                const text = event.target.value.trim().replace(",", ".");
-                const within = text === "" ? null : Number(text);
+                const text = event.target.value.trim();
+                const within = text === "" ? null : numberOf(text);
                 if (within === null || Number.isFinite(within)) onWant({ ...wanted, within_mm: within });
               }}
             />

@@ -2,6 +2,7 @@ import { useEffect } from "react";
 import type { Axle, Car as CarRecord, Fact, Schemas } from "../api/client";
 import { useSheet } from "../job/JobSheet";
 import { identity } from "../job/merge";
+import { WhatIsWanted } from "../job/WhatIsWanted";
 import { useRegistry } from "../shared/registry";
 import { Alternatives } from "./Alternatives";
 import { FactField } from "./FactField";
@@ -51,6 +52,7 @@ export function Car() {
           {car.facts.length} of {wanted} known. What is left empty counts as unknown, never as a usual value.
         </p>
       </div>
+      <WhatIsWanted open={open} />
       <Memory
         isEmpty={car.facts.length === 0 && car.alternatives?.length === 0}
         own={open.id}

@@ -1,14 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { type Axle, answer, api, type Column, type Schemas } from "../api/client";
-import { asLine } from "../job/content";
+import { asLine, benchOf } from "../job/content";
 import { useSheet } from "../job/JobSheet";
 import { useStretches } from "../motion/useMotion";
 import { Mark } from "../shared/Mark";
 import { useVerdicts } from "../shared/registry";
 import { format, formatLength, formatSpeed, inWords, percent, type Units, useUnits } from "../shared/units";
 import { CandidateNote } from "./CandidateNote";
-import { Silhouettes } from "./Silhouettes";
+import { Heights } from "./Heights";
+
+/** What is fitted stands as it is: nothing is counted as done. */
+const NO_WORK = { front: [], rear: [] };
 
 /** Kept setups side by side against what is fitted. */
 export function Compare() {
@@ -35,7 +38,10 @@ export function Compare() {
     : [];
   const moving = useStretches(
     open,
-    shown.map(({ column }) => column.lines),
+    shown.map(({ key, column }) => ({
+      ...column.lines,
+      levers: key === "fitted" ? NO_WORK : content.candidates.find((one) => one.letter === key)?.levers,
+    })),
   );
   if (!sides) {
     return (
@@ -56,7 +62,9 @@ export function Compare() {
       <table className="w-full border-collapse text-[15px]">
         <thead>
           <tr>
-            <th className="w-[150px]" aria-label="Question" />
+            <th scope="col" className="label-small w-[150px] text-left align-bottom">
+              Question
+            </th>
             {columns.map(({ key, title, column }) => (
               <th
                 key={key}
@@ -70,19 +78,25 @@ export function Compare() {
         </thead>
         <tbody>
           <tr>
-            <th scope="row" className="pr-3 text-left align-bottom text-[14px] font-normal">
-              <span className="block font-semibold">From the side</span>
-              all to one scale; the chain line is the fitted height
+            <th scope="row" className="pr-3 text-left align-top text-[14px] font-normal">
+              <span className="block font-semibold">Heights</span>
+              each axle's tires on one spot of ground; chain line: what is fitted
             </th>
-            {columns.map(({ key, column }) => (
-              <td key={key} className="border-base-300 border-l p-0 align-bottom">
-                <Silhouettes
-                  column={column}
-                  fitted={sides.fitted}
-                  columns={columns.map((one) => one.column)}
-                />
-              </td>
-            ))}
+            <td colSpan={columns.length} className="border-base-300 border-l p-0">
+              <div className="grid min-[900px]:grid-cols-2">
+                {(["front", "rear"] as const).map((axle) => (
+                  <Heights
+                    key={axle}
+                    axle={axle}
+                    shown={columns.map(({ key, title, column }) => ({
+                      title,
+                      column,
+                      isFitted: key === "fitted",
+                    }))}
+                  />
+                ))}
+              </div>
+            </td>
           </tr>
           {(["front", "rear"] as const).map((axle) => (
             <AxleRows key={axle} axle={axle} columns={columns} />
@@ -93,6 +107,17 @@ export function Compare() {
             figure={(column) => standing(column, "front-to-rear", null, units)}
           />
           <TrueSpeedRow columns={columns} />
+          <tr>
+            <th
+              scope="rowgroup"
+              colSpan={columns.length + 1}
+              className="label-small pt-3 text-left font-semibold"
+            >
+              work and price
+            </th>
+          </tr>
+          <Row title="Counted as done" columns={columns} figure={(column) => workCell(column, units)} />
+          <Row title="Price of the set" columns={columns} figure={priceCell} skipFirst />
         </tbody>
       </table>
       {sides.candidates.length === 0 && (
@@ -136,7 +161,8 @@ function Heading({ title, column, columnKey }: { title: string; column: Column; 
               type="button"
               className="plain-button text-accent"
               onClick={() => {
-                edit({ planned: column.lines });
+                const kept = content.candidates.find((one) => one.letter === columnKey);
+                if (kept) edit(benchOf(kept, content));
                 navigate(`/jobs/${open.id}/bench`);
               }}
             >
@@ -191,6 +217,20 @@ function AxleRows({ axle, columns }: { axle: Axle; columns: Columns }) {
       </tr>
       <Row title="Wheel" columns={columns} figure={({ setups }) => wheelCell(setups[axle])} />
       <Row
+        title="Wheel from"
+        columns={columns}
+        figure={({ wheels }) => partCell(wheels[axle])}
+        skipFirst
+        onlyIfAny
+      />
+      <Row
+        title="Tire from"
+        columns={columns}
+        figure={({ tires }) => partCell(tires[axle])}
+        skipFirst
+        onlyIfAny
+      />
+      <Row
         title="Tire"
         columns={columns}
         figure={({ setups }) => (setups[axle]?.tire ? { text: setups[axle]?.tire ?? "" } : null)}
@@ -228,6 +268,11 @@ function AxleRows({ axle, columns }: { axle: Axle; columns: Columns }) {
         />
       ))}
       <Row
+        title="Brake"
+        columns={columns}
+        figure={(column) => standing(column, "clear-caliper", axle, units)}
+      />
+      <Row
         title="At the fender line"
         columns={columns}
         figure={({ fit }) => (fit[axle]?.style ? { text: fit[axle]?.style ?? "" } : null)}
@@ -244,6 +289,26 @@ function AxleRows({ axle, columns }: { axle: Axle; columns: Columns }) {
       />
     </>
   );
+}
+
+/** What a plan counts as done to the car; every figure of its column hangs on it. */
+function workCell({ work }: Column, units: Units): Cell {
+  if (work.length === 0) return null;
+  const each = work.map(
+    ({ axle, title, amount, in_degrees }) =>
+      `${axle} ${title.toLowerCase()} ${in_degrees ? `${amount}°` : inWords(formatLength(amount, units))}`,
+  );
+  return { text: each.join(", "), mark: "mind" };
+}
+
+const priceCell = ({ price }: Column): Cell =>
+  price == null ? null : { text: `${price.is_whole ? "" : "at least "}${price.amount.toFixed(2)}` };
+
+/** The very part that was picked: its line, finish or kind, and how many are listed. */
+function partCell(part: Column["wheels"]["front"]): Cell {
+  if (!part) return null;
+  const stock = part.stock == null ? "" : `, ${part.stock} listed`;
+  return { text: part.line, note: `${part.detail}${stock}` };
 }
 
 /** The part with least to spare, and the axle's verdict. */
@@ -326,12 +391,16 @@ function Row({
   columns,
   figure,
   skipFirst,
+  onlyIfAny,
 }: {
   title: string;
   columns: Columns;
   figure: (column: Column, moving: Columns[number]["moving"]) => Cell;
   skipFirst?: boolean;
+  /** Left out where no column has anything to say. */
+  onlyIfAny?: boolean;
 }) {
+  if (onlyIfAny && columns.every(({ column, moving }) => figure(column, moving) == null)) return null;
   return (
     <tr className="rule">
       <th scope="row" className="py-0.5 pr-3 text-left font-normal">

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Drive, Stage } from "../api/client";
 import { useHouse } from "../shared/registry";
-import { asLine, isEmpty, same } from "./content";
+import { asLine, benchOf, isEmpty, isOnBench } from "./content";
 import { DRIVES, STAGES } from "./stages";
 import { TextField } from "./TextField";
 import { setSignedBy, signedBy } from "./unsaved";
@@ -83,11 +83,11 @@ export function TitleBlock({ open }: { open: OpenJob }) {
             <button
               key={kept.letter}
               type="button"
-              aria-pressed={same(kept.lines, content.planned)}
+              aria-pressed={isOnBench(kept, content)}
               className="border-base-300 hover:bg-base-300/60 aria-pressed:border-accent aria-pressed:bg-accent/15 cursor-pointer border px-2.5 py-0.5 text-[15px] font-semibold"
               title={`${asLine(kept.lines)}${kept.note ? `: ${kept.note}` : ""}`}
               onClick={() => {
-                edit({ planned: kept.lines });
+                edit(benchOf(kept, content));
                 navigate(`/jobs/${open.id}/bench`);
               }}
             >

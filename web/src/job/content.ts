@@ -1,6 +1,8 @@
 import type { Job, Lines } from "../api/client";
 
-export { same } from "./merge";
+import { same } from "./merge";
+
+export { same };
 
 /** What the program keeps of a job, and readings, which have paths of their own. The rest a person can change. */
 type Kept =
@@ -36,6 +38,22 @@ export function contentOf(job: Job): Content {
   } = job;
   return content;
 }
+
+/** What the bench becomes when a kept setup is put on it: its lines, the work it counts on, its own parts first. */
+export function benchOf(kept: Content["candidates"][number], content: Content): Partial<Content> {
+  const own = kept.picked ?? [];
+  const isOther = (row: Content["picked"][number]) =>
+    own.every((one) => one.kind !== row.kind || one.row !== row.row);
+  return {
+    planned: kept.lines,
+    levers: kept.levers ?? content.levers,
+    picked: [...own, ...content.picked.filter(isOther)],
+  };
+}
+
+/** Whether the bench holds a kept setup: the same lines on the same work. */
+export const isOnBench = (kept: Content["candidates"][number], { planned, levers }: Content) =>
+  same(kept.lines, planned) && same(kept.levers ?? levers, levers);
 
 export const isEmpty = (lines: Lines) => !lines.front && !lines.rear;
 

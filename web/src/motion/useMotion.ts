@@ -86,7 +86,7 @@ export function useMovingWindow(open: OpenJob, axle: Axle, tireChoice: TireChoic
 }
 
 /** Plans on the road, stretch by stretch; none until it is known. */
-export function useStretches(open: OpenJob, plans: Lines[]): Schemas["StretchedPlan"][] {
+export function useStretches(open: OpenJob, plans: Schemas["PlanRequest"][]): Schemas["StretchedPlan"][] {
   const query = useQuery({
     queryKey: ["stretches", open.id, open.job.revision, plans],
     queryFn: () =>

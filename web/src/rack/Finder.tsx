@@ -1,11 +1,13 @@
 import { useMutation } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
-import { useNavigate } from "react-router";
+import { useEffect } from "react";
+import { Link, useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../api/client";
+import { useBench } from "../bench/useBench";
+import { usePlan } from "../bench/usePlan";
 import { asLine } from "../job/content";
 import { useSheet } from "../job/JobSheet";
 import { useRegistry } from "../shared/registry";
-import { FoundSetup } from "./FoundSetup";
+import { type Chosen, FoundSetup } from "./FoundSetup";
 import { useSupply } from "./useSupply";
 import { type Sought, Wishes } from "./Wishes";
 
@@ -14,8 +16,9 @@ export function Finder() {
   const { open } = useSheet();
   const { content, edit, id } = open;
   const registry = useRegistry();
-  const [changed, setChanged] = useState<Partial<Sought>>({});
-  const sought: Sought = { ...registry?.wishes.start, ...changed };
+  // What was asked once, at the job, is known here; what is changed here is kept with the job.
+  const sought: Sought = { ...registry?.wishes.start, ...content.wishes };
+  const { bench } = useBench(usePlan(open), () => {});
   const isReady = registry != null;
   const navigate = useNavigate();
   const search = useMutation({
@@ -34,12 +37,12 @@ export function Finder() {
   const { answered } = content;
   const questions = found?.questions ?? [];
   const left = questions.filter((one) => !answered.includes(one.code)).length;
-  const plan = (setup: Schemas["FoundView"]) => {
+  const plan = (setup: Chosen) => {
     const isNew = (row: Schemas["PickedView"]) =>
       setup.picked.every((one) => one.kind !== row.kind || one.row !== row.row);
     // The newest first: a setup line finds its own row, and the list does not grow without end.
     const picked = [...setup.picked, ...content.picked.filter(isNew)].slice(0, registry?.figures.most_picked);
-    edit({ planned: setup.lines, picked });
+    edit({ planned: setup.lines, levers: setup.levers, picked });
     navigate(`/jobs/${id}/bench`);
   };
   const tick = (code: string, is: boolean) =>
@@ -51,7 +54,7 @@ export function Finder() {
         choices={registry?.wishes ?? null}
         criteria={found?.criteria ?? null}
         isBusy={search.isPending}
-        onChange={(change) => setChanged({ ...changed, ...change })}
+        onChange={(change) => edit({ wishes: { ...sought, ...change } })}
         onSearch={() => search.mutate()}
       />
       <section className="min-h-0 min-w-0 flex-1 overflow-y-auto px-4 py-2" aria-label="Setups found">
@@ -75,6 +78,15 @@ export function Finder() {
               {found.passing.front.wheels} and {found.passing.front.tires} of them can go on the front axle,{" "}
               {found.passing.rear.wheels} and {found.passing.rear.tires} on the rear.
             </p>
+            {found.asks_first.map((one) => (
+              <p key={one.fact} className="border-warning mt-1 border-l-3 pl-2 text-[15px]" data-asks-first>
+                <strong>{one.title} is not known.</strong> Read it off the car before anything is ordered:
+                what is proposed here is only alike in itself.{" "}
+                <Link className="link" to={`/jobs/${id}/car`}>
+                  Write it into the car's record
+                </Link>
+              </p>
+            ))}
             {found.unreadable.map((said) => (
               <p key={said} className="border-warning mt-1 border-l-3 pl-2 text-[14px]">
                 {said}.
@@ -94,8 +106,17 @@ export function Finder() {
             )}
             {found.setups.length === 0 && !found.obstruction && (
               <p className="mt-2 text-[15px]">
-                Nothing fits, and no single condition opens it: ask for less at once, or put more on the price
-                lists.
+                {found.looked_at.wheels === 0 || found.looked_at.tires === 0 ? (
+                  <>
+                    There are no {found.looked_at.wheels === 0 ? "wheels" : "tires"} on the price lists yet:
+                    bring a supplier's list, and every setup it makes is tried here.{" "}
+                    <Link className="link" to="?view=lists">
+                      Bring a price list
+                    </Link>
+                  </>
+                ) : (
+                  "Nothing fits, and no single condition opens it: ask for less at once, or put more on the price lists."
+                )}
               </p>
             )}
             {supply.data?.state === "away" && (
@@ -131,7 +152,11 @@ export function Finder() {
                   criteria={found.criteria}
                   supply={supply.data?.sets[at]}
                   supplier={supply.data?.state}
-                  onPlan={() => plan(setup)}
+                  fitted={{
+                    front: bench?.axles.front.fitted_drawing ?? null,
+                    rear: bench?.axles.rear.fitted_drawing ?? null,
+                  }}
+                  onPlan={plan}
                 />
               ))}
             </ol>

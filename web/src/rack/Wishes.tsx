@@ -14,6 +14,8 @@ export type Sought = Pick<
   | "mixed_diameters"
   | "rim_min_in"
   | "rim_max_in"
+  | "rear_rim_min_in"
+  | "rear_rim_max_in"
   | "budget"
   | "thickest_spacer_mm"
   | "weights"
@@ -107,6 +109,25 @@ export function Wishes({ sought, choices, criteria, isBusy, onChange, onSearch }
         />
         in
       </div>
+      {sought.mixed_diameters && (
+        <div className="flex items-center gap-2">
+          rear rims
+          <NumberBox
+            label="Smallest rear rim, in"
+            value={sought.rear_rim_min_in}
+            placeholder="as front"
+            onPut={(rear_rim_min_in) => onChange({ rear_rim_min_in })}
+          />
+          to
+          <NumberBox
+            label="Largest rear rim, in"
+            value={sought.rear_rim_max_in}
+            placeholder="as front"
+            onPut={(rear_rim_max_in) => onChange({ rear_rim_max_in })}
+          />
+          in
+        </div>
+      )}
       <div className="flex items-center gap-2">
         budget
         <NumberBox

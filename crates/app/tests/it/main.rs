@@ -43,6 +43,7 @@ fn job(planned: &str) -> JobContent {
         planned: square(planned),
         candidates: Vec::new(),
         put_away: false,
+        wishes: None,
         measurements: Measurements::default(),
         picked: Picked::default(),
         workshop: Workshop::default(),

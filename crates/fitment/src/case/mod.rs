@@ -195,6 +195,12 @@ impl<'a> Case<'a> {
         self.references.on(axle).as_ref()
     }
 
+    /// The setups that both axles are held against on the road.
+    pub fn reference_pair(&self) -> SetupPair {
+        let setup = |axle| self.reference(axle).map(|reference| reference.setup);
+        SetupPair { front: setup(Axle::Front), rear: setup(Axle::Rear) }
+    }
+
     /// One axle's change from what it is held against on the road.
     pub fn on_the_road(&self, axle: Axle) -> Option<&AxleChange> {
         self.road.on(axle).as_ref()

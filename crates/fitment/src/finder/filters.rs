@@ -1,6 +1,6 @@
 //! What a setup must hold to be proposed, each by name.
 
-use crate::catalogue::{TireRow, WheelRow};
+use crate::catalogue::{TireRow, Use, WheelRow};
 use crate::coded::coded;
 
 use super::requirements::Requirements;
@@ -141,7 +141,7 @@ pub(super) fn wheel_may(
         && force.holds(Filter::BoltCircle, || asks.bolt_circle_fits(row))
         && force.holds(Filter::Bore, || asks.bore_fits(axle, row))
         && force.holds(Filter::WheelLoad, || asks.rating_is_enough(axle, row))
-        && force.holds(Filter::RimSize, || (wish.rims.0..=wish.rims.1).contains(&row.wheel.diameter))
+        && force.holds(Filter::RimSize, || wish.rims_on(axle).contains(&row.wheel.diameter))
         && force.holds(Filter::Lines, || {
             wish.keeps == KeptParts::Wheels
                 || wish.wheel_line.as_deref().is_none_or(|line| line == &*row.line)
@@ -160,7 +160,11 @@ pub(super) fn tire_may(
     // What the owner's own tires are for is the owner's to know.
     let is_own = wish.keeps == KeptParts::Tires;
     force.holds(Filter::Use, || match row.kind {
-        Some(kind) => wish.uses.iter().all(|wanted| kind.suits(*wanted)),
+        Some(kind) => wish.uses.iter().all(|wanted| {
+            // What runs free is a tire of the road.
+            let wanted = if asks.runs_free(axle, *wanted) { Use::Daily } else { *wanted };
+            kind.suits(wanted)
+        }),
         None => is_own || wish.uses.is_empty(),
     }) && force.holds(Filter::Season, || {
         wish.season.is_none_or(|season| row.kind.map_or(is_own, |kind| kind.suits_season(season)))

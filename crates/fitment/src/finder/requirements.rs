@@ -4,9 +4,10 @@
 //! requirement. So nothing is proposed that the ledger of the same job stops.
 
 use crate::case::{Case, Needs};
-use crate::catalogue::{TireKind, TireRow, WheelRow};
+use crate::catalogue::{TireKind, TireRow, Use, WheelRow};
 use crate::codes::BoltCircle;
 use crate::length::Length;
+use crate::limits::Drive;
 use crate::rules::front_to_rear::AxleRatio;
 use crate::rules::load::LoadRequirement;
 use crate::rules::overall_diameter::Band;
@@ -30,6 +31,7 @@ pub(super) struct Requirements {
     dial: DialRequirement,
     pub(super) ratio: AxleRatio,
     limits: crate::limits::HouseLimits,
+    drive: Option<Drive>,
 }
 
 /// Such a tire is proposed without an index: the ledger then says that its maker is asked.
@@ -52,7 +54,19 @@ impl Requirements {
             dial: DialRequirement::of(case),
             ratio: AxleRatio::of(case),
             limits: *case.limits,
+            drive: case.drive,
         }
+    }
+
+    /// Whether a use asks nothing of the tires of an axle: at the strip a car that is driven by one axle wears its slicks
+    /// there, and narrow street tires run free on the other. Common practice.
+    pub(super) fn runs_free(&self, axle: usize, wanted: Use) -> bool {
+        let driven = match self.drive {
+            Some(Drive::Front) => 0,
+            Some(Drive::Rear) => 1,
+            Some(Drive::All) | None => return false,
+        };
+        wanted == Use::DragStrip && axle != driven
     }
 
     /// The car's bolt circle, where it is known.

@@ -5,6 +5,7 @@
 
 use std::cmp::Reverse;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
+use std::hash::Hash;
 
 use super::criteria::{self, Criterion, Scores};
 use super::filters::{Filter, InForce, tire_may, wheel_may};
@@ -14,14 +15,14 @@ use super::stock::{Own, Stock};
 use super::{Arrangements, KeptParts, SearchCriteria};
 use crate::case::AxleCase;
 use crate::case::Case;
-use crate::catalogue::{Catalogue, TireRow, WheelRow};
+use crate::catalogue::{Catalogue, TireRow, Use, WheelRow};
 use crate::clearance::MountedSetup;
 use crate::codes::{BoltCircle, Offset, RimDiameter, RimWidth, Spacer};
 use crate::length::Length;
 use crate::limits::Drive;
 use crate::rules::permitted_rim::rim_fit;
 use crate::section::Toward;
-use crate::setup::{Axle, Hundredths, Listed, ListedTire, Setup, SetupPair};
+use crate::setup::{Arrangement, Axle, Hundredths, Listed, ListedTire, Setup, SetupPair};
 use crate::tire::rims::RimFit;
 use crate::tire::{Size, Tire};
 use crate::wheel::Wheel;
@@ -83,6 +84,8 @@ pub struct Obstruction {
 pub struct Outcome {
     /// The best setups, best first.
     pub found: Vec<Found>,
+    /// For each of them the same sizes in other designs and finishes of wheel, best first.
+    pub designs: Vec<Vec<Found>>,
     /// How many wheels and tires pass what does not depend on each other, front and rear.
     pub rows: [(usize, usize); 2],
     /// When nothing was found: what stands most in the way; `None` when no single condition does.
@@ -93,9 +96,23 @@ pub struct Outcome {
 pub fn find(scene: &Scene<'_>, catalogue: &Catalogue, wish: &SearchCriteria) -> Outcome {
     let own = Own::of(&scene.plan.fitted, wish.keeps);
     let stock = own.beside(catalogue);
-    let (found, rows, _) = search(scene, &stock, wish, InForce(None));
-    let obstruction = if found.is_empty() { obstruction(scene, &stock, wish) } else { None };
-    Outcome { found, rows, obstruction }
+    let usual = wish.arrangements == Arrangements::AsUsual;
+    let is_staggered = |pair: SetupPair| pair.arrangement() == Some(Arrangement::Staggered);
+    let arrangements = match wish.arrangements {
+        Arrangements::AsUsual if is_staggered(scene.plan.reference_pair()) => Arrangements::Either,
+        Arrangements::AsUsual => Arrangements::Square,
+        asked => asked,
+    };
+    let mut wish = SearchCriteria { arrangements, ..wish.clone() };
+    let mut searched = search(scene, &stock, &wish, InForce(None));
+    if usual && searched.found.is_empty() && arrangements == Arrangements::Square {
+        // The room asks for stagger.
+        wish.arrangements = Arrangements::Either;
+        searched = search(scene, &stock, &wish, InForce(None));
+    }
+    let Searched { found, designs, rows, .. } = searched;
+    let obstruction = if found.is_empty() { obstruction(scene, &stock, &wish) } else { None };
+    Outcome { found, designs, rows, obstruction }
 }
 
 /// The one condition whose absence opens most; of equal ones the first named.
@@ -103,7 +120,7 @@ fn obstruction(scene: &Scene<'_>, stock: &Stock<'_>, wish: &SearchCriteria) -> O
     let wish = SearchCriteria { count: 1, ..wish.clone() };
     let mut most: Option<(usize, Obstruction)> = None;
     for filter in Filter::ALL {
-        let (found, _, opened) = search(scene, stock, &wish, InForce(Some(*filter)));
+        let Searched { found, opened, .. } = search(scene, stock, &wish, InForce(Some(*filter)));
         if let Some(best) = found.into_iter().next()
             && most.as_ref().is_none_or(|(count, _)| opened > *count)
         {
@@ -182,19 +199,23 @@ pub(super) const SPACERS_MM: [f64; 7] = [3.0, 5.0, 8.0, 10.0, 12.0, 15.0, 20.0];
 /// What a millimetre of spacer takes off the score of the room: parts are better without.
 const SPACER_COSTS: f64 = 0.01;
 
-fn search(
-    scene: &Scene<'_>,
-    stock: &Stock<'_>,
-    wish: &SearchCriteria,
-    force: InForce,
-) -> (Vec<Found>, [(usize, usize); 2], usize) {
+fn search(scene: &Scene<'_>, stock: &Stock<'_>, wish: &SearchCriteria, force: InForce) -> Searched {
     let lines = Lines::of(stock);
     let asks = Requirements::of(scene.plan);
     let sides = Axle::BOTH.map(|axle| side(scene, &asks, stock, wish, force, axle, &lines));
     let rows = [sides[0].rows, sides[1].rows];
     let opened = sides[0].candidates.len() * sides[1].candidates.len();
-    let found = pair_axles(scene, &asks, stock, wish, force, &sides);
-    (found, rows, opened)
+    let (found, designs) = pair_axles(scene, &asks, stock, wish, force, &sides);
+    Searched { found, designs, rows, opened }
+}
+
+/// What a search under some filters came to.
+struct Searched {
+    found: Vec<Found>,
+    designs: Vec<Vec<Found>>,
+    rows: [(usize, usize); 2],
+    /// How many places on both axles were open.
+    opened: usize,
 }
 
 /// Line names as numbers by axle, and the dearest prices.
@@ -207,8 +228,8 @@ struct Lines {
 
 impl Lines {
     fn of(stock: &Stock<'_>) -> Self {
-        fn interned<'a>(names: impl Iterator<Item = &'a str>) -> Vec<u32> {
-            let mut known: HashMap<&str, u32> = HashMap::new();
+        fn interned<N: Eq + Hash>(names: impl Iterator<Item = N>) -> Vec<u32> {
+            let mut known: HashMap<N, u32> = HashMap::new();
             names
                 .map(|name| {
                     let next = known.len() as u32;
@@ -218,7 +239,8 @@ impl Lines {
         }
         // The owner's own are one line; so both axles' rows are numbered alike.
         Self {
-            wheels: stock.wheels.map(|rows| interned(rows.iter().map(|row| &*row.line))),
+            // A set is of one line and one finish: silver in front and black behind is nobody's order.
+            wheels: stock.wheels.map(|rows| interned(rows.iter().map(|row| (&*row.line, &*row.finish)))),
             tires: stock.tires.map(|rows| interned(rows.iter().map(|row| &*row.line))),
             dearest_wheel: stock.dearest_wheel,
             dearest_tire: stock.dearest_tire,
@@ -584,7 +606,7 @@ fn pair_axles(
     wish: &SearchCriteria,
     force: InForce,
     sides: &[AxleSide; 2],
-) -> Vec<Found> {
+) -> (Vec<Found>, Vec<Vec<Found>>) {
     let [front, rear] = sides;
     let ratio_of = |front: Length, rear: Length| {
         let drift = asks.ratio.drift_pct(front, rear);
@@ -597,6 +619,9 @@ fn pair_axles(
     let weigh_ratio = |score: f64| 2 * points(wish.weights.on(Criterion::Ratio) * score);
     let most_ratio = weigh_ratio(1.0);
     let any_lines = force.0 == Some(Filter::Lines);
+    // What runs free is another maker's tire than what drives.
+    let runs_free = |wanted: &Use| (0..2).any(|axle| asks.runs_free(axle, *wanted));
+    let any_tire_lines = any_lines || wish.uses.iter().any(runs_free);
     let budget = wish.budget.filter(|_| force.0 != Some(Filter::Budget));
     let front_stays_narrow =
         wish.arrangements != Arrangements::Staggered || scene.plan.drive != Some(Drive::Front);
@@ -638,7 +663,7 @@ fn pair_axles(
                     (wish.mixed_diameters || f_wheel.diameter == r_wheel.diameter)
                         && !(front_stays_narrow && is_narrower_behind(f, r, f_wheel, r_wheel))
                         && match wish.arrangements {
-                            Arrangements::Either => true,
+                            Arrangements::Either | Arrangements::AsUsual => true,
                             Arrangements::Square => same_wheel && same_tire,
                             // An offset alone makes a set staggered, and is not what anybody asks for.
                             Arrangements::Staggered => f.shape_name(f_wheel) != r.shape_name(r_wheel),
@@ -659,7 +684,7 @@ fn pair_axles(
                         front,
                         rear,
                         Alike { is_alike: same_tire, ..Alike::default() },
-                        any_lines,
+                        any_tire_lines,
                         budget.is_some(),
                     )
                 });
@@ -683,15 +708,77 @@ fn pair_axles(
             }
         }
     }
-    best.order
-        .iter()
-        .filter_map(|ranked| {
-            let (_, wheels, tires) = best.by_shape.get(&ranked.shape)?;
-            let (f, r) = (&front.candidates[ranked.at.0], &rear.candidates[ranked.at.1]);
-            let ratio = ratio_of(f.diameter, r.diameter)?;
-            Some(into_found(stock, wish, ranked.rank.0.0, (f, r), ratio, wheels, tires))
-        })
-        .collect()
+    let told = best.order.iter().filter_map(|ranked| {
+        let (_, wheels, tires) = best.by_shape.get(&ranked.shape)?;
+        let (f, r) = (&front.candidates[ranked.at.0], &rear.candidates[ranked.at.1]);
+        let ratio = ratio_of(f.diameter, r.diameter)?;
+        let found = into_found(stock, wish, ranked.rank.0.0, (f, r), ratio, wheels, tires);
+        let designs = other_designs(sides, (ranked.at, wheels), one_circle, budget, tires);
+        let designs = designs.into_iter().map(|(total, at, rows)| {
+            let places = (&front.candidates[at.0], &rear.candidates[at.1]);
+            into_found(stock, wish, total + weigh_ratio(ratio), places, ratio, &rows, tires)
+        });
+        Some((found, designs.collect()))
+    });
+    told.unzip()
+}
+
+/// Designs told beside a setup at most.
+const MOST_DESIGNS: usize = 12;
+
+/// The best place and rows of a design, with its points, the ratio left out.
+type DesignRows = (Points, (usize, usize), PairOfRows);
+
+/// The same sizes with the same tires in the other designs and finishes that there are, best first: on a setup with like
+/// wheels both axles at one offset, as they are there.
+fn other_designs(
+    sides: &[AxleSide; 2],
+    (at, own): ((usize, usize), &PairOfRows),
+    one_circle: bool,
+    budget: Option<u32>,
+    tires: &PairOfRows,
+) -> Vec<DesignRows> {
+    let [front, rear] = sides;
+    let (f_own, r_own) = (&front.candidates[at.0], &rear.candidates[at.1]);
+    let wheel_of = |side: &AxleSide, one: &Candidate| {
+        let class = &side.classes[one.class];
+        (class.wheel, class.overall_width)
+    };
+    let is_alike = wheel_of(front, f_own) == wheel_of(rear, r_own);
+    let is_rotated = is_alike && (f_own.size, f_own.listed) == (r_own.size, r_own.listed);
+    let of_size = |side: &'_ AxleSide, own: &Candidate| -> Vec<usize> {
+        let alike =
+            |one: &Candidate| (one.shape, one.tires, &one.listed) == (own.shape, own.tires, &own.listed);
+        (0..side.candidates.len()).filter(|at| alike(&side.candidates[*at])).collect()
+    };
+    let mut by_line: HashMap<u32, DesignRows> = HashMap::new();
+    for f_at in of_size(front, f_own) {
+        for r_at in of_size(rear, r_own) {
+            let (f, r) = (&front.candidates[f_at], &rear.candidates[r_at]);
+            if (wheel_of(front, f) == wheel_of(rear, r)) != is_alike {
+                continue;
+            }
+            let alike = Alike { is_alike, is_rotated, one_circle };
+            let (f_rows, r_rows) = (&front.classes[f.class].rows, &rear.classes[r.class].rows);
+            for line in f_rows.iter().map(|row| row.line).filter(|line| *line != own.front.line) {
+                let of_line = |rows: &[Row]| -> Vec<Row> {
+                    rows.iter().filter(|row| row.line == line).copied().collect()
+                };
+                let wheels = pairs(&of_line(f_rows), &of_line(r_rows), alike, true, budget.is_some());
+                let Some((wheels, _)) = options::best(&wheels, std::slice::from_ref(tires), budget) else {
+                    continue;
+                };
+                let total = f.place + r.place + wheels.points() + tires.points();
+                if by_line.get(&line).is_none_or(|(most, ..)| total > *most) {
+                    by_line.insert(line, (total, (f_at, r_at), wheels));
+                }
+            }
+        }
+    }
+    let mut designs: Vec<DesignRows> = by_line.into_values().collect();
+    designs.sort_by_key(|(total, _, rows)| (Reverse(*total), rows.front.id, rows.rear.id));
+    designs.truncate(MOST_DESIGNS);
+    designs
 }
 
 /// Wider in front than behind. Common practice: only where the front axle drives, and only when it is asked for.

@@ -37,9 +37,11 @@ pub enum Arrangements {
     Square,
     /// Different.
     Staggered,
+    /// Square, unless the factory's set is staggered or nothing square fits.
+    AsUsual,
 }
 
-coded!(Arrangements: Either = "either", Square = "square", Staggered = "staggered");
+coded!(Arrangements: Either = "either", Square = "square", Staggered = "staggered", AsUsual = "usual");
 
 impl Arrangements {
     /// In the trade's words.
@@ -48,6 +50,7 @@ impl Arrangements {
             Self::Either => "square or staggered",
             Self::Square => "square",
             Self::Staggered => "staggered",
+            Self::AsUsual => "square, unless factory or room ask for stagger",
         }
     }
 }
@@ -93,14 +96,15 @@ impl Weights {
             (Approach::TireFirst, Criterion::HeatWidth) => 3.0,
             (Approach::TireFirst, Criterion::Mass) => 2.0,
             (Approach::TireFirst, Criterion::Style) => 0.5,
-            (Approach::WheelFirst, Criterion::Style) => 4.0,
+            (Approach::WheelFirst, Criterion::Style) => 8.0,
             (Approach::WheelFirst, Criterion::TreadWidth) => 1.0,
             (Approach::WheelFirst, Criterion::HeatWidth) => 0.5,
             (Approach::WheelFirst, Criterion::Mass) => 0.5,
             (_, Criterion::Diameter) => 2.0,
             (_, Criterion::Ratio) => 2.0,
             (_, Criterion::Price) => 1.0,
-            (_, Criterion::Availability) => 1.0,
+            // What is not there cannot be sold: a set out of stock stands behind a good one that is.
+            (_, Criterion::Availability) => 4.0,
         };
         let mut weights = [0.0; Criterion::ALL.len()];
         for (at, criterion) in Criterion::ALL.iter().enumerate() {
@@ -147,6 +151,8 @@ pub struct SearchCriteria {
     pub mixed_diameters: bool,
     /// Smallest and largest rim code.
     pub rims: (RimDiameter, RimDiameter),
+    /// The same for the rear axle, when it is to be another.
+    pub rear_rims: Option<(RimDiameter, RimDiameter)>,
     /// Most that the set may cost, in hundredths of the shop's money.
     pub budget: Option<u32>,
     /// Thickest spacer, in millimetres; 0 for none.
@@ -168,6 +174,12 @@ impl SearchCriteria {
     pub const USUAL_RIMS_IN: (f64, f64) = (15.0, 20.0);
     /// Thickest spacer that can be asked for, in millimetres.
     pub const THICKEST_SPACER_MM: f64 = 30.0;
+
+    /// Rim codes that an axle may have: 0 front, 1 rear.
+    pub fn rims_on(&self, axle: usize) -> std::ops::RangeInclusive<RimDiameter> {
+        let (least, most) = self.rear_rims.filter(|_| axle == 1).unwrap_or(self.rims);
+        least..=most
+    }
 
     /// Driven hard: from the tire, for the track or a canyon road.
     pub fn is_driven_hard(&self) -> bool {

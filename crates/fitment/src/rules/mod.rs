@@ -5,6 +5,7 @@
 //! trial conclusion, brake bench and compare ask these modules; none of them judges by itself.
 
 mod arch_gap;
+pub(crate) mod assumed_work;
 mod balance;
 pub mod dial;
 mod direction;
@@ -115,6 +116,7 @@ pub struct Rule {
 /// Every rule, in the order it is read: what can touch first, then the tire, then load, then the road.
 pub const RULES: &[Rule] = &[
     unreadable::RULE,
+    assumed_work::RULE,
     room_to_part::RULE,
     reach::INNER,
     reach::OUTER,

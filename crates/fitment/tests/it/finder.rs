@@ -154,6 +154,7 @@ fn wish(rng: &mut StdRng) -> SearchCriteria {
         ),
         mixed_diameters: rng.random::<bool>(),
         rims: (rim(17.0), rim(*pick(rng, &[18.0, 19.0]))),
+        rear_rims: None,
         budget: pick(rng, &[None, None, Some(200_000), Some(300_000)]).to_owned(),
         thickest_spacer_mm: *pick(rng, &[0.0, 0.0, 10.0]),
         wheel_line: None,
@@ -313,13 +314,13 @@ fn everything(scene: &Scene<'_>, catalogue: &Catalogue, wish: &SearchCriteria) -
             let price = |row: Option<u32>| 2 * u64::from(row.unwrap_or(0));
             let total =
                 price(f_wheel.price) + price(r_wheel.price) + price(f_tire.price) + price(r_tire.price);
-            let may = f_wheel.line == r_wheel.line
+            let may = (&f_wheel.line, &f_wheel.finish) == (&r_wheel.line, &r_wheel.finish)
                 && f_tire.line == r_tire.line
                 && (!like_wheels || fw == rw)
                 && (!like_tires || ft == rt)
                 && (wish.mixed_diameters || f_wheel.wheel.diameter == r_wheel.wheel.diameter)
                 && match wish.arrangements {
-                    Arrangements::Either => true,
+                    Arrangements::Either | Arrangements::AsUsual => true,
                     Arrangements::Square => like_wheels && like_tires,
                     Arrangements::Staggered => {
                         f_wheel.wheel.width != r_wheel.wheel.width
@@ -418,6 +419,7 @@ fn what_stands_in_the_way_is_named() {
         season: None,
         keeps: KeptParts::Nothing,
         arrangements: Arrangements::Either,
+        rear_rims: None,
         budget: None,
         mixed_diameters: true,
         rims: (RimDiameter::from_code(17.0).unwrap(), RimDiameter::from_code(19.0).unwrap()),
@@ -440,6 +442,7 @@ fn moving_a_weight_moves_the_ranking_and_says_why() {
     let catalogue = catalogue(&mut rng, 60, 60);
     let car = Car::new(corner(Some(30.0), Some(40.0)), corner(Some(30.0), Some(40.0)));
     let base = SearchCriteria {
+        rear_rims: None,
         budget: None,
         uses: Vec::new(),
         season: None,

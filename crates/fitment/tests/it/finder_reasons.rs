@@ -46,6 +46,7 @@ fn wish(school: Approach) -> SearchCriteria {
         arrangements: Arrangements::Either,
         mixed_diameters: false,
         rims: (rim(13.0), rim(24.0)),
+        rear_rims: None,
         budget: None,
         thickest_spacer_mm: 0.0,
         wheel_line: None,

@@ -205,6 +205,7 @@ fn job(seed: u64) -> Job {
         arrangements: *pick(rng, &[Arrangements::Either, Arrangements::Square, Arrangements::Staggered]),
         mixed_diameters: rng.random::<bool>(),
         rims: (rim(16.0), rim(19.0)),
+        rear_rims: None,
         budget: None,
         thickest_spacer_mm: *pick(rng, &[0.0, 10.0]),
         wheel_line: None,

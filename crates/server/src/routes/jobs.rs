@@ -7,6 +7,7 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderName, StatusCode};
 use axum::response::sse::{Event, KeepAlive, Sse};
+use fitment::lever::PairLevers;
 use fitment::limits::HouseLimits;
 use fitment::setup::SetupPair;
 use jiff::Timestamp;
@@ -22,7 +23,8 @@ use crate::extract::{Id, Keyed, Params};
 use crate::problem::{ApiError, FieldError, Problem};
 use crate::wire::bench::{Column, SideBySide};
 use crate::wire::jobs::{
-    BasedOn, JobChange, JobSummaryView, JobView, JobsQuery, JournalEntry, NewJob, with_plan_kept,
+    BasedOn, JobChange, JobSummaryView, JobView, JobsQuery, JournalEntry, NewJob, is_same_plan,
+    with_plan_kept,
 };
 use crate::wire::measured::SignedBy;
 
@@ -220,19 +222,22 @@ pub(super) async fn side_by_side(
 
 fn beside(job: &Job, insides: Vec<WheelTemplate>, limits: HouseLimits) -> SideBySide {
     let content = &job.content;
-    let context = JudgingContext::of(&JobKnowledge::of(content, insides), limits, today());
-    let column = |letter, note: &str, pair: &SetupPair| {
+    let known = JobKnowledge::of(content, insides);
+    let column = |letter, note: &str, pair: &SetupPair, known: &JobKnowledge| {
+        let context = JudgingContext::of(known, limits, today());
         Column::new(letter, note, &content.fitted, pair, content.drive, &context)
     };
     let candidates = &content.candidates;
-    let is_kept = candidates.iter().any(|kept| kept.setups == content.planned);
+    let is_kept = candidates.iter().any(|kept| is_same_plan(kept, content));
     let is_there = content.planned != SetupPair::default();
+    let mut as_it_stands = known.clone();
+    as_it_stands.measurements.levers = PairLevers::default();
     SideBySide {
-        fitted: column(None, "", &content.fitted),
-        bench: (is_there && !is_kept).then(|| column(None, "", &content.planned)),
+        fitted: column(None, "", &content.fitted, &as_it_stands),
+        bench: (is_there && !is_kept).then(|| column(None, "", &content.planned, &known)),
         candidates: candidates
             .iter()
-            .map(|kept| column(Some(kept.letter), &kept.note, &kept.setups))
+            .map(|kept| column(Some(kept.letter), &kept.note, &kept.setups, &known.with_candidate(kept)))
             .collect(),
     }
 }

@@ -15,7 +15,9 @@ use store::measurements::Measurements;
 use store::{Store, StoreError};
 
 use crate::price_list::read_list;
+use crate::wire::finder::FinderRequest;
 use fitment::SetupPair;
+use fitment::lever::PairLevers;
 use fitment::limits::Drive;
 use fitment::setup::line;
 
@@ -29,6 +31,8 @@ struct SampleJob {
     planned: &'static str,
     /// Kept setups and what was said about them.
     kept: &'static [(&'static str, &'static str)],
+    /// What the finder is asked, as the API has it.
+    wishes: &'static str,
     hours_ago: i64,
     by: &'static str,
 }
@@ -44,6 +48,7 @@ const JOBS: &[SampleJob] = &[
         fitted: "18x8 ET30 5x114.3 CB66.1 245/45R18 100Y XL",
         planned: "F: 19x8.5 ET30 5x114.3 CB66.1 245/35R19 93Y XL R: 20x9.5 ET32 5x114.3 CB66.1 275/35R20 102Y XL",
         kept: &[],
+        wishes: r#"{"school":"wheel_first","uses":["daily"],"season":"summer","arrangement":"staggered","mixed_diameters":true,"rim_min_in":19,"rim_max_in":19,"rear_rim_min_in":20,"rear_rim_max_in":20}"#,
         hours_ago: 8,
         by: "ov",
     },
@@ -60,6 +65,7 @@ const JOBS: &[SampleJob] = &[
             ("16x7 ET50 5x108 CB63.4 205/55R16 94H XL", "cheapest tires, if it goes over the brakes"),
             ("17x7.5 ET50 5x108 CB63.4 215/45R17 91V XL", "the smallest that may do"),
         ],
+        wishes: r#"{"uses":["winter"],"season":"winter","arrangement":"square","rim_min_in":16,"rim_max_in":18}"#,
         hours_ago: 30,
         by: "rs",
     },
@@ -73,6 +79,7 @@ const JOBS: &[SampleJob] = &[
         fitted: "15x6 ET45 4x100 CB54.1 195/65R15 91H",
         planned: "17x7 ET42 4x100 CB54.1 215/50R17 95V XL",
         kept: &[("16x6.5 ET45 4x100 CB54.1 205/55R16 91V", "one size up, dial stays lawful")],
+        wishes: r#"{"uses":["daily"],"season":"summer","arrangement":"square","rim_min_in":16,"rim_max_in":17,"budget":1600}"#,
         hours_ago: 2,
         by: "mk",
     },
@@ -92,6 +99,7 @@ const JOBS: &[SampleJob] = &[
                 "staggered wheels, one tire",
             ),
         ],
+        wishes: r#"{"school":"wheel_first","uses":["daily"],"season":"summer","arrangement":"square","rim_min_in":17,"rim_max_in":18,"thickest_spacer_mm":20}"#,
         hours_ago: 1,
         by: "ov",
     },
@@ -105,6 +113,7 @@ const JOBS: &[SampleJob] = &[
         fitted: "17x8 ET35 5x114.3 CB67.1 225/45R17 91W",
         planned: "17x9 ET20 5x114.3 CB67.1 205/40R17 84W",
         kept: &[("17x9 ET25 5x114.3 CB67.1 245/40R17 95W XL", "as wide, not stretched")],
+        wishes: r#"{"school":"wheel_first","uses":["show"],"season":"summer","arrangement":"staggered","rim_min_in":18,"rim_max_in":20}"#,
         hours_ago: 28,
         by: "mk",
     },
@@ -121,6 +130,7 @@ const JOBS: &[SampleJob] = &[
             "F: 19x8.5 ET33 5x120 235/40R19 96Y XL R: 19x9.5 ET40 5x120 265/35R19 98Y XL",
             "taller, carries enough",
         )],
+        wishes: r#"{"uses":["daily"],"season":"summer","arrangement":"staggered","rim_min_in":19,"rim_max_in":19}"#,
         hours_ago: 5,
         by: "ov",
     },
@@ -134,6 +144,7 @@ const JOBS: &[SampleJob] = &[
         fitted: "16x6.5 ET45 4x100 CB54.1 205/50R16 87V",
         planned: "15x8 ET25 4x100 CB54.1 225/45R15 87W",
         kept: &[],
+        wishes: r#"{"uses":["autocross"],"season":"summer","arrangement":"square","rim_min_in":15,"rim_max_in":16,"budget":2400}"#,
         hours_ago: 50,
         by: "rs",
     },
@@ -147,6 +158,7 @@ const JOBS: &[SampleJob] = &[
         fitted: "17x7 ET45 5x114.3 225/65R17 102H",
         planned: "17x8 ET25 5x114.3 LT245/70R17 119/116S LR E",
         kept: &[],
+        wishes: r#"{"uses":["daily","gravel"],"arrangement":"square","rim_min_in":16,"rim_max_in":18}"#,
         hours_ago: 75,
         by: "rs",
     },
@@ -169,6 +181,7 @@ const JOBS: &[SampleJob] = &[
                 "if the knuckle lets it",
             ),
         ],
+        wishes: r#"{"uses":["drag"],"arrangement":"staggered","mixed_diameters":true,"rim_min_in":15,"rim_max_in":18}"#,
         hours_ago: 120,
         by: "mk",
     },
@@ -246,9 +259,14 @@ impl SampleJob {
                     letter,
                     note: (*note).to_owned(),
                     setups: pair(line),
+                    levers: PairLevers::default(),
+                    picked: Vec::new(),
                 })
                 .collect(),
             put_away: false,
+            wishes: serde_json::from_str::<FinderRequest>(self.wishes)
+                .ok()
+                .and_then(|wishes| serde_json::to_string(&wishes).ok()),
             measurements: car
                 .map_or_else(Measurements::default, |car| car.measurements(&fitted, self.by, at)),
             picked: workshop::picked(self.car),
@@ -280,6 +298,14 @@ mod tests {
             let read = read_list(&table, *kind, &Mapping::guessed(&table.header, *kind), &|_| {});
             assert!(read.faults.is_empty(), "{name}: {:?}", read.faults.first());
             assert!(read.rows.len() > 150 && read.doubled == 0, "{name}: {}", read.rows.len());
+        }
+    }
+
+    #[test]
+    fn every_wish_of_the_sample_shop_can_be_searched_for() {
+        for job in JOBS {
+            let wishes: FinderRequest = serde_json::from_str(job.wishes).unwrap();
+            assert!(wishes.read().is_ok(), "{}: {}", job.car, job.wishes);
         }
     }
 

@@ -1,6 +1,7 @@
 //! The bench: a plan drawn and judged, and plans side by side.
 
 use app::bench::{self, AxleBench, Mark, judge_axle, tightest, true_speeds};
+use app::picked::price_of;
 use app::{JobKnowledge, JudgingContext};
 use fitment::case::{AxleCase, CarState};
 use fitment::ledger::Headline;
@@ -15,11 +16,13 @@ use utoipa::ToSchema;
 
 use super::change::{AxleChangeView, PairChangeView};
 use super::corner::{
-    ClearanceView, LeverAmount, MeasureView, TireChoiceCode, VerdictCode, WidthView, lever_amounts,
+    ClearanceView, LeverAmount, MeasureView, TireChoiceCode, VerdictCode, WidthView, WorkView, lever_amounts,
+    work_of,
 };
 use super::drawing::Drawing;
 use super::ledger::{FragmentView, LineOfLedger, StandingCode, fragments};
 use super::measured::{WantedView, read_pair_levers, read_wanted};
+use super::picked::PartView;
 use super::read::FieldErrors;
 use super::{ArrangementCode, AxleCode, DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
@@ -355,6 +358,8 @@ pub struct Bench {
     pub true_speeds: Option<TrueSpeeds>,
     /// The plan in a few words.
     pub headline: HeadlineView,
+    /// What it counts as done to the car.
+    pub work: Vec<WorkView>,
     /// The ledger.
     pub ledger: Vec<LineOfLedger>,
 }
@@ -381,6 +386,7 @@ impl ReadBench {
         let ledger = plan.ledger();
         let headline = Headline::of(&ledger, self.planned != SetupPair::default());
         Bench {
+            work: work_of(&context.state.levers),
             headline: HeadlineView { standing: headline.standing.into(), says: headline.says },
             planned: Lines::from(&self.planned),
             axles: PerAxle { front: axle(Axle::Front), rear: axle(Axle::Rear) },
@@ -422,8 +428,25 @@ pub struct Column {
     pub true_speeds: Option<TrueSpeeds>,
     /// How it stands against what was measured.
     pub fit: PerAxle<Option<ColumnFit>>,
+    /// What it counts as done to the car.
+    pub work: Vec<WorkView>,
+    /// The wheels it is made of, as picked.
+    pub wheels: PerAxle<Option<PartView>>,
+    /// The tires it is made of, as picked.
+    pub tires: PerAxle<Option<PartView>>,
+    /// What it costs by the rows that were picked; null while none was.
+    pub price: Option<PriceView>,
     /// The ledger.
     pub ledger: Vec<LineOfLedger>,
+}
+
+/// What a set costs.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PriceView {
+    /// Of what has a price.
+    pub amount: f64,
+    /// Whether all four wheels and tires have one.
+    pub is_whole: bool,
 }
 
 /// One axle of a column against what was measured, in short.
@@ -462,6 +485,9 @@ impl Column {
         let setup = |axle| pair.on(axle).map(SetupView::from);
         let change = |axle| plan.change(axle).map(AxleChangeView::from);
         let fit = |axle| ColumnFit::new(&plan.axle(axle)?, pair.on(axle)?);
+        let parts = &context.state.parts;
+        let wheel = |axle| Some(PartView::of_wheel(parts.wheel_of(pair.on(axle)?)?, ""));
+        let tire = |axle| Some(PartView::of_tire(parts.tire_of(pair.on(axle)?)?, ""));
         Self {
             letter: letter.map(String::from),
             note: note.to_owned(),
@@ -472,6 +498,11 @@ impl Column {
             arrangement: pair.arrangement().map(ArrangementCode::from),
             true_speeds: true_speeds(&plan).map(TrueSpeeds::from),
             fit: PerAxle { front: fit(Axle::Front), rear: fit(Axle::Rear) },
+            work: work_of(&context.state.levers),
+            wheels: PerAxle { front: wheel(Axle::Front), rear: wheel(Axle::Rear) },
+            tires: PerAxle { front: tire(Axle::Front), rear: tire(Axle::Rear) },
+            price: price_of(parts, pair)
+                .map(|price| PriceView { amount: price.hundredths as f64 / 100.0, is_whole: price.is_whole }),
             ledger: plan.ledger().into_iter().map(LineOfLedger::from).collect(),
         }
     }

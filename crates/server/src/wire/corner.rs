@@ -11,7 +11,7 @@ use fitment::corner::{
     CarSide, Corner, Direction, Face, Measured, Moving, ObstacleShape, Reading, Resolved, Steer, Suspension,
 };
 use fitment::corner::{Trouble, TroubleKind};
-use fitment::lever::{Lever, Levers};
+use fitment::lever::{Lever, Levers, PairLevers};
 use fitment::limits::HouseLimits;
 use fitment::measure::MeasureItem;
 use fitment::motion::SuspensionKind;
@@ -290,6 +290,38 @@ pub fn lever_amounts(levers: &Levers) -> Vec<LeverAmount> {
         .that_are_set()
         .map(|(lever, amount)| LeverAmount { lever: lever.code().to_owned(), amount })
         .collect()
+}
+
+/// Work on the car that a setup needs.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::lever::Facts")]
+pub struct WorkView {
+    pub axle: AxleCode,
+    pub lever: &'static str,
+    pub title: &'static str,
+    pub amount: f64,
+    pub in_degrees: bool,
+    pub costs: &'static str,
+    pub caution: &'static str,
+}
+
+/// What is counted as done to the car, from mild to hard.
+pub fn work_of(levers: &PairLevers) -> Vec<WorkView> {
+    let on = |axle: Axle| {
+        levers.on(axle).that_are_set().map(move |(lever, amount)| {
+            let facts = lever.facts();
+            WorkView {
+                axle: axle.into(),
+                lever: facts.code,
+                title: facts.title,
+                amount,
+                in_degrees: facts.in_degrees,
+                costs: facts.costs,
+                caution: facts.caution,
+            }
+        })
+    };
+    Axle::BOTH.into_iter().flat_map(on).collect()
 }
 
 /// Reads levers; faults are noted.

@@ -1,17 +1,21 @@
 //! Jobs on the wire.
 
+use app::picked::rows_of;
+use fitment::SetupPair;
 use fitment::corner::{Corner, taken::corners};
+use fitment::lever::PairLevers;
 use fitment::limits::Drive;
 use serde::{Deserialize, Serialize};
 use store::jobs::{Candidate, Job, JobContent, JobSummary, Page, Stage};
 use store::measurements::Measurements;
-use store::picked::Picked;
+use store::picked::{Picked, PickedRow};
 use store::workshop::Workshop;
 use utoipa::{IntoParams, ToSchema};
 
 use super::corner::{LeverAmount, TroubleView};
+use super::finder::FinderRequest;
 use super::measured::{self, CarChange, CarView, ReadingView, WantedView};
-use super::picked::{PickedChange, PickedView};
+use super::picked::{PickedChange, PickedView, read_rows};
 use super::read::FieldErrors;
 use super::workshop::{TemplateView, TrialView, WorkshopChange};
 use super::{DriveCode, Lines, PerAxle};
@@ -63,7 +67,7 @@ impl From<Stage> for StageCode {
 }
 
 /// A kept setup.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct CandidateView {
     /// A to Z.
     pub letter: String,
@@ -72,6 +76,62 @@ pub struct CandidateView {
     pub note: String,
     /// Its setup lines.
     pub lines: Lines,
+    /// What it counts as done to the car; stays as it is when left out.
+    #[serde(default)]
+    pub levers: Option<PerAxle<Vec<LeverAmount>>>,
+    /// The rows of price lists it is made of; stay as they are when left out.
+    #[serde(default)]
+    pub picked: Option<Vec<PickedView>>,
+}
+
+impl From<&Candidate> for CandidateView {
+    fn from(kept: &Candidate) -> Self {
+        Self {
+            letter: kept.letter.to_string(),
+            note: kept.note.clone(),
+            lines: Lines::from(&kept.setups),
+            levers: Some(measured::levers_view(&kept.levers)),
+            picked: Some(kept.picked.iter().map(PickedView::from).collect()),
+        }
+    }
+}
+
+/// A kept setup as it was given: what was left out is as it was.
+#[derive(Debug)]
+struct CandidateChange {
+    letter: char,
+    note: String,
+    setups: SetupPair,
+    levers: Option<PairLevers>,
+    picked: Option<Vec<PickedRow>>,
+}
+
+impl CandidateChange {
+    fn read(errors: &mut FieldErrors, pointer: &str, kept: &CandidateView) -> Self {
+        let letter = one_letter(&kept.letter).unwrap_or_else(|| {
+            errors.fault(&format!("{pointer}/letter"), "is not one letter from A to Z");
+            '?'
+        });
+        let (levers_at, picked_at) = (format!("{pointer}/levers"), format!("{pointer}/picked"));
+        Self {
+            letter,
+            note: errors.text(&format!("{pointer}/note"), kept.note.trim(), WISH_LENGTH),
+            setups: errors.pair(&format!("{pointer}/lines"), &kept.lines),
+            levers: kept.levers.as_ref().map(|levers| measured::read_pair_levers(errors, &levers_at, levers)),
+            picked: kept.picked.as_ref().map(|rows| read_rows(errors, &picked_at, rows)),
+        }
+    }
+
+    fn over(self, now: &[Candidate]) -> Candidate {
+        let was = now.iter().find(|kept| kept.letter == self.letter && kept.setups == self.setups);
+        Candidate {
+            letter: self.letter,
+            note: self.note,
+            setups: self.setups,
+            levers: self.levers.or(was.map(|kept| kept.levers)).unwrap_or_default(),
+            picked: self.picked.or(was.map(|kept| kept.picked.clone())).unwrap_or_default(),
+        }
+    }
 }
 
 /// A job.
@@ -131,6 +191,8 @@ pub struct JobView {
     pub templates: Vec<TemplateView>,
     /// What was tried on.
     pub trials: Vec<TrialView>,
+    /// What is sought, as the finder is asked; null while nobody was asked.
+    pub wishes: Option<FinderRequest>,
 }
 
 impl From<Job> for JobView {
@@ -151,13 +213,7 @@ impl From<Job> for JobView {
             drive: content.drive.map(DriveCode::from),
             fitted: Lines::from(&content.fitted),
             planned: Lines::from(&content.planned),
-            candidates: candidates
-                .map(|kept| CandidateView {
-                    letter: kept.letter.to_string(),
-                    note: kept.note.clone(),
-                    lines: Lines::from(&kept.setups),
-                })
-                .collect(),
+            candidates: candidates.map(CandidateView::from).collect(),
             put_away: content.put_away,
             car: CarView::from(&content.measurements.car),
             readings: content.measurements.readings.iter().map(ReadingView::from).collect(),
@@ -168,6 +224,7 @@ impl From<Job> for JobView {
             answered: content.picked.answered.into_iter().collect(),
             templates: content.workshop.templates.iter().map(TemplateView::from).collect(),
             trials: content.workshop.trials.iter().map(TrialView::from).collect(),
+            wishes: content.wishes.as_deref().and_then(FinderRequest::of_kept),
             car_label: content.car_label,
             wish: content.wish,
             notes: content.notes,
@@ -316,6 +373,7 @@ impl NewJob {
             planned: fitment::SetupPair::default(),
             candidates: Vec::new(),
             put_away: false,
+            wishes: None,
             measurements: Measurements::default(),
             picked: Picked::default(),
             workshop: Workshop::default(),
@@ -377,6 +435,9 @@ pub struct JobChange {
     /// Brake profiles; stay as they are when left out.
     #[serde(default)]
     pub templates: Option<Vec<TemplateView>>,
+    /// What is sought; stays as it is when left out.
+    #[serde(default)]
+    pub wishes: Option<FinderRequest>,
     /// What was tried on; stays as it is when left out.
     #[serde(default)]
     pub trials: Option<Vec<TrialView>>,
@@ -385,6 +446,8 @@ pub struct JobChange {
 /// What changes of what a job may leave out.
 #[derive(Debug)]
 pub struct Changes {
+    candidates: Vec<CandidateChange>,
+    wishes: Option<String>,
     car: CarChange,
     picked: PickedChange,
     workshop: WorkshopChange,
@@ -393,7 +456,10 @@ pub struct Changes {
 impl Changes {
     /// A content with what was left out as it is now.
     pub fn over(self, now: JobContent, content: JobContent) -> JobContent {
+        let kept = now.candidates;
         JobContent {
+            candidates: self.candidates.into_iter().map(|one| one.over(&kept)).collect(),
+            wishes: self.wishes.or(now.wishes),
             measurements: self.car.over(&now.measurements),
             picked: self.picked.over(now.picked),
             workshop: self.workshop.over(now.workshop),
@@ -412,20 +478,16 @@ impl JobChange {
         if self.candidates.len() > MOST_CANDIDATES {
             errors.fault("/candidates", "more than 26 candidates cannot be kept");
         }
-        let mut candidates: Vec<Candidate> = Vec::with_capacity(self.candidates.len());
+        let mut candidates: Vec<CandidateChange> = Vec::with_capacity(self.candidates.len());
         for (at, kept) in self.candidates.iter().enumerate() {
             let pointer = format!("/candidates/{at}");
-            let letter = one_letter(&kept.letter).unwrap_or_else(|| {
-                errors.fault(&format!("{pointer}/letter"), "is not one letter from A to Z");
-                '?'
-            });
-            if candidates.iter().any(|other| other.letter == letter) {
-                errors.fault(&format!("{pointer}/letter"), format!("{letter} is there twice"));
+            let kept = CandidateChange::read(&mut errors, &pointer, kept);
+            if candidates.iter().any(|other| other.letter == kept.letter) {
+                errors.fault(&format!("{pointer}/letter"), format!("{} is there twice", kept.letter));
             }
-            let note = errors.text(&format!("{pointer}/note"), kept.note.trim(), WISH_LENGTH);
-            let setups = errors.pair(&format!("{pointer}/lines"), &kept.lines);
-            candidates.push(Candidate { letter, note, setups });
+            candidates.push(kept);
         }
+        let wishes = self.wishes.as_ref().and_then(|wishes| wishes.kept(&mut errors, "/wishes"));
         let content = JobContent {
             car_label: label(&mut errors, &self.car_label),
             wish: errors.text("/wish", self.wish.trim(), WISH_LENGTH),
@@ -434,8 +496,9 @@ impl JobChange {
             notes: errors.text("/notes", &self.notes, NOTES_LENGTH),
             fitted: errors.pair("/fitted", &self.fitted),
             planned: errors.pair("/planned", &self.planned),
-            candidates,
+            candidates: Vec::new(),
             put_away: self.put_away,
+            wishes: None,
             measurements: Measurements::default(),
             picked: Picked::default(),
             workshop: Workshop::default(),
@@ -444,7 +507,7 @@ impl JobChange {
         let car = CarChange::read(&mut errors, self.car.as_ref(), self.levers.as_ref(), self.wanted.as_ref());
         let who = errors.text("/signed_by", &self.signed_by, SIGN_LENGTH);
         let workshop = WorkshopChange::read(&mut errors, self.templates.as_deref(), self.trials.as_deref());
-        errors.finish((content, Changes { car, picked, workshop }, who))
+        errors.finish((content, Changes { candidates, wishes, car, picked, workshop }, who))
     }
 }
 
@@ -485,17 +548,28 @@ pub fn with_plan_kept(content: &JobContent) -> Result<JobContent, ApiError> {
     let mut content = content.clone();
     if content.planned == fitment::SetupPair::default() {
         errors.fault("/planned", "there is no plan on the bench to keep: type a setup line first");
-    } else if let Some(kept) = content.candidates.iter().find(|kept| kept.setups == content.planned) {
+    } else if let Some(kept) = content.candidates.iter().find(|kept| is_same_plan(kept, &content)) {
         errors.fault("/planned", format!("this setup is kept already, as {}", kept.letter));
     } else {
         match next {
             Some(letter) => {
-                content.candidates.push(Candidate { letter, note: String::new(), setups: content.planned })
+                content.candidates.push(Candidate {
+                    letter,
+                    note: String::new(),
+                    setups: content.planned,
+                    levers: content.measurements.levers,
+                    picked: rows_of(&content.picked, &content.planned),
+                });
             }
             None => errors.fault("/candidates", "more than 26 candidates cannot be kept"),
         }
     }
     errors.finish(content)
+}
+
+/// Whether the bench holds what was kept: the same setups on the same work. The same setup with a lip rolled is another plan.
+pub fn is_same_plan(kept: &Candidate, content: &JobContent) -> bool {
+    kept.setups == content.planned && kept.levers == content.measurements.levers
 }
 
 /// One line of a job's journal.

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use exchange::field::Kind;
 use exchange::{Field, tires, wheels};
-use fitment::catalogue::STICKY_QUESTIONS;
+use fitment::catalogue::{STICKY_QUESTIONS, TireRow, WheelRow};
 use serde::{Deserialize, Serialize};
 use store::picked::{Picked, PickedRow};
 use utoipa::ToSchema;
@@ -37,6 +37,53 @@ impl From<&PickedRow> for PickedView {
     }
 }
 
+/// A wheel or a tire of a setup, as its list has it.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct PartView {
+    /// Its number in the catalogue; null for the owner's own.
+    pub row: Option<u32>,
+    pub supplier: String,
+    pub line: String,
+    /// Size as printed.
+    pub name: String,
+    /// Finish, or kind of tire.
+    pub detail: String,
+    pub price: Option<f64>,
+    pub stock: Option<u32>,
+    pub mass_kg: Option<f64>,
+}
+
+impl PartView {
+    /// A wheel of a list.
+    pub fn of_wheel(row: &WheelRow, supplier: &str) -> Self {
+        Self {
+            row: Some(row.id),
+            supplier: supplier.to_owned(),
+            line: row.line.to_string(),
+            name: row.wheel.to_string(),
+            detail: row.finish.to_string(),
+            price: row.price.map(|price| f64::from(price) / 100.0),
+            stock: row.stock,
+            mass_kg: row.mass_kg,
+        }
+    }
+
+    /// A tire of a list.
+    pub fn of_tire(row: &TireRow, supplier: &str) -> Self {
+        Self {
+            row: Some(row.id),
+            supplier: supplier.to_owned(),
+            line: row.line.to_string(),
+            name: row.tire.to_string(),
+            detail: row.kind.map_or(String::new(), |kind| kind.words().to_owned()),
+            price: row.price.map(|price| f64::from(price) / 100.0),
+            stock: row.stock,
+            mass_kg: row.mass_kg,
+        }
+    }
+}
+
 /// Most rows that a job keeps: two axles of wheels and tires for each of a few candidates.
 pub(super) const MOST_ROWS: usize = 120;
 const TEXT_LENGTH: usize = 400;
@@ -55,16 +102,7 @@ impl PickedChange {
         rows: Option<&[PickedView]>,
         answered: Option<&[String]>,
     ) -> Self {
-        if rows.is_some_and(|rows| rows.len() > MOST_ROWS) {
-            errors.fault("/picked", format!("more than {MOST_ROWS} rows are not kept with a job"));
-        }
-        let rows = rows.map(|rows| {
-            rows.iter()
-                .take(MOST_ROWS)
-                .enumerate()
-                .map(|(at, row)| read_row(errors, &format!("/picked/{at}"), row))
-                .collect()
-        });
+        let rows = rows.map(|rows| read_rows(errors, "/picked", rows));
         for (at, question) in answered.unwrap_or_default().iter().enumerate() {
             if STICKY_QUESTIONS.iter().all(|(code, _)| code != question) {
                 errors.fault(&format!("/answered/{at}"), format!("{question:?} is not asked"));
@@ -80,6 +118,15 @@ impl PickedChange {
             answered: self.answered.map_or(now.answered, |codes| codes.into_iter().collect()),
         }
     }
+}
+
+/// Reads rows; faults are noted.
+pub(super) fn read_rows(errors: &mut FieldErrors, pointer: &str, rows: &[PickedView]) -> Vec<PickedRow> {
+    if rows.len() > MOST_ROWS {
+        errors.fault(pointer, format!("more than {MOST_ROWS} rows are not kept with a job"));
+    }
+    let rows = rows.iter().take(MOST_ROWS).enumerate();
+    rows.map(|(at, row)| read_row(errors, &format!("{pointer}/{at}"), row)).collect()
 }
 
 fn read_row(errors: &mut FieldErrors, pointer: &str, row: &PickedView) -> PickedRow {

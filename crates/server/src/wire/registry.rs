@@ -14,6 +14,7 @@ use fitment::lever;
 use fitment::limits::{HouseLimits, LIMITS};
 use fitment::proven::Rub;
 use fitment::setup::Axle;
+use fitment::style::Style;
 use fitment::trial::Contact;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -196,6 +197,8 @@ pub struct Registry {
     pub verdicts: Vec<VerdictEntry>,
     /// What the finder can be asked for.
     pub wishes: WishChoices,
+    /// How a wheel can stand at the fender line.
+    pub looks: Vec<UnitEntry>,
     /// Figures for entry fields.
     pub figures: EntryFigures,
     /// What must stand beside work on the car.
@@ -263,11 +266,12 @@ impl Registry {
                     uses: vec![Use::Daily.code()],
                     season: Season::Summer.code(),
                     keeps: KeptParts::default().code(),
-                    arrangement: Arrangements::default().code(),
+                    arrangement: Arrangements::AsUsual.code(),
                     rim_min_in: SearchCriteria::USUAL_RIMS_IN.0,
                     rim_max_in: SearchCriteria::USUAL_RIMS_IN.1,
                 },
             },
+            looks: Style::ALL.iter().map(|one| UnitEntry { code: one.code(), name: one.word() }).collect(),
             figures: EntryFigures {
                 weights_from_y_mm: USUAL_WEIGHTS.from_y,
                 weights_to_y_mm: USUAL_WEIGHTS.to_y,

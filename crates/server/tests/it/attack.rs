@@ -231,6 +231,7 @@ fn bare_job(car: &str) -> JobContent {
         planned: SetupPair::default(),
         candidates: Vec::new(),
         put_away: false,
+        wishes: None,
         measurements: store::measurements::Measurements::default(),
         picked: store::picked::Picked::default(),
         workshop: store::workshop::Workshop::default(),

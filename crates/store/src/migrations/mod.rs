@@ -20,11 +20,12 @@ fn migrations() -> Migrations<'static> {
         M::up(include_str!("0006_workshop.sql")),
         M::up_with_hook(include_str!("0007_changes.sql"), journal_of_changes::rewrite),
         M::up(include_str!("0008_reading.sql")),
+        M::up(include_str!("0009_whole_candidates.sql")),
     ])
 }
 
 /// Version of a file that this program writes.
-pub const LATEST: usize = 8;
+pub const LATEST: usize = 9;
 
 /// Since this version the journal keeps changes: a file that comes to it shrinks.
 const JOURNAL_OF_CHANGES: usize = 7;

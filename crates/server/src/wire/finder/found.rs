@@ -9,33 +9,18 @@ use exchange::{tires, wheels};
 use fitment::finder::{AxleChoice, Criterion, Found};
 use fitment::lever::PairLevers;
 use fitment::rules::mount;
-use fitment::setup::Axle;
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::wire::choose::RETORQUE_KM;
+use crate::wire::corner::{LeverAmount, WorkView, work_of};
+use crate::wire::drawing::Drawing;
 use crate::wire::ledger::{FragmentView, LineOfLedger, SourceView, fragments};
-use crate::wire::picked::PickedView;
+use crate::wire::measured::levers_view;
+use crate::wire::picked::{PartView, PickedView};
 use crate::wire::supply::PartCount;
 use crate::wire::{AxleCode, Lines, PerAxle};
 use app::catalogue::Loaded;
-
-/// A wheel or a tire of a setup, as its list has it.
-#[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "names carry quantity and unit")]
-pub struct PartView {
-    /// Its number in the catalogue; null for the owner's own.
-    pub row: Option<u32>,
-    pub supplier: String,
-    pub line: String,
-    /// Size as printed.
-    pub name: String,
-    /// Finish, or kind of tire.
-    pub detail: String,
-    pub price: Option<f64>,
-    pub stock: Option<u32>,
-    pub mass_kg: Option<f64>,
-}
 
 /// Something that must be ordered with a setup, found out before it, or that stands against it.
 #[derive(Debug, Serialize, ToSchema)]
@@ -46,19 +31,6 @@ pub struct NeedView {
     pub kind: &'static str,
     /// In a sentence.
     pub says: String,
-}
-
-/// Work on the car that a setup needs.
-#[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::lever::Facts")]
-pub struct WorkView {
-    pub axle: AxleCode,
-    pub lever: &'static str,
-    pub title: &'static str,
-    pub amount: f64,
-    pub in_degrees: bool,
-    pub costs: &'static str,
-    pub caution: &'static str,
 }
 
 /// A reason for a setup, or a caution about it.
@@ -99,14 +71,39 @@ pub struct FoundView {
     pub needs: Vec<NeedView>,
     /// Work on the car that it needs of what is allowed.
     pub work: Vec<WorkView>,
+    /// The same as it is set on the bench.
+    pub levers: PerAxle<Vec<LeverAmount>>,
     /// Its reasons by the school it was sought in, and cautions.
     pub reasons: Vec<ReasonView>,
     /// Its ledger, without the workings.
     pub ledger: Vec<LineOfLedger>,
     /// Why it stands above the next one; empty for the last.
     pub why_above_next: Vec<FragmentView>,
+    /// The same sizes in other designs and finishes of wheel, best first.
+    pub designs: Vec<DesignView>,
+    /// Its corners, to be drawn.
+    pub drawings: PerAxle<Option<Drawing>>,
     /// What stands beside every fastener.
     pub fastener_caution: String,
+}
+
+/// A setup's sizes in another design or finish of wheel.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct DesignView {
+    /// Its setup lines.
+    pub lines: Lines,
+    /// 0 to 1.
+    pub score: f64,
+    /// The set's price, as far as its rows have one.
+    pub price: f64,
+    /// Whether every row has a price.
+    pub price_is_whole: bool,
+    /// The wheels.
+    pub wheels: PerAxle<PartView>,
+    /// The rows of the lists it is made of, to be kept with the job.
+    pub picked: Vec<PickedView>,
+    /// Work on the car that it needs of what is allowed, as it is set on the bench.
+    pub levers: PerAxle<Vec<LeverAmount>>,
 }
 
 /// Shows setups that were found.
@@ -116,7 +113,7 @@ pub(super) struct Shown<'a> {
 
 impl Shown<'_> {
     pub(super) fn view(&self, setup: FoundSetup) -> FoundView {
-        let FoundSetup { found, levers, ledger, needs, to_order, reasons, why_above_next } = setup;
+        let FoundSetup { found, levers, ledger, needs, to_order, reasons, why_above_next, designs } = setup;
         let ledger = ledger.into_iter().map(|line| {
             let mut line = LineOfLedger::from(line);
             line.working.clear();
@@ -133,7 +130,8 @@ impl Shown<'_> {
             parts: to_order.into_iter().map(PartCount::from).collect(),
             picked: self.picked(&found),
             needs: needs.into_iter().map(NeedView::from).collect(),
-            work: work(&levers),
+            work: work_of(&levers),
+            levers: levers_view(&levers),
             reasons: reasons
                 .into_iter()
                 .map(|reason| ReasonView {
@@ -145,7 +143,24 @@ impl Shown<'_> {
                 .collect(),
             ledger: ledger.collect(),
             why_above_next: why_above_next.map(fragments).unwrap_or_default(),
+            designs: designs.iter().map(|(one, levers)| self.design(one, levers)).collect(),
+            drawings: PerAxle {
+                front: Drawing::new(&found.front.setup),
+                rear: Drawing::new(&found.rear.setup),
+            },
             fastener_caution: mount::retorque_caution(RETORQUE_KM),
+        }
+    }
+
+    fn design(&self, found: &Found, levers: &PairLevers) -> DesignView {
+        DesignView {
+            lines: Lines::from(&found.setups()),
+            score: found.score,
+            price: found.price as f64 / 100.0,
+            price_is_whole: found.price_is_whole,
+            wheels: PerAxle { front: self.wheel(&found.front), rear: self.wheel(&found.rear) },
+            picked: self.picked(found),
+            levers: levers_view(levers),
         }
     }
 
@@ -177,55 +192,15 @@ impl Shown<'_> {
         let Some(at) = choice.wheel_row else {
             return own(choice.setup.wheel.map(|wheel| wheel.to_string()), "own wheels");
         };
-        let row = &self.loaded.catalogue.wheels[at];
-        PartView {
-            row: Some(row.id),
-            supplier: self.loaded.wheel_sources[at].supplier.to_string(),
-            line: row.line.to_string(),
-            name: row.wheel.to_string(),
-            detail: row.finish.to_string(),
-            price: row.price.map(|price| f64::from(price) / 100.0),
-            stock: row.stock,
-            mass_kg: row.mass_kg,
-        }
+        PartView::of_wheel(&self.loaded.catalogue.wheels[at], &self.loaded.wheel_sources[at].supplier)
     }
 
     fn tire(&self, choice: &AxleChoice) -> PartView {
         let Some(at) = choice.tire_row else {
             return own(choice.setup.tire.map(|tire| tire.to_string()), "own tires");
         };
-        let row = &self.loaded.catalogue.tires[at];
-        PartView {
-            row: Some(row.id),
-            supplier: self.loaded.tire_sources[at].supplier.to_string(),
-            line: row.line.to_string(),
-            name: row.tire.to_string(),
-            detail: row.kind.map_or(String::new(), |kind| kind.words().to_owned()),
-            price: row.price.map(|price| f64::from(price) / 100.0),
-            stock: row.stock,
-            mass_kg: row.mass_kg,
-        }
+        PartView::of_tire(&self.loaded.catalogue.tires[at], &self.loaded.tire_sources[at].supplier)
     }
-}
-
-/// What is done beyond what the bench has set already.
-fn work(levers: &PairLevers) -> Vec<WorkView> {
-    let mut work = Vec::new();
-    for axle in Axle::BOTH {
-        for (lever, amount) in levers.on(axle).that_are_set() {
-            let facts = lever.facts();
-            work.push(WorkView {
-                axle: axle.into(),
-                lever: facts.code,
-                title: facts.title,
-                amount,
-                in_degrees: facts.in_degrees,
-                costs: facts.costs,
-                caution: facts.caution,
-            });
-        }
-    }
-    work
 }
 
 impl From<Need> for NeedView {

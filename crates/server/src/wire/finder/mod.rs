@@ -24,7 +24,7 @@ pub use found::FoundView;
 use found::Shown;
 
 /// What is sought.
-#[derive(Debug, Default, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct FinderRequest {
     /// `tire_first` (default) or `wheel_first`.
     #[serde(default)]
@@ -53,6 +53,12 @@ pub struct FinderRequest {
     /// Largest rim code; 24 when left out.
     #[serde(default)]
     pub rim_max_in: Option<f64>,
+    /// Smallest rim code of the rear axle; as in front when both are left out.
+    #[serde(default)]
+    pub rear_rim_min_in: Option<f64>,
+    /// Largest rim code of the rear axle.
+    #[serde(default)]
+    pub rear_rim_max_in: Option<f64>,
     /// Most that the set may cost.
     #[serde(default)]
     pub budget: Option<f64>,
@@ -76,6 +82,22 @@ pub struct FinderRequest {
 const MOST_SETUPS: usize = 50;
 
 impl FinderRequest {
+    /// As it is kept with a job; faults are noted under `pointer`.
+    pub fn kept(&self, errors: &mut FieldErrors, pointer: &str) -> Option<String> {
+        if let Err(ApiError::Unprocessable(faults)) = self.read() {
+            for fault in faults {
+                errors.fault(&format!("{pointer}{}", fault.pointer), fault.detail);
+            }
+            return None;
+        }
+        serde_json::to_string(self).ok()
+    }
+
+    /// As it was kept; nothing when it can no longer be read: it is then asked anew.
+    pub fn of_kept(json: &str) -> Option<Self> {
+        serde_json::from_str(json).ok()
+    }
+
     /// Into the core's wish, and the work that is allowed on the car, when it is not that of the bench.
     ///
     /// # Errors
@@ -120,6 +142,12 @@ impl FinderRequest {
         let (smallest, largest) = SearchCriteria::RIMS_IN;
         let rims =
             rim("/rim_min_in", self.rim_min_in, smallest).zip(rim("/rim_max_in", self.rim_max_in, largest));
+        let rear_rims = match (self.rear_rim_min_in, self.rear_rim_max_in) {
+            (None, None) => None,
+            (least, most) => {
+                rim("/rear_rim_min_in", least, smallest).zip(rim("/rear_rim_max_in", most, largest))
+            }
+        };
         let budget = self.budget.map(|budget| {
             if !(0.0..=1_000_000.0).contains(&budget) {
                 errors.fault("/budget", format!("a budget goes from 0 to 1 000 000, not {budget}"));
@@ -154,6 +182,7 @@ impl FinderRequest {
             arrangements,
             mixed_diameters: self.mixed_diameters,
             rims,
+            rear_rims,
             budget,
             thickest_spacer_mm: self.thickest_spacer_mm,
             wheel_line: self.wheel_line.clone().filter(|line| !line.is_empty()),
@@ -222,8 +251,19 @@ pub struct FinderView {
     pub unreadable: Vec<String>,
     /// Rows that pass what does not depend on each other, front and rear.
     pub passing: PerAxle<Passing>,
+    /// Facts of the car that decide what can be bolted on, and are not known: they are read before anything is ordered.
+    pub asks_first: Vec<AskView>,
     /// What must stand beside every proposal.
     pub caution: &'static str,
+}
+
+/// A fact of the car that must be known first.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::car::FactFacts")]
+pub struct AskView {
+    pub fact: &'static str,
+    pub title: &'static str,
+    pub note: &'static str,
 }
 
 impl FinderView {
@@ -257,6 +297,14 @@ impl FinderView {
             },
             looked_at: Passing { wheels: loaded.catalogue.wheels.len(), tires: loaded.catalogue.tires.len() },
             unreadable: loaded.unreadable_in_words(),
+            asks_first: answer
+                .asks_first
+                .iter()
+                .map(|fact| {
+                    let facts = fact.facts();
+                    AskView { fact: facts.code, title: facts.title, note: facts.note }
+                })
+                .collect(),
             caution: super::corner::CAUTION,
         }
     }

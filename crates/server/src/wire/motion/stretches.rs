@@ -2,6 +2,7 @@
 
 use app::JudgingContext;
 use fitment::corner::Feature;
+use fitment::lever::PairLevers;
 use fitment::motion::Carried;
 use fitment::setup::{Axle, SetupPair};
 use fitment::swept::{Stretched, SweptAxle, SweptPart, Usage};
@@ -11,18 +12,33 @@ use utoipa::ToSchema;
 
 use super::usage::UsageRequest;
 use crate::problem::ApiError;
-use crate::wire::Lines;
-use crate::wire::corner::VerdictCode;
+use crate::wire::corner::{LeverAmount, VerdictCode};
+use crate::wire::measured::read_pair_levers;
 use crate::wire::read::FieldErrors;
+use crate::wire::{Lines, PerAxle};
 
 /// Plans to be looked at in motion, over one use.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct StretchesRequest {
     /// The plans.
-    pub plans: Vec<Lines>,
+    pub plans: Vec<PlanRequest>,
     /// What they are swept over.
     #[serde(default)]
     pub usage: UsageRequest,
+}
+
+/// A plan, with what it counts as done to the car.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct PlanRequest {
+    /// Front line.
+    #[serde(default)]
+    pub front: Option<String>,
+    /// Rear line.
+    #[serde(default)]
+    pub rear: Option<String>,
+    /// What is done to the car; the job's own when left out.
+    #[serde(default)]
+    pub levers: Option<PerAxle<Vec<LeverAmount>>>,
 }
 
 /// Most plans of one request: what is fitted, what is kept, what is on the bench.
@@ -115,10 +131,18 @@ impl StretchesRequest {
         if self.plans.len() > MOST_PLANS {
             errors.fault("/plans", format!("more than {MOST_PLANS} plans are not looked at at once"));
         }
-        let read = |(at, lines): (usize, &Lines)| errors.pair(&format!("/plans/{at}"), lines);
-        let plans: Vec<SetupPair> = self.plans.iter().enumerate().map(read).collect();
+        let read = |(at, plan): (usize, &PlanRequest)| {
+            let pointer = format!("/plans/{at}");
+            let lines = Lines { front: plan.front.clone(), rear: plan.rear.clone() };
+            let setups = errors.pair(&pointer, &lines);
+            let levers = plan.levers.as_ref();
+            let levers =
+                levers.map(|levers| read_pair_levers(&mut errors, &format!("{pointer}/levers"), levers));
+            (setups, levers.unwrap_or(context.state.levers))
+        };
+        let plans: Vec<(SetupPair, PairLevers)> = self.plans.iter().enumerate().map(read).collect();
         errors.finish(())?;
-        Ok(plans.iter().map(|plan| stretched(content, context, plan, &usage)).collect())
+        Ok(plans.iter().map(|(plan, levers)| stretched(content, context, plan, *levers, &usage)).collect())
     }
 }
 
@@ -126,9 +150,12 @@ fn stretched(
     content: &JobContent,
     context: &JudgingContext,
     planned: &SetupPair,
+    levers: PairLevers,
     usage: &Usage,
 ) -> StretchedPlan {
-    let case = context.case(&content.fitted, planned, content.drive);
+    let mut state = context.state.clone();
+    state.levers = levers;
+    let case = context.case(&content.fitted, planned, content.drive).in_state(state);
     let on = |axle: Axle| {
         let swept = case.axle(axle)?.sweep(planned.on(axle)?, usage)?;
         Some(StretchedAxle::from(&swept))
