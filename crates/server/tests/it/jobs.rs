@@ -2,6 +2,7 @@
 
 use std::net::SocketAddr;
 
+use crate::served::Served;
 use reqwest::Client;
 use serde_json::{Value, json};
 use store::Store;
@@ -201,4 +202,111 @@ async fn unreadable_and_too_long_texts_are_refused_whole() {
         assert_eq!((status, &problem["errors"][0]["pointer"]), (422, &json!(pointer)), "{member}: {problem}");
     }
     assert_eq!(shop.get("/jobs/2").await, job, "nothing of it was kept");
+}
+
+#[tokio::test]
+async fn a_kept_setup_keeps_its_work_its_parts_and_its_price() {
+    let shop = Served::sample().await;
+    // The best that the finder has for the estate, on the bench as the page puts it there.
+    let job = shop.get("/jobs/6").await;
+    let mut wishes = job["wishes"].clone();
+    wishes["count"] = json!(3);
+    let (status, found) = shop.post("/jobs/6/finder", wishes).await;
+    assert_eq!(status, 200, "{found}");
+    let setup = &found["setups"][0];
+    let mut change = job.clone();
+    change["based_on_revision"] = job["revision"].clone();
+    change["planned"] = setup["lines"].clone();
+    change["picked"] = setup["picked"].clone();
+    change["levers"] = json!({ "front": [{ "lever": "lip_rolled", "amount": 10 }], "rear": [] });
+    let (status, planned) = shop.put("/jobs/6", change.clone()).await;
+    assert_eq!(status, 200, "{planned}");
+    let based_on = json!({ "based_on_revision": planned["revision"] });
+    let (status, kept) = shop.post("/jobs/6/candidates", based_on).await;
+    assert_eq!(status, 200, "{kept}");
+    let candidate = kept["candidates"].as_array().unwrap().last().unwrap();
+    assert_eq!(candidate["levers"]["front"][0]["lever"], "lip_rolled");
+    assert_eq!(candidate["picked"].as_array().unwrap().len(), setup["picked"].as_array().unwrap().len());
+
+    // The bench goes on to something else; what was kept is as it was.
+    let mut other = kept.clone();
+    other["based_on_revision"] = kept["revision"].clone();
+    other["levers"] = json!({ "front": [], "rear": [] });
+    other["picked"] = json!([]);
+    other["planned"] = kept["fitted"].clone();
+    // An older page that knows nothing of work and parts does not take them away.
+    for one in other["candidates"].as_array_mut().unwrap() {
+        let fields = one.as_object_mut().unwrap();
+        fields.remove("levers");
+        fields.remove("picked");
+    }
+    let (status, later) = shop.put("/jobs/6", other).await;
+    assert_eq!(status, 200, "{later}");
+    assert_eq!(later["candidates"], kept["candidates"]);
+    let beside = shop.get("/jobs/6/side-by-side").await;
+    let column = beside["candidates"].as_array().unwrap().last().unwrap();
+    assert_eq!(column["work"][0]["lever"], "lip_rolled");
+    assert_eq!(column["price"]["amount"], setup["price"]);
+    assert_eq!(column["wheels"]["front"]["line"], setup["wheels"]["front"]["line"]);
+    let assumed = |column: &Value| {
+        column["ledger"].as_array().unwrap().iter().any(|line| line["code"] == "assumed-work")
+    };
+    assert!(assumed(column) && !assumed(&beside["fitted"]) && !assumed(&beside["bench"]));
+    // The same setup on other work is another plan.
+    let (status, again) =
+        shop.post("/jobs/6/candidates", json!({ "based_on_revision": later["revision"] })).await;
+    assert_eq!(status, 200, "{again}");
+}
+
+#[tokio::test]
+async fn what_is_sought_is_kept_with_the_job_and_refused_at_its_field() {
+    let shop = Served::start(None).await;
+    let (id, job) = shop.new_job("17x7.5 ET45 225/45R17").await;
+    assert_eq!(job["wishes"], Value::Null, "nobody was asked");
+    let with = |wishes: Value| {
+        let mut change = job.clone();
+        change["based_on_revision"] = job["revision"].clone();
+        change["wishes"] = wishes;
+        change
+    };
+    let path = format!("/jobs/{id}");
+    let (status, problem) = shop.put(&path, with(json!({ "uses": ["daily", "flying"] }))).await;
+    assert_eq!((status, &problem["errors"][0]["pointer"]), (422, &json!("/wishes/uses/1")));
+    let (status, kept) =
+        shop.put(&path, with(json!({ "uses": ["show"], "season": "winter", "budget": 900 }))).await;
+    assert_eq!(status, 200, "{kept}");
+    assert_eq!((&kept["wishes"]["season"], &kept["wishes"]["budget"]), (&json!("winter"), &json!(900.0)));
+    assert_eq!(kept["undoes"], "what is sought");
+}
+
+#[tokio::test]
+async fn a_set_is_of_one_line_and_one_finish_and_tells_its_other_designs() {
+    let shop = Served::sample().await;
+    for id in 1..=9 {
+        let mut wishes = shop.get(&format!("/jobs/{id}")).await["wishes"].clone();
+        wishes["count"] = json!(12);
+        let (status, found) = shop.post(&format!("/jobs/{id}/finder"), wishes).await;
+        assert_eq!(status, 200, "{found}");
+        let setups = found["setups"].as_array().unwrap();
+        assert!(!setups.is_empty(), "job {id}");
+        for setup in setups {
+            let name =
+                |wheels: &Value, axle: &str| (wheels[axle]["line"].clone(), wheels[axle]["detail"].clone());
+            let own = name(&setup["wheels"], "front");
+            assert_eq!(own, name(&setup["wheels"], "rear"));
+            let mut seen = vec![own];
+            for design in setup["designs"].as_array().unwrap() {
+                let other = name(&design["wheels"], "front");
+                assert_eq!(other, name(&design["wheels"], "rear"));
+                assert!(!seen.contains(&other), "job {id}: {other:?} twice");
+                assert!(design["score"].as_f64() <= setup["score"].as_f64());
+                seen.push(other);
+            }
+        }
+        // Common practice: what is not there is not sold first.
+        let first = &setups[0];
+        for part in ["wheels", "tires"] {
+            assert!(first[part]["front"]["stock"].as_f64().unwrap() >= 2.0, "job {id}: {first}");
+        }
+    }
 }
