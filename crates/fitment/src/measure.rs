@@ -2,6 +2,7 @@
 
 use crate::case::AxleCase;
 use crate::clearance::{Fit, Input, MountedSetup, Unread, Verdict};
+use crate::corner::feature::BlocksFrom;
 use crate::corner::{Feature, ToRead, TroubleKind};
 use crate::length::Length;
 use crate::setup::{Axle, Setup};
@@ -24,6 +25,58 @@ pub struct MeasureItem {
     pub why: Phrase,
     /// How likely it is to decide the plan, 0 to 1.
     pub power: f64,
+}
+
+/// What one reading answers: parts beside each other that ask for the same room, or a part by itself.
+#[derive(Debug, Clone, PartialEq)]
+pub struct MeasureGroup {
+    /// On which axle.
+    pub axle: Axle,
+    /// What is said of all of them; `None` for a part by itself.
+    pub says: Option<Phrase>,
+    /// The rows, the most decisive first.
+    pub items: Vec<MeasureItem>,
+}
+
+impl MeasureGroup {
+    /// How likely it is to decide the plan: its most decisive row.
+    pub fn power(&self) -> f64 {
+        self.items.iter().map(|item| item.power).fold(0.0, f64::max)
+    }
+}
+
+/// Rows that are told before the rest at most. Judgement of ours: what a person keeps in mind on the way to the bay.
+pub const TOLD_FIRST: usize = 7;
+
+/// Whether a row is answered by one look along the inner sidewall: straight ahead, inboard, with a figure to find.
+fn is_inboard(item: &MeasureItem) -> bool {
+    let ToRead::Gap(feature) = item.to_read else { return false };
+    let facts = feature.facts();
+    facts.bears == BlocksFrom::Inboard && !facts.at_lock && item.must_find.is_some()
+}
+
+/// Rows of both axles by what one reading answers, the most decisive first.
+pub fn grouped(items: Vec<MeasureItem>) -> Vec<MeasureGroup> {
+    let mut groups: Vec<MeasureGroup> = Vec::new();
+    for item in items {
+        let joins = |group: &MeasureGroup| group.axle == item.axle && group.items.iter().all(is_inboard);
+        match groups.iter_mut().find(|group| is_inboard(&item) && joins(group)) {
+            Some(group) => group.items.push(item),
+            None => groups.push(MeasureGroup { axle: item.axle, says: None, items: vec![item] }),
+        }
+    }
+    for group in &mut groups {
+        group.items.sort_by(|a, b| b.power.total_cmp(&a.power));
+        let most = group.items.iter().filter_map(|item| item.must_find).reduce(Length::max);
+        if let (Some(most), true) = (most, group.items.len() > 1) {
+            let says = Phrase::new(format!("Inboard, {}: ", group.axle.code()))
+                .quantity(Quantity::length(most))
+                .text(" clear of everything beside the wheel answers all of these.");
+            group.says = Some(says);
+        }
+    }
+    groups.sort_by(|a, b| b.power().total_cmp(&a.power()));
+    groups
 }
 
 /// Under this nobody is sent into the bay for it.
@@ -110,5 +163,41 @@ impl AxleCase<'_> {
             "A line is tight only because the fitted tire may be wider or narrower than its size: its real width takes that doubt out.",
         );
         would_clear.then(|| self.item(ToRead::FittedSection, None, 0.6, why))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn item(axle: Axle, code: &str, must_find: Option<f64>, power: f64) -> MeasureItem {
+        MeasureItem {
+            axle,
+            to_read: ToRead::from_code(code).unwrap(),
+            must_find: must_find.map(Length::mm),
+            why: Phrase::new("because"),
+            power,
+        }
+    }
+
+    #[test]
+    fn one_look_along_the_inner_sidewall_answers_what_stands_there() {
+        let groups = grouped(vec![
+            item(Axle::Rear, "strut", Some(12.0), 0.2),
+            item(Axle::Front, "strut", Some(9.0), 0.3),
+            item(Axle::Rear, "inner_wheelhouse", Some(16.9), 0.7),
+            item(Axle::Front, "fender_lateral", Some(14.0), 0.9),
+            item(Axle::Rear, "frame_rail", Some(5.0), 0.1),
+            item(Axle::Front, "liner_ahead", Some(30.0), 0.5),
+        ]);
+        let told: Vec<(Axle, usize)> = groups.iter().map(|group| (group.axle, group.items.len())).collect();
+        assert_eq!(told, [(Axle::Front, 1), (Axle::Rear, 3), (Axle::Front, 1), (Axle::Front, 1)]);
+        let says = format!("{:?}", groups[1].says);
+        assert!(
+            says.contains("Inboard, rear") && says.contains("16.9"),
+            "the most that any of them asks: {says}"
+        );
+        assert_eq!(groups[1].items[0].to_read.code(), "inner_wheelhouse", "the most decisive first");
+        assert!(groups.iter().filter(|group| group.items.len() == 1).all(|group| group.says.is_none()));
     }
 }

@@ -1175,6 +1175,8 @@ export interface components {
             headline: components["schemas"]["HeadlineView"];
             /** @description The ledger. */
             ledger: components["schemas"]["LineOfLedger"][];
+            /** @description What must still be read on both axles, by what one reading answers. */
+            measure: components["schemas"]["MeasureGroupView"][];
             /** @description What changes between the axles. */
             pair: components["schemas"]["PairChangeView"];
             /** @description The planned lines, canonical, after the steps. */
@@ -2517,6 +2519,17 @@ export interface components {
             less_mm: number;
             /** @description In words. */
             what: string;
+        };
+        /** @description What one reading answers. */
+        MeasureGroupView: {
+            /** @description On which axle. */
+            axle: components["schemas"]["AxleCode"];
+            /** @description The rows, the most decisive first. */
+            items: components["schemas"]["MeasureView"][];
+            /** @description What is said of all of them; null for a part by itself. */
+            says?: components["schemas"]["FragmentView"][] | null;
+            /** @description Whether it is told before the rest. */
+            told_first: boolean;
         };
         /** @description One row of the measure list. */
         MeasureView: {

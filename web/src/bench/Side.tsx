@@ -8,10 +8,7 @@ type Props = { view: SideView; bench: Bench | null; onView: (view: SideView) => 
 
 /** Beside the drawing: the verdict always, and below it ledger, fit window or measure list. */
 export function Side({ view, bench, onView, children }: Props) {
-  const asked = (["front", "rear"] as const).reduce(
-    (count, axle) => count + (bench?.axles[axle].fit?.measure_list.length ?? 0),
-    0,
-  );
+  const asked = (bench?.measure ?? []).filter((group) => group.told_first).length;
   const tabs = [
     { code: "ledger", name: "Ledger", key: null },
     { code: "window", name: "Fit window", key: "l" },

@@ -16,8 +16,8 @@ use utoipa::ToSchema;
 
 use super::change::{AxleChangeView, PairChangeView};
 use super::corner::{
-    ClearanceView, LeverAmount, MeasureView, TireChoiceCode, VerdictCode, WidthView, WorkView, lever_amounts,
-    work_of,
+    ClearanceView, LeverAmount, MeasureGroupView, MeasureView, TireChoiceCode, VerdictCode, WidthView,
+    WorkView, lever_amounts, measure_groups, work_of,
 };
 use super::drawing::Drawing;
 use super::ledger::{FragmentView, LineOfLedger, StandingCode, fragments};
@@ -360,6 +360,8 @@ pub struct Bench {
     pub headline: HeadlineView,
     /// What it counts as done to the car.
     pub work: Vec<WorkView>,
+    /// What must still be read on both axles, by what one reading answers.
+    pub measure: Vec<MeasureGroupView>,
     /// The ledger.
     pub ledger: Vec<LineOfLedger>,
 }
@@ -368,10 +370,12 @@ impl ReadBench {
     /// Draws and judges the plan.
     pub fn judge(&self, context: &JudgingContext) -> Bench {
         let plan = context.case(&self.fitted, &self.planned, self.drive);
-        let axle = |axle: Axle| {
+        let mut to_read = Vec::new();
+        let mut axle = |axle: Axle| {
             let (fitted, planned) = (self.fitted.on(axle), self.planned.on(axle));
             let fit = plan.axle(axle).zip(planned.or(fitted)).and_then(|(case, setup)| {
                 let judged = judge_axle(&case, setup, self.tire_choice.into(), context)?;
+                to_read.extend(judged.measure_list.clone());
                 Some(AxleFit::new(judged, &case))
             });
             BenchAxle {
@@ -383,13 +387,15 @@ impl ReadBench {
                 fit,
             }
         };
+        let axles = PerAxle { front: axle(Axle::Front), rear: axle(Axle::Rear) };
         let ledger = plan.ledger();
         let headline = Headline::of(&ledger, self.planned != SetupPair::default());
         Bench {
             work: work_of(&context.state.levers),
             headline: HeadlineView { standing: headline.standing.into(), says: headline.says },
             planned: Lines::from(&self.planned),
-            axles: PerAxle { front: axle(Axle::Front), rear: axle(Axle::Rear) },
+            axles,
+            measure: measure_groups(to_read),
             pair: PairChangeView::from(&plan.pair_change()),
             arrangement: self.planned.arrangement().map(ArrangementCode::from),
             true_speeds: true_speeds(&plan).map(TrueSpeeds::from),

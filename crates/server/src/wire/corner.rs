@@ -659,6 +659,32 @@ pub struct MeasureView {
     pub at_lock: bool,
 }
 
+/// What one reading answers.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct MeasureGroupView {
+    /// On which axle.
+    pub axle: AxleCode,
+    /// What is said of all of them; null for a part by itself.
+    pub says: Option<Vec<FragmentView>>,
+    /// The rows, the most decisive first.
+    pub items: Vec<MeasureView>,
+    /// Whether it is told before the rest.
+    pub told_first: bool,
+}
+
+/// The rows of both axles by what one reading answers, the most decisive first.
+pub fn measure_groups(items: Vec<MeasureItem>) -> Vec<MeasureGroupView> {
+    let groups = fitment::measure::grouped(items).into_iter().enumerate();
+    groups
+        .map(|(at, group)| MeasureGroupView {
+            axle: group.axle.into(),
+            says: group.says.map(fragments),
+            items: group.items.into_iter().map(MeasureView::from).collect(),
+            told_first: at < fitment::measure::TOLD_FIRST,
+        })
+        .collect()
+}
+
 impl From<MeasureItem> for MeasureView {
     fn from(item: MeasureItem) -> Self {
         let at_lock = matches!(item.to_read, fitment::corner::ToRead::Gap(part) if part.facts().at_lock);
