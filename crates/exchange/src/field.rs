@@ -2,6 +2,8 @@
 
 use std::collections::BTreeMap;
 
+use crate::table::Table;
+
 /// Wheels or tires.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub enum Kind {
@@ -98,6 +100,28 @@ fields! {
 }
 
 impl Field {
+    /// Whether it holds a figure.
+    pub fn is_a_number(self) -> bool {
+        !matches!(
+            self,
+            Self::Article
+                | Self::Line
+                | Self::Notation
+                | Self::Size
+                | Self::BoltCircle
+                | Self::Seat
+                | Self::Make
+                | Self::Finish
+                | Self::Service
+                | Self::TireKind
+                | Self::WetGrade
+                | Self::TemperatureGrade
+                | Self::FactoryMark
+                | Self::Asymmetric
+                | Self::Directional
+        )
+    }
+
     /// The field of a code.
     pub fn from_code(code: &str) -> Option<Self> {
         Self::ALL.iter().copied().find(|field| field.code() == code)
@@ -107,6 +131,12 @@ impl Field {
 /// Which column is which field.
 #[derive(Debug, Clone, PartialEq, Eq, Default)]
 pub struct Mapping(pub BTreeMap<Field, usize>);
+
+/// How many headings of a line are recognised, for wheels or for tires.
+pub(crate) fn recognised(line: &[String]) -> usize {
+    let of = |kind| Mapping::guessed(line, kind).0.len();
+    of(Kind::Wheels).max(of(Kind::Tires))
+}
 
 impl Mapping {
     /// What the headings say by themselves. A column is given to one field, the first that it names.
@@ -129,6 +159,27 @@ impl Mapping {
             }
         }
         Self(mapping)
+    }
+
+    /// With a column of sizes found by what stands in it, where no heading names one: lists are headed in many languages.
+    #[must_use]
+    pub fn with_sizes_found(mut self, table: &Table, kind: Kind) -> Self {
+        if [Field::Size, Field::Notation, Field::Diameter].iter().any(|field| self.0.contains_key(field)) {
+            return self;
+        }
+        let is_size = |cell: &str| match kind {
+            Kind::Wheels => cell.parse::<fitment::Wheel>().is_ok(),
+            Kind::Tires => cell.parse::<fitment::Tire>().is_ok(),
+        };
+        let looked_at = &table.rows[..table.rows.len().min(50)];
+        let sizes = |column: &usize| {
+            looked_at.iter().filter(|row| row.get(*column).is_some_and(|cell| is_size(cell))).count()
+        };
+        let free = (0..table.header.len()).filter(|column| !self.0.values().any(|given| given == column));
+        if let Some(column) = free.max_by_key(sizes).filter(|column| sizes(column) * 2 > looked_at.len()) {
+            self.0.insert(Field::Size, column);
+        }
+        self
     }
 
     /// By the names of columns: the same mapping fits the next list of a supplier, wherever its columns stand.

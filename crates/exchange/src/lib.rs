@@ -11,6 +11,7 @@
 #![warn(missing_docs)]
 
 pub mod field;
+pub mod habits;
 pub mod profile;
 pub mod proven;
 pub mod record;

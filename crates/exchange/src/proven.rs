@@ -178,7 +178,7 @@ pub fn table(records: &[ProvenRecord]) -> Table {
     Table {
         header: COLUMNS.iter().map(|column| (*column).to_owned()).collect(),
         rows: records.iter().map(row).collect(),
-        notes: Vec::new(),
+        ..Table::default()
     }
 }
 

@@ -52,7 +52,7 @@ impl Record {
         Table {
             header: fields.iter().map(|field| field.code().to_owned()).collect(),
             rows: records.iter().map(|record| record.row(&fields)).collect(),
-            notes: Vec::new(),
+            ..Table::default()
         }
     }
 
@@ -115,7 +115,7 @@ impl Record {
 }
 
 /// The number in a text: `1.234,50 €`, `€ 189.90`, `12,5 kg`, `−12`, `20+`.
-fn number_in(text: &str) -> Option<f64> {
+pub(crate) fn number_in(text: &str) -> Option<f64> {
     let kept: String = text
         .replace('−', "-")
         .chars()

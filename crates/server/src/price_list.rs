@@ -4,11 +4,12 @@ use std::collections::{BTreeMap, HashMap};
 use std::sync::{Arc, Mutex, PoisonError};
 
 use exchange::field::Kind;
-use exchange::record::{Record, RowError};
+use exchange::habits::{Habits, Question};
+use exchange::record::RowError;
 use exchange::{Field, Mapping, Table, tires, wheels};
 use store::catalogue::RecordText;
 
-/// A row of a list at fault: its number, counted from 2 under the heading, and why.
+/// A row of a list at fault: its number in the file, and why.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct RowFault {
     /// Which row.
@@ -26,28 +27,66 @@ pub struct ReadList {
     pub faults: Vec<RowFault>,
     /// Rows whose key was there before in the same list; the later one counts.
     pub doubled: usize,
+    /// Rows that are taken and that the finder may never propose.
+    pub silent: Silent,
+}
+
+/// Rows that do not say what the finder must know, counted by what that is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct Silent {
+    without_circle: usize,
+    without_service: usize,
+    without_kind: usize,
+    without_price: usize,
+}
+
+impl Silent {
+    /// What becomes of them, in sentences.
+    pub fn says(&self) -> Vec<String> {
+        [
+            (self.without_circle, "name no bolt circle: nobody can say on which car they go, so read it before one is ordered."),
+            (self.without_service, "name no load index and speed symbol: the finder proposes none of them where the car asks for one."),
+            (self.without_kind, "name no kind of tire: the finder proposes none of them for a use or a season."),
+            (self.without_price, "have no price: they count for nothing in a set's price, and are left out under a budget."),
+        ]
+        .into_iter()
+        .filter(|(count, _)| *count > 0)
+        .map(|(count, says)| format!("{count} rows {says}"))
+        .collect()
+    }
 }
 
 /// Reads every row of a table, tidied: what is kept is what the core read, column by column. `told` hears now and then
 /// how many rows are done.
-pub fn read_list(table: &Table, kind: Kind, mapping: &Mapping, told: &dyn Fn(usize)) -> ReadList {
+pub fn read_list(
+    table: &Table,
+    kind: Kind,
+    mapping: &Mapping,
+    habits: &Habits,
+    told: &dyn Fn(usize),
+) -> ReadList {
     let mut list = ReadList::default();
     let mut by_key: HashMap<String, usize> = HashMap::with_capacity(table.rows.len());
     for (at, row) in table.rows.iter().enumerate() {
         if at % 1000 == 0 {
             told(at);
         }
-        let record = Record::of(row, mapping);
+        let record = habits.record(row, mapping);
         let read = match kind {
             Kind::Wheels => wheels::wheel(&record, 0).map(|row| {
+                list.silent.without_circle += usize::from(row.circles().next().is_none());
+                list.silent.without_price += usize::from(row.price.is_none());
                 (
                     format!("{}|{}|{}|{}", row.line, row.finish, row.wheel, row.more_circles.len()),
                     wheels::record(&row),
                 )
             }),
-            Kind::Tires => {
-                tires::tire(&record, 0).map(|row| (format!("{}|{}", row.line, row.tire), tires::record(&row)))
-            }
+            Kind::Tires => tires::tire(&record, 0).map(|row| {
+                list.silent.without_service += usize::from(row.tire.service.is_none());
+                list.silent.without_kind += usize::from(row.kind.is_none());
+                list.silent.without_price += usize::from(row.price.is_none());
+                (format!("{}|{}", row.line, row.tire), tires::record(&row))
+            }),
         };
         match read {
             Ok((natural, mut tidy)) => {
@@ -69,7 +108,7 @@ pub fn read_list(table: &Table, kind: Kind, mapping: &Mapping, told: &dyn Fn(usi
                     }
                 }
             }
-            Err(errors) => list.faults.push(RowFault { row: at + 2, errors }),
+            Err(errors) => list.faults.push(RowFault { row: table.header_row.max(1) + at + 1, errors }),
         }
     }
     list
@@ -86,6 +125,14 @@ pub struct ReadTable {
     pub mapping: BTreeMap<String, String>,
     /// What it came to.
     pub list: ReadList,
+    /// The first lines as they stand in the file, by number.
+    pub top: Vec<(usize, Vec<String>)>,
+    /// The heading's line.
+    pub header_row: usize,
+    /// Sheets of a workbook, and which one was read, counted from 1.
+    pub sheets: (Vec<String>, usize),
+    /// What only a person can say of this supplier's lists.
+    pub questions: Vec<Question>,
 }
 
 /// A list's number with the list.
@@ -190,10 +237,12 @@ mod tests {
     fn rows_told_are_every_thousandth() {
         let row = |at: usize| vec![format!("{at}"), "18x8 ET35".to_owned()];
         let header = vec!["article".to_owned(), "size".to_owned()];
-        let table = Table { header, rows: (0..2500).map(row).collect(), notes: Vec::new() };
+        let table = Table { header, rows: (0..2500).map(row).collect(), ..Table::default() };
         let mapping = Mapping::guessed(&table.header, Kind::Wheels);
         let told = std::cell::RefCell::new(Vec::new());
-        let list = read_list(&table, Kind::Wheels, &mapping, &|done| told.borrow_mut().push(done));
+        let list = read_list(&table, Kind::Wheels, &mapping, &Habits::default(), &|done| {
+            told.borrow_mut().push(done)
+        });
         assert_eq!((list.rows.len(), told.into_inner()), (2500, vec![0, 1000, 2000]));
     }
 }

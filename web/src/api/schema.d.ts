@@ -1714,6 +1714,11 @@ export interface components {
             /** @description Why. */
             says: string;
         };
+        /** @description An answer. */
+        FieldChoice: {
+            code: string;
+            name: string;
+        };
         /** @description A field that a column can mean. */
         FieldEntry: {
             code: string;
@@ -2400,6 +2405,11 @@ export interface components {
             title: string;
             unit: string;
         };
+        /** @description A line as it stands in a file. */
+        LineOfFile: {
+            cells: string[];
+            row: number;
+        };
         /** @description One line of the ledger. */
         LineOfLedger: {
             axle?: components["schemas"]["AxleCode"] | null;
@@ -2453,6 +2463,12 @@ export interface components {
             front?: string | null;
             /** @description Rear axle. */
             rear?: string | null;
+        };
+        /** @description What only a person can say of a supplier's lists. */
+        ListQuestion: {
+            asks: string;
+            choices: components["schemas"]["FieldChoice"][];
+            code: string;
         };
         /** @description How a list is read, and what is done with faulty rows. */
         ListRequest: {
@@ -4450,6 +4466,8 @@ export interface components {
             /** @description What a column can mean for this kind. */
             fields: components["schemas"]["FieldEntry"][];
             header: string[];
+            /** @description The line that was taken for the heading; another is said as `@header_row` of the mapping. */
+            header_row: number;
             list: components["schemas"]["ListView"];
             /** @description Field code to heading, as it was read. */
             mapping: {
@@ -4458,10 +4476,18 @@ export interface components {
             new: number;
             /** @description What was noticed. */
             notes: string[];
+            /** @description What must be said before the list is taken: answers go into the mapping under their codes, and are remembered. */
+            questions: components["schemas"]["ListQuestion"][];
             /** @description The first rows as they were read, field code to text. */
             sample: {
                 [key: string]: string;
             }[];
+            /** @description The sheet that was read, counted from 1; 0 for a file without sheets. */
+            sheet: number;
+            /** @description Sheets of a workbook; another is said by its number as `@sheet` of the mapping. */
+            sheets: string[];
+            /** @description The first lines as they stand in the file. */
+            top: components["schemas"]["LineOfFile"][];
             unchanged: number;
         };
         /** @description A trial, and how the wheel stood. */

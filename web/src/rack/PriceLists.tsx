@@ -1,16 +1,25 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Away, answer, api, type Schemas } from "../api/client";
 import { keyed, saidBy, upload } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
+import { useDraft } from "../shared/useDraft";
+import { TriedView } from "./TriedView";
 
 type Tried = Schemas["TriedList"];
+type Open = { id: number; mapping: Record<string, string> };
 
 /** Bringing a price list: tried first, with every row at fault named; then taken, and undone if it must be. */
 export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
   const queries = useQueryClient();
-  const [supplier, setSupplier] = useState("");
-  const [tried, setTried] = useState<Tried | null>(null);
+  const [supplier, setSupplier] = useDraft("price-list.supplier", "");
+  // What was tried and not yet taken is tried again after another screen: its columns are as they were put.
+  const [open, setOpen] = useDraft<Open | null>(`price-list.${kind}`, null);
+  const [tried, put] = useState<Tried | null>(null);
+  const setTried = (next: Tried | null) => {
+    put(next);
+    setOpen(next && { id: next.list.id, mapping: next.mapping });
+  };
   const [says, setSays] = useState("");
   const [isBusy, setBusy] = useState(false);
   const [allOrNothing, setAllOrNothing] = useState(false);
@@ -45,10 +54,9 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
       setTried(await upload<Tried>(`/api/v1/catalogue/lists?${query}`, file));
       await refresh();
     });
-  const again = (mapping: Record<string, string>) =>
+  const again = (id: number, mapping: Record<string, string>) =>
     run(async (ticket) => {
-      if (!tried) return;
-      const path = { id: tried.list.id };
+      const path = { id };
       setTried(
         await answer(
           api.POST("/api/v1/catalogue/lists/{id}/try", {
@@ -58,6 +66,13 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
         ),
       );
     });
+  const takenUp = useRef(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the screen is come back to
+  useEffect(() => {
+    if (takenUp.current || !open || tried) return;
+    takenUp.current = true;
+    void again(open.id, open.mapping);
+  }, []);
   const take = () =>
     run(async (ticket) => {
       if (!tried) return;
@@ -119,13 +134,15 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
           {says}
         </p>
       )}
-      {tried && <TriedView tried={tried} onMap={(mapping) => void again(mapping)} />}
+      {tried && <TriedView tried={tried} onMap={(mapping) => void again(tried.list.id, mapping)} />}
       {tried && (
         <div className="mt-2 flex items-center gap-3">
           <button
             type="button"
             className="btn btn-primary btn-sm"
-            disabled={isBusy || tried.new + tried.changed + tried.unchanged === 0}
+            disabled={
+              isBusy || tried.questions.length > 0 || tried.new + tried.changed + tried.unchanged === 0
+            }
             onClick={() => void take()}
           >
             Take {tried.new + tried.changed} rows
@@ -228,60 +245,5 @@ function ListProgress({ ticket }: { ticket: string }) {
         value={of > 0 ? done : undefined}
       />
     </p>
-  );
-}
-
-/** What taking the list would do: counts, faults row by row, and which column means what. */
-function TriedView({ tried, onMap }: { tried: Tried; onMap: (mapping: Record<string, string>) => void }) {
-  // Open while no row can be read, and then as the hand leaves it.
-  const [showsColumns, setShowsColumns] = useState(tried.new + tried.changed + tried.unchanged === 0);
-  return (
-    <div className="border-accent mt-2 border px-3 py-2" data-tried={tried.list.id}>
-      <p className="font-semibold">
-        {tried.new} new, {tried.changed} changed, {tried.unchanged} unchanged, {tried.faulty} at fault
-      </p>
-      {tried.notes.map((note) => (
-        <p key={note} className="text-[14px]">
-          {note}
-        </p>
-      ))}
-      <details open={tried.faulty > 0} className="text-[14px]">
-        <summary className="cursor-pointer">rows at fault</summary>
-        <ul className="max-h-[150px] overflow-y-auto">
-          {tried.faults.map((fault) => (
-            <li key={`${fault.row}-${fault.field}`}>
-              row {fault.row}: {fault.says}
-            </li>
-          ))}
-        </ul>
-      </details>
-      <details
-        className="text-[14px]"
-        open={showsColumns}
-        onToggle={(event) => setShowsColumns(event.currentTarget.open)}
-      >
-        <summary className="cursor-pointer">which column means what</summary>
-        <div className="grid grid-cols-2 gap-x-3">
-          {tried.fields.map((field) => (
-            <label key={field.code} className="flex items-center justify-between gap-2">
-              <span className="truncate">{field.title}</span>
-              <select
-                className="bg-base-200 h-[26px] w-[110px] px-1"
-                value={tried.mapping[field.code] ?? ""}
-                onChange={(event) => {
-                  const { [field.code]: _, ...others } = tried.mapping;
-                  onMap(event.target.value ? { ...others, [field.code]: event.target.value } : others);
-                }}
-              >
-                <option value="">–</option>
-                {tried.header.map((heading) => (
-                  <option key={heading}>{heading}</option>
-                ))}
-              </select>
-            </label>
-          ))}
-        </div>
-      </details>
-    </div>
   );
 }

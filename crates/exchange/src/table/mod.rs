@@ -11,6 +11,8 @@ mod xlsx;
 
 use serde::{Deserialize, Serialize};
 
+use crate::field::recognised;
+
 pub(crate) use guard::{guarded, unguarded};
 pub use write::Writer;
 
@@ -70,7 +72,31 @@ pub struct Table {
     pub rows: Vec<Vec<String>>,
     /// What was noticed while reading, in sentences.
     pub notes: Vec<String>,
+    /// The first lines as they stand in the file, each with its number: where the heading is can be seen from them.
+    pub top: Vec<(usize, Vec<String>)>,
+    /// Number of the line that was taken for the heading.
+    pub header_row: usize,
+    /// Sheets of a workbook.
+    pub sheets: Vec<String>,
+    /// Which of them was read, counted from 1; 0 for a file without sheets.
+    pub sheet: usize,
 }
+
+/// Where in a file the list is, as far as a person said it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct Place {
+    /// The sheet of a workbook, counted from 1.
+    pub sheet: Option<usize>,
+    /// The heading's line, counted from 1; the one with the most known headings when nobody said.
+    pub header_row: Option<usize>,
+}
+
+/// Lines among which the heading is looked for: titles and merged cells may stand above it.
+const HEADING_WITHIN: usize = 30;
+/// Lines that are shown of them.
+const TOP: usize = 12;
+/// Headings that a line must have to be taken for the heading although it is not the first.
+const LEAST_HEADINGS: usize = 2;
 
 /// Why a file is no table.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
@@ -136,9 +162,13 @@ pub enum TableError {
     Write(String),
 }
 
-/// Lines as they come, made into a table: the first is the heading.
+/// Lines as they come, made into a table: the first few are held back until it is known which of them is the heading.
 #[derive(Debug, Default)]
 struct Lines {
+    place: Place,
+    held: Vec<(usize, Vec<String>)>,
+    top: Vec<(usize, Vec<String>)>,
+    header_row: usize,
     header: Option<Vec<String>>,
     rows: Vec<Vec<String>>,
     cells: usize,
@@ -147,7 +177,7 @@ struct Lines {
 
 impl Lines {
     /// Takes a line, counted from 1 with the heading. What is empty at its end is left out.
-    fn take(&mut self, number: usize, mut line: Vec<String>) -> Result<(), TableError> {
+    fn take(&mut self, number: usize, line: Vec<String>) -> Result<(), TableError> {
         let long = line
             .iter()
             .enumerate()
@@ -156,13 +186,45 @@ impl Lines {
             let length = cell.chars().count();
             return Err(TableError::CellTooLong { row: number, column: column + 1, length });
         }
-        let Some(header) = &self.header else {
+        if self.header.is_none() {
+            self.held.push((number, line));
+            return if self.held.len() >= HEADING_WITHIN { self.let_go() } else { Ok(()) };
+        }
+        self.row(line)
+    }
+
+    /// Chooses the heading among the lines held back: what was said, else the line with the most headings that are known,
+    /// else the first. What stands above it is left aside.
+    fn let_go(&mut self) -> Result<(), TableError> {
+        let held = std::mem::take(&mut self.held);
+        let shown =
+            held.iter().take(TOP).map(|(at, line)| (*at, line.iter().take(MOST_COLUMNS).cloned().collect()));
+        self.top = shown.collect();
+        let known = |line: &[String]| recognised(&line[..line.len().min(MOST_COLUMNS)]);
+        let said = self.place.header_row.and_then(|row| held.iter().position(|(at, _)| *at == row));
+        let found = || {
+            let (at, most) =
+                held.iter().map(|(_, line)| known(line)).enumerate().rev().max_by_key(|(_, count)| *count)?;
+            (most >= LEAST_HEADINGS).then_some(at)
+        };
+        let Some(heading) = said.or_else(found).or((!held.is_empty()).then_some(0)) else { return Ok(()) };
+        for (number, line) in held.into_iter().skip(heading) {
+            if self.header.is_some() {
+                self.row(line)?;
+                continue;
+            }
             if line.len() > MOST_COLUMNS {
                 return Err(TableError::TooManyColumns(line.len()));
             }
+            self.header_row = number;
             self.header = Some(line);
-            return Ok(());
-        };
+        }
+        Ok(())
+    }
+
+    /// A line under the heading.
+    fn row(&mut self, mut line: Vec<String>) -> Result<(), TableError> {
+        let Some(header) = &self.header else { return Ok(()) };
         if self.rows.len() >= MOST_ROWS {
             return Err(TableError::TooManyRows);
         }
@@ -180,14 +242,28 @@ impl Lines {
         Ok(())
     }
 
-    fn table(self) -> Result<Table, TableError> {
+    fn table(mut self) -> Result<Table, TableError> {
+        self.let_go()?;
         let mut notes = Vec::new();
+        if self.top.first().is_some_and(|(first, _)| *first < self.header_row) {
+            notes.push(format!(
+                "The heading is in row {}; what stands above it was left aside.",
+                self.header_row
+            ));
+        }
         if self.longer > 0 {
             notes.push(format!(
                 "{} rows have more cells than the heading; what is beyond it was left aside.",
                 self.longer
             ));
         }
-        Ok(Table { header: self.header.ok_or(TableError::Empty)?, rows: self.rows, notes })
+        Ok(Table {
+            header: self.header.ok_or(TableError::Empty)?,
+            rows: self.rows,
+            notes,
+            top: self.top,
+            header_row: self.header_row,
+            ..Table::default()
+        })
     }
 }

@@ -7,16 +7,19 @@ use std::io::{Cursor, Read};
 
 use calamine::{DataRef, DataType, Reader, Xlsx, XlsxError};
 
-use super::{Lines, MOST_COLUMNS, MOST_TEXTS, MOST_UNPACKED, Table, TableError};
+use super::{
+    HEADING_WITHIN, LEAST_HEADINGS, Lines, MOST_COLUMNS, MOST_TEXTS, MOST_UNPACKED, Place, Table, TableError,
+};
+use crate::field::recognised;
 
-pub(super) fn read(bytes: &[u8]) -> Result<Table, TableError> {
+pub(super) fn read(bytes: &[u8], place: Place) -> Result<Table, TableError> {
     unpacks_within_bounds(bytes)?;
     let failed = |error: XlsxError| TableError::Workbook(error.to_string());
     let mut book: Xlsx<_> = Xlsx::new(Cursor::new(bytes)).map_err(failed)?;
     let names = book.sheet_names();
-    let name = names.first().cloned().ok_or(TableError::Empty)?;
+    let (sheet, name) = chosen(&mut book, &names, place.sheet)?;
     let mut cells = book.worksheet_cells_reader(&name).map_err(failed)?;
-    let mut lines = Lines::default();
+    let mut lines = Lines { place, ..Lines::default() };
     let mut row: (u32, Vec<String>) = (0, Vec::new());
     while let Some(cell) = cells.next_cell().map_err(failed)? {
         let text = text_of(cell.get_value());
@@ -31,7 +34,7 @@ pub(super) fn read(bytes: &[u8]) -> Result<Table, TableError> {
         let column = column as usize;
         if column >= MOST_COLUMNS {
             // In the heading that is too many; under it, it is beyond every heading that there may be.
-            if lines.header.is_none() {
+            if lines.header.is_none() && lines.held.is_empty() {
                 return Err(TableError::TooManyColumns(column + 1));
             }
             continue;
@@ -44,9 +47,53 @@ pub(super) fn read(bytes: &[u8]) -> Result<Table, TableError> {
     take(&mut lines, &mut row)?;
     let mut table = lines.table()?;
     if names.len() > 1 {
-        table.notes.push(format!("Only the first of {} sheets was read: {name}.", names.len()));
+        table.notes.push(format!("Of {} sheets this one was read: {name}.", names.len()));
     }
+    table.sheets = names;
+    table.sheet = sheet;
     Ok(table)
+}
+
+/// The sheet that was said, else the first that has a line of known headings near its top, else the first.
+fn chosen(
+    book: &mut Xlsx<Cursor<&[u8]>>,
+    names: &[String],
+    said: Option<usize>,
+) -> Result<(usize, String), TableError> {
+    if let Some(name) = said.and_then(|sheet| names.get(sheet.checked_sub(1)?)) {
+        return Ok((said.unwrap_or(1), name.clone()));
+    }
+    for (at, name) in names.iter().enumerate().take(SHEETS_LOOKED_AT) {
+        if has_headings(book, name)? {
+            return Ok((at + 1, name.clone()));
+        }
+    }
+    names.first().map(|name| (1, name.clone())).ok_or(TableError::Empty)
+}
+
+/// Sheets that are looked at for headings at most.
+const SHEETS_LOOKED_AT: usize = 12;
+
+fn has_headings(book: &mut Xlsx<Cursor<&[u8]>>, name: &str) -> Result<bool, TableError> {
+    let failed = |error: XlsxError| TableError::Workbook(error.to_string());
+    let mut cells = book.worksheet_cells_reader(name).map_err(failed)?;
+    let mut line: (u32, Vec<String>) = (0, Vec::new());
+    while let Some(cell) = cells.next_cell().map_err(failed)? {
+        let (at, _) = cell.get_position();
+        if at != line.0 {
+            if recognised(&line.1) >= LEAST_HEADINGS {
+                return Ok(true);
+            }
+            line = (at, Vec::new());
+        }
+        if at as usize >= HEADING_WITHIN {
+            return Ok(false);
+        }
+        if line.1.len() < MOST_COLUMNS {
+            line.1.push(text_of(cell.get_value()));
+        }
+    }
+    Ok(recognised(&line.1) >= LEAST_HEADINGS)
 }
 
 fn take(lines: &mut Lines, (at, row): &mut (u32, Vec<String>)) -> Result<(), TableError> {

@@ -179,7 +179,7 @@ fn a_cell_that_looks_like_a_formula_stays_text() {
             vec!["'=1".into(), "-x".into()],
             vec!["'+".into(), "''@".into()],
         ],
-        notes: Vec::new(),
+        ..Table::default()
     };
     let written = String::from_utf8(table.write(Format::Csv).unwrap()).unwrap();
     assert!(written.contains("'=HYPERLINK") && written.contains(",-12"), "{written}");
@@ -211,7 +211,7 @@ proptest! {
             .map(tidy)
             .filter(|row| row.iter().any(|cell| !cell.is_empty()))
             .collect();
-        let table = Table { header: vec!["a".into(), "b".into(), "c".into()], rows, notes: Vec::new() };
+        let table = Table { header: vec!["a".into(), "b".into(), "c".into()], rows, ..Table::default() };
         let back = Table::read(&table.write(Format::Csv).unwrap()).unwrap();
         prop_assert_eq!(back.rows, table.rows);
     }

@@ -5,6 +5,7 @@ use std::time::Duration;
 
 use exchange::Table;
 use exchange::profile::{self, Unit};
+use exchange::table::Place;
 use rustix::process::{Resource, Rlimit, setrlimit};
 
 use crate::photo;
@@ -12,8 +13,8 @@ use crate::photo;
 /// What is done with a file.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Task {
-    /// Read as a list of rows.
-    Table,
+    /// Read as a list of rows; where in the file it is, as far as somebody said.
+    Table(Place),
     /// Read as a drawing; with the unit for one that does not say its own.
     Drawing(Option<Unit>),
     /// A photo drawn anew.
@@ -22,12 +23,13 @@ pub enum Task {
 
 impl Task {
     /// As the child is told it.
-    pub(super) fn arguments(self) -> Vec<&'static str> {
+    pub(super) fn arguments(self) -> Vec<String> {
+        let number = |said: Option<usize>| said.unwrap_or_default().to_string();
         match self {
-            Self::Table => vec!["table"],
-            Self::Drawing(None) => vec!["drawing"],
-            Self::Drawing(Some(unit)) => vec!["drawing", unit.code()],
-            Self::Photo => vec!["photo"],
+            Self::Table(place) => vec!["table".to_owned(), number(place.sheet), number(place.header_row)],
+            Self::Drawing(None) => vec!["drawing".to_owned()],
+            Self::Drawing(Some(unit)) => vec!["drawing".to_owned(), unit.code().to_owned()],
+            Self::Photo => vec!["photo".to_owned()],
         }
     }
 
@@ -35,7 +37,10 @@ impl Task {
     pub fn from_arguments(arguments: &[String]) -> Option<Self> {
         let words: Vec<&str> = arguments.iter().map(String::as_str).collect();
         match words.as_slice() {
-            ["table"] => Some(Self::Table),
+            ["table", sheet, header_row] => {
+                let said = |text: &str| Some(text.parse::<usize>().ok()?).filter(|number| *number > 0);
+                Some(Self::Table(Place { sheet: said(sheet), header_row: said(header_row) }))
+            }
             ["drawing"] => Some(Self::Drawing(None)),
             ["drawing", unit] => Some(Self::Drawing(Some(Unit::from_code(unit)?))),
             ["photo"] => Some(Self::Photo),
@@ -48,7 +53,7 @@ impl Task {
     fn memory(self) -> u64 {
         const MB: u64 = 1024 * 1024;
         match self {
-            Self::Table => 1024 * MB,
+            Self::Table(_) => 1024 * MB,
             Self::Drawing(_) => 256 * MB,
             Self::Photo => 640 * MB,
         }
@@ -57,7 +62,7 @@ impl Task {
     /// Most time of a processor.
     pub(super) fn processor_time(self) -> Duration {
         Duration::from_secs(match self {
-            Self::Table => 60,
+            Self::Table(_) => 60,
             Self::Drawing(_) | Self::Photo => 10,
         })
     }
@@ -65,7 +70,7 @@ impl Task {
     /// Most bytes of an answer.
     pub(super) fn longest_answer(self) -> u64 {
         match self {
-            Self::Table => 512 * 1024 * 1024,
+            Self::Table(_) => 512 * 1024 * 1024,
             Self::Drawing(_) | Self::Photo => 32 * 1024 * 1024,
         }
     }
@@ -80,7 +85,7 @@ impl Task {
 
     pub(super) fn gave_up(self) -> &'static str {
         match self {
-            Self::Table => {
+            Self::Table(_) => {
                 "this file is damaged, or takes more memory than one list may: open it and save it again, as CSV, or \
                  split it"
             }
@@ -95,7 +100,7 @@ impl Task {
 
     fn how_to_mend(self) -> &'static str {
         match self {
-            Self::Table => "save it as CSV, or split it",
+            Self::Table(_) => "save it as CSV, or split it",
             Self::Drawing(_) => "export the profile alone",
             Self::Photo => "save it smaller",
         }
@@ -104,7 +109,9 @@ impl Task {
     /// The file's answer, as it goes to the parent: what was read, or why it was not, in a sentence.
     pub(super) fn answer(self, bytes: &[u8]) -> Vec<u8> {
         let encoded = match self {
-            Self::Table => postcard::to_stdvec(&Table::read(bytes).map_err(|error| error.to_string())),
+            Self::Table(place) => {
+                postcard::to_stdvec(&Table::read_at(bytes, place).map_err(|error| error.to_string()))
+            }
             Self::Drawing(unit) => {
                 let read = profile::read(bytes).map(|sheet| sheet.profiles(unit));
                 postcard::to_stdvec(&read.map_err(|error| error.to_string()))

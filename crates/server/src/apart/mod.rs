@@ -14,6 +14,7 @@ use std::time::Duration;
 use axum::body::Bytes;
 use exchange::Table;
 use exchange::profile::{ReadSheet, Unit};
+use exchange::table::Place;
 use serde::de::DeserializeOwned;
 use tokio::io::{AsyncReadExt, AsyncWriteExt};
 use tokio::process::Command;
@@ -56,8 +57,8 @@ impl Reader {
     ///
     /// # Errors
     /// 422 with what is wrong with the file, or which bound it breaks and how it can be mended.
-    pub async fn table(&self, bytes: Bytes) -> Result<Table, ApiError> {
-        self.read(Task::Table, bytes).await
+    pub async fn table(&self, bytes: Bytes, place: Place) -> Result<Table, ApiError> {
+        self.read(Task::Table(place), bytes).await
     }
 
     /// A drawing.

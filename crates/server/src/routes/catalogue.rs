@@ -7,6 +7,8 @@ use axum::Json;
 use axum::extract::{Path, State};
 use axum::response::Response;
 use exchange::field::Kind;
+use exchange::habits::{self, Habits};
+use exchange::table::Place;
 use exchange::{Field, Mapping, Table};
 use jiff::Timestamp;
 use store::catalogue::{self, Counts, PriceList};
@@ -40,7 +42,12 @@ pub(super) async fn bring(
 ) -> Result<Json<TriedList>, ApiError> {
     let (kind, supplier, file_name) = query.read()?;
     let ticket = shop.progress.of(query.ticket.as_deref());
-    let table = shop.reader.table(bytes.clone()).await?;
+    let said = shop.store.read({
+        let supplier = supplier.clone();
+        move |c| catalogue::mapping(c, &supplier, kind.code())
+    });
+    let place = place_of(said.await?.as_ref());
+    let table = shop.reader.table(bytes.clone(), place).await?;
     let list = shop
         .store
         .write(move |tx| {
@@ -66,7 +73,7 @@ pub(super) async fn try_list(
     Body(request): Body<ListRequest>,
 ) -> Result<Json<TriedList>, ApiError> {
     let ticket = shop.progress.of(request.ticket.as_deref());
-    let (list, kind, table) = brought(&shop, id).await?;
+    let (list, kind, table) = brought(&shop, id, request.mapping.as_ref()).await?;
     tried(&shop, list, kind, table, request.mapping, ticket).await
 }
 
@@ -89,7 +96,7 @@ pub(super) async fn take(
             (kind_of(&list), read)
         }
         None => {
-            let (list, kind, table) = brought(&shop, id).await?;
+            let (list, kind, table) = brought(&shop, id, request.mapping.as_ref()).await?;
             (kind, read(&shop.store, &list, kind, table, request.mapping, Arc::clone(&ticket)).await?)
         }
     };
@@ -97,6 +104,10 @@ pub(super) async fn take(
     if request.all_or_nothing && faults > 0 {
         let detail = format!("{faults} rows are at fault, and all or nothing was asked for");
         return Err(ApiError::Unprocessable(vec![FieldError::new("/all_or_nothing", detail)]));
+    }
+    if let Some(question) = read.questions.first() {
+        let pointer = format!("/mapping/{}", question.code);
+        return Err(ApiError::Unprocessable(vec![FieldError::new(&pointer, question.asks.clone())]));
     }
     if read.list.rows.is_empty() {
         let detail = "no row of the list can be taken: look at the faults and at which column means what";
@@ -223,11 +234,28 @@ pub(super) async fn export(
     downloads.table(&store, (format, name), begin, write).await
 }
 
-async fn brought(shop: &AppState, id: i64) -> Result<(PriceList, Kind, Table), ApiError> {
-    let (list, bytes) =
-        shop.store.read(move |c| Ok((catalogue::list(c, id)?, catalogue::bytes(c, id)?))).await?;
+/// Where in a file the list is, as it was said for the supplier.
+fn place_of(said: Option<&BTreeMap<String, String>>) -> Place {
+    let number = |code: &str| said?.get(code)?.parse().ok();
+    Place { sheet: number(habits::SHEET), header_row: number(habits::HEADER_ROW) }
+}
+
+async fn brought(
+    shop: &AppState,
+    id: i64,
+    asked: Option<&BTreeMap<String, String>>,
+) -> Result<(PriceList, Kind, Table), ApiError> {
+    let (list, bytes, remembered) = shop
+        .store
+        .read(move |c| {
+            let list = catalogue::list(c, id)?;
+            let remembered = catalogue::mapping(c, &list.supplier, &list.kind)?;
+            Ok((list, catalogue::bytes(c, id)?, remembered))
+        })
+        .await?;
     let kind = kind_of(&list);
-    Ok((list, kind, shop.reader.table(bytes.into()).await?))
+    let place = place_of(asked.or(remembered.as_ref()));
+    Ok((list, kind, shop.reader.table(bytes.into(), place).await?))
 }
 
 fn kind_of(list: &PriceList) -> Kind {
@@ -245,15 +273,24 @@ async fn read(
 ) -> Result<Arc<ReadTable>, ApiError> {
     let supplier = list.supplier.clone();
     let remembered = store.read(move |c| catalogue::mapping(c, &supplier, kind.code())).await?;
-    let mapping = match mapping.or(remembered) {
-        Some(names) => Mapping::by_names(&names, &table.header),
-        None => Mapping::guessed(&table.header, kind),
+    let said = mapping.or(remembered);
+    // What was said of the list as a whole is kept with its columns.
+    let mut names = said.clone().unwrap_or_default();
+    names.retain(|code, _| code.starts_with('@'));
+    let mapping = match &said {
+        Some(said) if said.keys().any(|code| !code.starts_with('@')) => {
+            Mapping::by_names(said, &table.header)
+        }
+        _ => Mapping::guessed(&table.header, kind).with_sizes_found(&table, kind),
     };
     let done = crate::off_thread(move || {
         let all = table.rows.len();
-        let list = read_list(&table, kind, &mapping, &|done| ticket.tell("reading", done, all));
-        let mapping = mapping.names(&table.header);
-        Arc::new(ReadTable { header: table.header, notes: table.notes, mapping, list })
+        let (habits, questions) = Habits::of(&table, &mapping, kind, &names);
+        let list = read_list(&table, kind, &mapping, &habits, &|done| ticket.tell("reading", done, all));
+        names.extend(mapping.names(&table.header));
+        let Table { header, notes, top, header_row, sheets, sheet, .. } = table;
+        let sheets = (sheets, sheet);
+        Arc::new(ReadTable { header, notes, mapping: names, list, top, header_row, sheets, questions })
     });
     done.await
 }

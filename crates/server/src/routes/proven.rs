@@ -4,6 +4,7 @@ use axum::Json;
 use axum::extract::State;
 use axum::response::Response;
 use exchange::proven::{COLUMNS, ProvenFault, ProvenRecord, fit, record, records, row};
+use exchange::table::Place;
 use exchange::{Format, Table};
 use jiff::Timestamp;
 use serde::Deserialize;
@@ -78,7 +79,7 @@ pub(super) async fn bring_proven(
     Params(query): Params<FileQuery>,
     KeyedUpload { bytes, once: asked }: KeyedUpload,
 ) -> Result<Json<ProvenBrought>, ApiError> {
-    let table = reader.table(bytes).await?;
+    let table = reader.table(bytes, Place::default()).await?;
     let (sound, faults) = crate::off_thread(move || fits_in(&table)).await?;
     let name: String = query.file_name.trim().chars().take(200).collect();
     let (new, known) = store

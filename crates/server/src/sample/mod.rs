@@ -6,6 +6,7 @@ mod proven;
 mod workshop;
 
 use exchange::field::Kind;
+use exchange::habits::Habits;
 use exchange::{Mapping, Table};
 use jiff::{SignedDuration, Timestamp};
 use store::catalogue;
@@ -209,7 +210,7 @@ pub async fn fill(store: &Store) -> Result<(), StoreError> {
                 // Its columns say themselves what they are, and every row is sound: a test reads them all.
                 let Ok(table) = Table::read(bytes) else { continue };
                 let mapping = Mapping::guessed(&table.header, *kind);
-                let rows = read_list(&table, *kind, &mapping, &|_| {}).rows;
+                let rows = read_list(&table, *kind, &mapping, &Habits::default(), &|_| {}).rows;
                 let list = catalogue::bring(tx, kind.code(), supplier, name, bytes, now)?;
                 catalogue::take(tx, list.id, &mapping.names(&table.header), &rows, now, &|_| {})?;
             }
@@ -295,7 +296,13 @@ mod tests {
     fn every_row_of_the_sample_lists_is_sound() {
         for (kind, _, name, bytes) in LISTS {
             let table = Table::read(bytes).unwrap();
-            let read = read_list(&table, *kind, &Mapping::guessed(&table.header, *kind), &|_| {});
+            let read = read_list(
+                &table,
+                *kind,
+                &Mapping::guessed(&table.header, *kind),
+                &Habits::default(),
+                &|_| {},
+            );
             assert!(read.faults.is_empty(), "{name}: {:?}", read.faults.first());
             assert!(read.rows.len() > 150 && read.doubled == 0, "{name}: {}", read.rows.len());
         }

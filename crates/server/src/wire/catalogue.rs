@@ -154,6 +154,41 @@ pub struct TriedList {
     pub notes: Vec<String>,
     /// The first rows as they were read, field code to text.
     pub sample: Vec<BTreeMap<String, String>>,
+    /// The first lines as they stand in the file.
+    pub top: Vec<LineOfFile>,
+    /// The line that was taken for the heading; another is said as `@header_row` of the mapping.
+    pub header_row: usize,
+    /// Sheets of a workbook; another is said by its number as `@sheet` of the mapping.
+    pub sheets: Vec<String>,
+    /// The sheet that was read, counted from 1; 0 for a file without sheets.
+    pub sheet: usize,
+    /// What must be said before the list is taken: answers go into the mapping under their codes, and are remembered.
+    pub questions: Vec<ListQuestion>,
+}
+
+/// A line as it stands in a file.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names say it")]
+pub struct LineOfFile {
+    pub row: usize,
+    pub cells: Vec<String>,
+}
+
+/// What only a person can say of a supplier's lists.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see exchange::habits::Question")]
+pub struct ListQuestion {
+    pub code: &'static str,
+    pub asks: String,
+    pub choices: Vec<FieldChoice>,
+}
+
+/// An answer.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "code and words")]
+pub struct FieldChoice {
+    pub code: &'static str,
+    pub name: String,
 }
 
 /// Most faults told one by one.
@@ -172,6 +207,7 @@ impl TriedList {
             })
         });
         let mut notes = table.notes.clone();
+        notes.extend(read.silent.says());
         if read.doubled > 0 {
             notes.push(format!("{} rows stand twice in the list: the later one counts.", read.doubled));
         }
@@ -187,6 +223,27 @@ impl TriedList {
             faults: faults.take(MOST_FAULTS).collect(),
             notes,
             sample: read.rows.iter().take(SAMPLE).map(|(_, text)| text.fields()).collect(),
+            top: table
+                .top
+                .iter()
+                .map(|(row, cells)| LineOfFile { row: *row, cells: cells.clone() })
+                .collect(),
+            header_row: table.header_row,
+            sheets: table.sheets.0.clone(),
+            sheet: table.sheets.1,
+            questions: table
+                .questions
+                .iter()
+                .map(|question| ListQuestion {
+                    code: question.code,
+                    asks: question.asks.clone(),
+                    choices: question
+                        .choices
+                        .iter()
+                        .map(|(code, name)| FieldChoice { code, name: name.clone() })
+                        .collect(),
+                })
+                .collect(),
         }
     }
 }
