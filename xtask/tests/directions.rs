@@ -100,7 +100,19 @@ const FLOORS: &[&[&str]] = &[
         "cautions",
     ],
     // parts
-    &["tire", "wheel", "notation", "setup", "tire_on_rim", "catalogue", "change"],
+    &[
+        "tire",
+        "wheel",
+        "notation",
+        "setup",
+        "tire_on_rim",
+        "catalogue",
+        "change",
+        "road",
+        "track",
+        "tread",
+        "club",
+    ],
     // car
     &["limits", "car", "section", "motion", "style", "corner", "lever", "brake"],
     &["case"],

@@ -7,7 +7,8 @@
 //!   steps, the figures put in, and the source).
 //! - parts: [`tire`], [`wheel`], [`tire_on_rim`], [`notation`] (reading sizes as they are written, typed or pasted),
 //!   [`setup`] (what sits on one axle, and the setup line it is spoken in), [`catalogue`] (what can be ordered),
-//!   [`change`] (from one setup to another).
+//!   [`change`] (from one setup to another), [`road`] (what it does once it rolls), [`track`] (the car at the limit),
+//!   [`tread`] (as it wears), [`club`] (what a class allows).
 //! - car: [`limits`] (the house's), [`car`] (its record), [`section`] (the cut through wheel and tire), [`motion`] (turned and travelling), [`corner`] (what
 //!   was measured), [`lever`] (what can be done), [`brake`], [`style`].
 //! - [`case`]: what is judged; decides what a plan is held against.
@@ -29,6 +30,7 @@ pub mod catalogue;
 pub mod cautions;
 pub mod change;
 pub mod clearance;
+pub mod club;
 mod coded;
 pub mod codes;
 pub mod corner;
@@ -46,6 +48,7 @@ pub mod motion;
 pub mod notation;
 pub mod plus_sizes;
 pub mod proven;
+pub mod road;
 pub mod rules;
 pub mod section;
 pub mod setup;
@@ -54,6 +57,8 @@ pub mod style;
 pub mod swept;
 pub mod tire;
 pub mod tire_on_rim;
+pub mod track;
+pub mod tread;
 pub mod trial;
 pub mod verdict;
 pub mod wheel;

@@ -209,6 +209,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/classes/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a class says of a plan, clause by clause, and the most that it allows. */
+        post: operations["judge_class"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/compare": {
         parameters: {
             query?: never;
@@ -880,6 +897,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/road": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a plan does once it rolls: dial, gears, crawl and pull. */
+        post: operations["road"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/setups/read": {
         parameters: {
             query?: never;
@@ -988,6 +1022,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/track/loads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each wheel carries in a corner, under braking, with downforce. */
+        post: operations["loads"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/track/pressure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A cold pressure hot, or a hot one cold. */
+        post: operations["hot_pressure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tread/wear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a tire wears, and what is left of it. */
+        post: operations["tread_wear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/wheel-templates": {
         parameters: {
             query?: never;
@@ -1044,6 +1129,12 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description Ranges that a class leaves, each `[least, most]`; null where nothing limits it. */
+        AllowedView: {
+            offset_mm?: number[] | null;
+            rim_diameter_in?: number[] | null;
+            width_in?: number[] | null;
+        };
         /** @description Another wheel and tire the factory offered. */
         AlternativeView: {
             /** @description Its setup lines. */
@@ -1364,6 +1455,61 @@ export interface components {
             on_the_bay_sheet: string;
             on_the_plan: string;
         };
+        /** @description What a class says of a plan. */
+        ClassAnswer: {
+            /** @description The most that the class leaves; of a car with other wheels behind, in front. */
+            allowed: components["schemas"]["AllowedView"];
+            /** @description The same axle by axle. */
+            allowed_by_axle: components["schemas"]["PerAxle_AllowedView"];
+            /** @description Who decides. */
+            caution: string;
+            /** @description Clause by clause. */
+            clauses: components["schemas"]["JudgedClauseView"][];
+            /** @description Whether every clause is known to be kept. */
+            legal: boolean;
+        };
+        /** @description A plan before a class. */
+        ClassRequest: {
+            /** @description The class. */
+            class: components["schemas"]["ClassView"];
+            /** @description What the factory fitted. */
+            factory: components["schemas"]["Lines"];
+            /** @description What is planned. */
+            planned: components["schemas"]["Lines"];
+            /** @description How far the tread stands beyond the fender; below zero inside it. */
+            tread_beyond_fender_mm?: components["schemas"]["PerAxle_Option_f64"];
+            /** @description Treadwear grades. */
+            treadwear?: components["schemas"]["PerAxle_Option_u32"];
+            /** @description How the wheels are made. */
+            wheel_material?: components["schemas"]["PerAxle_Option_String"];
+        };
+        /** @description A class, as a rule file has it. */
+        ClassView: {
+            /** @description Its clauses. */
+            clauses?: components["schemas"]["ClauseView"][];
+            /** @description Its name. */
+            name?: string;
+        };
+        /** @description A clause of a class, as a rule file has it. */
+        ClauseView: {
+            /** @description One of these. */
+            any_of?: string[];
+            /**
+             * @description `rim_diameter_change_in`, `width_change_in`, `offset_change_mm`, `track_change_mm`, `treadwear`, `spacers_mm`,
+             *     `square`, `wheel_material`, `tread_inside_fender`; any other is kept and not judged.
+             */
+            clause: string;
+            /**
+             * Format: double
+             * @description Its figure: at least so much.
+             */
+            least?: number | null;
+            /**
+             * Format: double
+             * @description Its figure: at most so much.
+             */
+            most?: number | null;
+        };
         /** @description A part of the car and the room to it. Figures are null while it was not read. */
         ClearanceView: {
             /** @description What may be off, largest first. */
@@ -1533,6 +1679,27 @@ export interface components {
             id: number;
             /** @description What is wrong with it. */
             why: string;
+        };
+        /** @description Depths of a tire at one time. */
+        DepthsRequest: {
+            /** @description The day, as in 2026-05-02. */
+            at?: string;
+            /**
+             * Format: double
+             * @description Driven since it was mounted.
+             */
+            distance_km?: number | null;
+            /** Format: double */
+            inner_mm: number;
+            /** Format: double */
+            middle_mm: number;
+            /** Format: double */
+            outer_mm: number;
+            /**
+             * Format: double
+             * @description Runs since it was mounted.
+             */
+            runs?: number | null;
         };
         /** @description A setup's sizes in another design or finish of wheel. */
         DesignView: {
@@ -1887,6 +2054,17 @@ export interface components {
             /** @description Work on the car that it needs of what is allowed. */
             work: components["schemas"]["WorkView"][];
         };
+        /** @description A figure for each wheel. */
+        FourView: {
+            /** Format: double */
+            fl: number;
+            /** Format: double */
+            fr: number;
+            /** Format: double */
+            rl: number;
+            /** Format: double */
+            rr: number;
+        };
         /** @description A piece of a sentence. */
         FragmentView: {
             /** @description Words. */
@@ -1967,12 +2145,79 @@ export interface components {
              */
             value_mm?: number | null;
         };
+        /** @description One gear. */
+        GearView: {
+            /** Format: double */
+            kmh_per_1000rpm: number;
+            /** Format: double */
+            limiter_kmh: number;
+            /** Format: double */
+            ratio: number;
+        };
+        /** @description A driveline. */
+        GearsRequest: {
+            /**
+             * Format: double
+             * @description Final drive.
+             */
+            final: number;
+            /**
+             * Format: double
+             * @description Engine speed at the limiter.
+             */
+            limiter_rpm: number;
+            /**
+             * Format: double
+             * @description Low range of a transfer case.
+             */
+            low_range?: number | null;
+            /** @description Gears, first to top. */
+            ratios: number[];
+        };
         /** @description A plan in a few words. */
         HeadlineView: {
             /** @description In words. */
             says: string;
             /** @description How it stands. */
             standing: components["schemas"]["StandingCode"];
+        };
+        /** @description A cold or a hot pressure, gauge, and both temperatures. */
+        HotPressureRequest: {
+            /**
+             * Format: double
+             * @description Temperature of the air when it is set.
+             */
+            cold_c: number;
+            /**
+             * Format: double
+             * @description Set cold; the hot one is answered.
+             */
+            cold_kpa?: number | null;
+            /**
+             * Format: double
+             * @description Temperature of the air in the tire at work.
+             */
+            hot_c: number;
+            /**
+             * Format: double
+             * @description Wanted hot; the cold one is answered.
+             */
+            hot_kpa?: number | null;
+        };
+        /** @description The other pressure. */
+        HotPressureView: {
+            /** @description What must be minded. */
+            caution: string;
+            /**
+             * Format: double
+             * @description Cold, when a hot one was given.
+             */
+            cold_kpa?: number | null;
+            /**
+             * Format: double
+             * @description Hot, when a cold one was given.
+             */
+            hot_kpa?: number | null;
         };
         /** @description What the house is to settle. */
         HouseChange: {
@@ -2228,6 +2473,20 @@ export interface components {
             verdict: components["schemas"]["VerdictCode"];
             /** @description Whether this very wheel was tried. */
             was_tried: boolean;
+        };
+        /** @description A clause judged. */
+        JudgedClauseView: {
+            /**
+             * Format: double
+             * @description By how much it is broken, in its own unit.
+             */
+            by?: number | null;
+            /** @description Its name in the rule file. */
+            clause: string;
+            /** @description Whether it is kept; null where it cannot be judged, which is never legal. */
+            ok?: boolean | null;
+            /** @description In a sentence. */
+            says: string;
         };
         /**
          * @description What of the fitted set stays on the car; where nothing is said, equal lines are the same parts. What stays is not counted
@@ -2501,6 +2760,46 @@ export interface components {
             state: string;
             supplier: string;
             taken_at?: string | null;
+        };
+        /** @description A car and what it does. */
+        LoadsRequest: {
+            /** Format: double */
+            cg_height_m: number;
+            /** Format: double */
+            downforce_front_share?: number;
+            /** Format: double */
+            downforce_kg?: number;
+            /** Format: double */
+            front_share: number;
+            /**
+             * Format: double
+             * @description + in a left turn: the right side is the outer one.
+             */
+            lateral_g?: number;
+            /**
+             * Format: double
+             * @description + under braking.
+             */
+            longitudinal_g?: number;
+            /** Format: double */
+            mass_kg: number;
+            /** Format: double */
+            roll_share_front: number;
+            /** Format: double */
+            track_front_m: number;
+            /** Format: double */
+            track_rear_m: number;
+            /** Format: double */
+            wheelbase_m: number;
+        };
+        /** @description What each wheel carries. */
+        LoadsView: {
+            /** @description Wheels in the air: `fl`, `fr`, `rl`, `rr`. */
+            lifted: string[];
+            /** @description In the case. */
+            loads_kg: components["schemas"]["FourView"];
+            /** @description At rest. */
+            static_kg: components["schemas"]["FourView"];
         };
         /**
          * @description What a mark on the window stands for.
@@ -2933,6 +3232,21 @@ export interface components {
             wheels: number;
         };
         /** @description One thing for each axle. */
+        PerAxle_AllowedView: {
+            /** @description Ranges that a class leaves, each `[least, most]`; null where nothing limits it. */
+            front: {
+                offset_mm?: number[] | null;
+                rim_diameter_in?: number[] | null;
+                width_in?: number[] | null;
+            };
+            /** @description Ranges that a class leaves, each `[least, most]`; null where nothing limits it. */
+            rear: {
+                offset_mm?: number[] | null;
+                rim_diameter_in?: number[] | null;
+                width_in?: number[] | null;
+            };
+        };
+        /** @description One thing for each axle. */
         PerAxle_AxleConclusion: {
             /** @description What an axle's trials come to. */
             front: {
@@ -3264,6 +3578,11 @@ export interface components {
             };
         };
         /** @description One thing for each axle. */
+        PerAxle_Option_String: {
+            front: null | string;
+            rear: null | string;
+        };
+        /** @description One thing for each axle. */
         PerAxle_Option_WantedView: {
             front: null | {
                 /** @description Suspension: a show setup, to be marked so. */
@@ -3287,6 +3606,16 @@ export interface components {
                  */
                 within_mm?: number | null;
             };
+        };
+        /** @description One thing for each axle. */
+        PerAxle_Option_f64: {
+            front: null | number;
+            rear: null | number;
+        };
+        /** @description One thing for each axle. */
+        PerAxle_Option_u32: {
+            front: null | number;
+            rear: null | number;
         };
         /** @description One thing for each axle. */
         PerAxle_PartView: {
@@ -3770,6 +4099,53 @@ export interface components {
             inner_mm: number;
             /** Format: double */
             outer_mm: number;
+        };
+        /** @description A plan on the road. */
+        RoadRequest: {
+            /**
+             * Format: double
+             * @description Speed of the cruise, in top gear.
+             */
+            cruise_kmh: number;
+            /** @description The driveline. */
+            gears: components["schemas"]["GearsRequest"];
+            /** @description The planned setup line; its tire counts. */
+            planned: string;
+            /**
+             * Format: double
+             * @description Overall diameter that the gearing and the dial are told.
+             */
+            reference_diameter_mm: number;
+        };
+        /** @description What a plan does once it rolls. */
+        RoadView: {
+            /**
+             * Format: double
+             * @description First × low range × final; null without a low range.
+             */
+            crawl_ratio?: number | null;
+            /**
+             * Format: double
+             * @description Engine speed at the cruise.
+             */
+            cruise_rpm: number;
+            /**
+             * Format: double
+             * @description Final drive that the reference tire would need for the same.
+             */
+            effective_final: number;
+            /** @description Gear by gear. */
+            gears: components["schemas"]["GearView"][];
+            /**
+             * Format: double
+             * @description Change of the force at the road.
+             */
+            tractive_effort_change_pct: number;
+            /**
+             * Format: double
+             * @description True speed over shown.
+             */
+            true_speed_ratio: number;
         };
         /** @description A row of the catalogue. */
         RowView: {
@@ -4579,6 +4955,48 @@ export interface components {
              * @description How far from level still counts; the house's tolerance when null.
              */
             within_mm?: number | null;
+        };
+        /** @description A season of one tire. */
+        WearRequest: {
+            /**
+             * Format: double
+             * @description Depth at which it is done.
+             */
+            limit_mm: number;
+            /** @description Readings in the order they were taken. */
+            readings: components["schemas"]["DepthsRequest"][];
+        };
+        /** @description How it wears. */
+        WearView: {
+            /**
+             * Format: double
+             * @description Distance left.
+             */
+            left_km?: number | null;
+            /** @description Readings that grew, by their place: kept, and left out of the rate. */
+            left_out: number[];
+            /**
+             * Format: double
+             * @description Runs left.
+             */
+            left_runs?: number | null;
+            /** @description The pattern in words; null without a reading. */
+            pattern?: string | null;
+            /**
+             * Format: double
+             * @description Standard error of the rate; null with fewer than three readings.
+             */
+            plus_minus?: number | null;
+            /**
+             * Format: double
+             * @description Where the tread is used up first, by distance.
+             */
+            rate_mm_per_1000_km?: number | null;
+            /**
+             * Format: double
+             * @description The same by runs.
+             */
+            rate_mm_per_run?: number | null;
         };
         /** @description Stick-on weights on the barrel. */
         WeightsView: {
@@ -5422,6 +5840,47 @@ export interface operations {
             403: components["responses"]["NotFromHere"];
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
+        };
+    };
+    judge_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassRequest"];
+            };
+        };
+        responses: {
+            /** @description the class */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassAnswer"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     compare: {
@@ -7382,6 +7841,47 @@ export interface operations {
             503: components["responses"]["NotNow"];
         };
     };
+    road: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoadRequest"];
+            };
+        };
+        responses: {
+            /** @description the gearing */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoadView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
     read_line: {
         parameters: {
             query?: never;
@@ -7647,6 +8147,129 @@ export interface operations {
             };
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
+        };
+    };
+    loads: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadsRequest"];
+            };
+        };
+        responses: {
+            /** @description the loads */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadsView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a figure that no car has */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    hot_pressure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HotPressureRequest"];
+            };
+        };
+        responses: {
+            /** @description the other pressure */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HotPressureView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a figure at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    tread_wear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WearRequest"];
+            };
+        };
+        responses: {
+            /** @description rate, what is left, and the pattern */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WearView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
         };
     };
     wheel_templates: {

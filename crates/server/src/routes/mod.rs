@@ -12,6 +12,7 @@ mod judge;
 mod motion;
 mod proven;
 mod read;
+mod road;
 mod workshop;
 
 use axum::Router;
@@ -59,6 +60,11 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(jobs::journal))
             .routes(routes!(jobs::changes))
             .routes(routes!(jobs::mend))
+            .routes(routes!(road::road))
+            .routes(routes!(road::loads))
+            .routes(routes!(road::hot_pressure))
+            .routes(routes!(road::judge_class))
+            .routes(routes!(road::tread_wear))
             .routes(routes!(fit::fit))
             .routes(routes!(fit::window))
             .routes(routes!(bay::registry))

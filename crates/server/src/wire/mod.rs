@@ -24,6 +24,7 @@ pub mod profiles;
 pub mod proven;
 pub mod read;
 pub mod registry;
+pub mod road;
 pub mod storage;
 pub mod supply;
 pub mod sweep;

@@ -13,6 +13,7 @@ mod motion;
 mod one_answer;
 mod page;
 mod program;
+mod road;
 mod served;
 mod sweep;
 mod workshop;

@@ -1,0 +1,57 @@
+//! Road and track for scripts.
+
+use axum::Json;
+
+use crate::extract::Body;
+use crate::problem::{ApiError, Problem};
+use crate::wire::road::{
+    ClassAnswer, ClassRequest, HotPressureRequest, HotPressureView, LoadsRequest, LoadsView, RoadRequest,
+    RoadView, WearRequest, WearView,
+};
+
+/// What a plan does once it rolls: dial, gears, crawl and pull.
+#[utoipa::path(post, path = "/road", request_body = RoadRequest, tag = "road", responses(
+    (status = 200, description = "the gearing", body = RoadView),
+    (status = 422, description = "a field at fault", body = Problem)
+))]
+pub(super) async fn road(Body(request): Body<RoadRequest>) -> Result<Json<RoadView>, ApiError> {
+    request.answer().map(Json)
+}
+
+/// What each wheel carries in a corner, under braking, with downforce.
+#[utoipa::path(post, path = "/track/loads", request_body = LoadsRequest, tag = "road", responses(
+    (status = 200, description = "the loads", body = LoadsView),
+    (status = 422, description = "a figure that no car has", body = Problem)
+))]
+pub(super) async fn loads(Body(request): Body<LoadsRequest>) -> Result<Json<LoadsView>, ApiError> {
+    request.answer().map(Json)
+}
+
+/// A cold pressure hot, or a hot one cold.
+#[utoipa::path(post, path = "/track/pressure", request_body = HotPressureRequest, tag = "road", responses(
+    (status = 200, description = "the other pressure", body = HotPressureView),
+    (status = 422, description = "a figure at fault", body = Problem)
+))]
+pub(super) async fn hot_pressure(
+    Body(request): Body<HotPressureRequest>,
+) -> Result<Json<HotPressureView>, ApiError> {
+    request.answer().map(Json)
+}
+
+/// What a class says of a plan, clause by clause, and the most that it allows.
+#[utoipa::path(post, path = "/classes/judge", request_body = ClassRequest, tag = "road", responses(
+    (status = 200, description = "the class", body = ClassAnswer),
+    (status = 422, description = "a field at fault", body = Problem)
+))]
+pub(super) async fn judge_class(Body(request): Body<ClassRequest>) -> Result<Json<ClassAnswer>, ApiError> {
+    request.answer().map(Json)
+}
+
+/// How a tire wears, and what is left of it.
+#[utoipa::path(post, path = "/tread/wear", request_body = WearRequest, tag = "road", responses(
+    (status = 200, description = "rate, what is left, and the pattern", body = WearView),
+    (status = 422, description = "a field at fault", body = Problem)
+))]
+pub(super) async fn tread_wear(Body(request): Body<WearRequest>) -> Result<Json<WearView>, ApiError> {
+    request.answer().map(Json)
+}

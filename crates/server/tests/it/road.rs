@@ -1,0 +1,146 @@
+//! Road and track for scripts: the note's worked checks over the API, and what cannot be.
+
+use crate::served::Served;
+use serde_json::{Value, json};
+
+fn near(value: &Value, wanted: f64, within: f64) {
+    let value = value.as_f64().unwrap_or(f64::NAN);
+    assert!((value - wanted).abs() < within, "{value}, not {wanted}");
+}
+
+fn pointers(problem: &Value) -> Vec<&str> {
+    problem["errors"].as_array().unwrap().iter().map(|one| one["pointer"].as_str().unwrap()).collect()
+}
+
+fn road() -> Value {
+    json!({ "reference_diameter_mm": 650.0, "planned": "17x8 ET30 265/70R17",
+            "gears": { "ratios": [3.6, 2.1, 1.4, 1.0, 0.8], "final": 3.9, "low_range": 2.5, "limiter_rpm": 6000 },
+            "cruise_kmh": 100 })
+}
+
+#[tokio::test]
+async fn a_taller_tire_on_the_road() {
+    let shop = Served::start(None).await;
+    let (status, view) = shop.post("/road", road()).await;
+    assert_eq!(status, 200, "{view}");
+    // 17 · 25.4 + 2 · 265 · 0.70 = 802.8 mm; circumference 3.05 × that.
+    let (od, c) = (802.8, 3.05 * 0.8028);
+    near(&view["true_speed_ratio"], od / 650.0, 1e-12);
+    near(&view["effective_final"], 3.9 * 650.0 / od, 1e-12);
+    near(&view["gears"][4]["kmh_per_1000rpm"], 1000.0 / 60.0 * c / (0.8 * 3.9) * 3.6, 1e-9);
+    near(&view["gears"][0]["limiter_kmh"], 6000.0 / 60.0 * c / (3.6 * 3.9) * 3.6, 1e-9);
+    near(&view["cruise_rpm"], 100.0 / 3.6 / c * 0.8 * 3.9 * 60.0, 1e-9);
+    near(&view["crawl_ratio"], 3.6 * 2.5 * 3.9, 1e-9);
+    near(&view["tractive_effort_change_pct"], (650.0 / od - 1.0) * 100.0, 1e-9);
+    let mut none = road();
+    none["gears"]["low_range"] = Value::Null;
+    assert_eq!(shop.post("/road", none).await.1["crawl_ratio"], Value::Null);
+
+    let mut wrong = road();
+    wrong["gears"]["ratios"] = json!([3.6, 1.4, 2.1]);
+    wrong["planned"] = json!("17x8 ET30");
+    wrong["cruise_kmh"] = json!(-3);
+    let (status, problem) = shop.post("/road", wrong).await;
+    assert_eq!((status, pointers(&problem)), (422, vec!["/cruise_kmh", "/planned", "/gears/ratios/2"]));
+}
+
+fn corner() -> Value {
+    json!({ "mass_kg": 1500, "front_share": 0.52, "cg_height_m": 0.5, "wheelbase_m": 2.6, "track_front_m": 1.55,
+            "track_rear_m": 1.55, "roll_share_front": 0.55, "lateral_g": 1.2, "longitudinal_g": 0,
+            "downforce_kg": 0, "downforce_front_share": 0.5 })
+}
+
+#[tokio::test]
+async fn corner_loads_of_the_worked_check() {
+    let shop = Served::start(None).await;
+    let (status, view) = shop.post("/track/loads", corner()).await;
+    assert_eq!(status, 200, "{view}");
+    for (wheel, kg) in [("fl", 70.6), ("fr", 709.4), ("rl", 98.7), ("rr", 621.3)] {
+        near(&view["loads_kg"][wheel], kg, 0.05);
+    }
+    near(&view["static_kg"]["fl"], 390.0, 1e-9);
+    assert_eq!(view["lifted"], json!([]));
+    let mut lifts = corner();
+    lifts["roll_share_front"] = json!(0.8);
+    assert_eq!(shop.post("/track/loads", lifts).await.1["lifted"], json!(["fl"]));
+    let mut wrong = corner();
+    wrong["mass_kg"] = json!(50);
+    wrong["lateral_g"] = json!(9);
+    let (status, problem) = shop.post("/track/loads", wrong).await;
+    assert_eq!((status, pointers(&problem)), (422, vec!["/mass_kg", "/lateral_g"]));
+}
+
+#[tokio::test]
+async fn pressures_there_and_back() {
+    let shop = Served::start(None).await;
+    let ask = |body: Value| shop.post("/track/pressure", body);
+    let (_, hot) = ask(json!({ "cold_kpa": 200, "cold_c": 20, "hot_c": 100 })).await;
+    near(&hot["hot_kpa"], 282.2, 0.1);
+    let (_, cold) = ask(json!({ "hot_kpa": hot["hot_kpa"], "cold_c": 20, "hot_c": 100 })).await;
+    near(&cold["cold_kpa"], 200.0, 1e-9);
+    assert!(cold["caution"].as_str().unwrap().contains("placard"));
+    for body in [
+        json!({ "cold_c": 20, "hot_c": 100 }),
+        json!({ "cold_kpa": 200, "hot_kpa": 220, "cold_c": 20, "hot_c": 100 }),
+        json!({ "cold_kpa": 200, "cold_c": -300, "hot_c": 100 }),
+    ] {
+        assert_eq!(ask(body.clone()).await.0, 422, "{body}");
+    }
+}
+
+#[tokio::test]
+async fn a_class_names_the_clause_and_the_amount_and_never_passes_what_it_does_not_know() {
+    let shop = Served::start(None).await;
+    let square = |line: &str| json!({ "front": line, "rear": line });
+    let ask = |clauses: Value, planned: &str| {
+        json!({ "class": { "name": "Hill stock", "clauses": clauses }, "factory": square("16x6.5 ET45 205/50R16"),
+                "planned": square(planned), "treadwear": { "front": 200, "rear": 180 } })
+    };
+    let clauses = json!([{ "clause": "rim_diameter_change_in", "most": 1 }, { "clause": "width_change_in", "most": 0.5 },
+                         { "clause": "offset_change_mm", "most": 7 }, { "clause": "treadwear", "least": 200 }]);
+    let (status, answer) = shop.post("/classes/judge", ask(clauses, "17x7 ET35 205/45R17")).await;
+    assert_eq!((status, &answer["legal"]), (200, &json!(false)), "{answer}");
+    let ok: Vec<&Value> = answer["clauses"].as_array().unwrap().iter().map(|one| &one["ok"]).collect();
+    assert_eq!(ok, [&json!(true), &json!(true), &json!(false), &json!(false)]);
+    near(&answer["clauses"][2]["by"], 3.0, 1e-9);
+    near(&answer["clauses"][3]["by"], 20.0, 1e-9);
+    assert_eq!(answer["allowed"]["rim_diameter_in"], json!([15.0, 17.0]));
+    assert_eq!(answer["allowed"]["width_in"], json!([6.0, 7.0]));
+    assert_eq!(answer["allowed"]["offset_mm"], json!([38.0, 52.0]));
+
+    let (_, unknown) = shop
+        .post("/classes/judge", ask(json!([{ "clause": "no_purple_cars" }]), "16x6.5 ET45 205/50R16"))
+        .await;
+    assert_eq!((&unknown["legal"], &unknown["clauses"][0]["ok"]), (&json!(false), &Value::Null));
+    let (status, problem) =
+        shop.post("/classes/judge", ask(json!([{ "clause": "spacers_mm" }]), "16x6.5 ET45 205/50R16")).await;
+    assert_eq!((status, pointers(&problem)), (422, vec!["/class/clauses/0/most"]));
+}
+
+#[tokio::test]
+async fn wear_by_distance_and_by_runs() {
+    let shop = Served::start(None).await;
+    let reading = |at: f64, mm: f64| json!({ "at": "2026-05-02", "distance_km": at, "inner_mm": mm - 0.4, "middle_mm": mm, "outer_mm": mm });
+    let season = json!({ "limit_mm": 1.6,
+        "readings": [reading(0.0, 8.0), reading(2000.0, 7.4), reading(5000.0, 6.9), reading(9000.0, 5.6), reading(12_000.0, 5.1)] });
+    let (status, wear) = shop.post("/tread/wear", season).await;
+    assert_eq!(status, 200, "{wear}");
+    // SciPy 1.17.1, `stats.linregress` over the same figures.
+    near(&wear["rate_mm_per_1000_km"], 0.245_884_773_662_551_5, 1e-12);
+    near(&wear["plus_minus"], 0.014_739_846_132_473_268, 1e-12);
+    assert_eq!(wear.get("rate_mm_per_run"), None);
+    let run = |runs: f64, mm: f64| json!({ "runs": runs, "inner_mm": mm, "middle_mm": mm, "outer_mm": mm });
+    let (_, runs) = shop
+        .post("/tread/wear", json!({ "limit_mm": 1.6, "readings": [run(0.0, 6.0), run(10.0, 5.0)] }))
+        .await;
+    near(&runs["rate_mm_per_run"], 0.1, 1e-12);
+    near(&runs["left_runs"], 34.0, 1e-9);
+    // A depth that grows is told and left out; a counter that runs back is refused.
+    let grows = json!({ "limit_mm": 1.6, "readings": [run(0.0, 6.0), run(5.0, 7.0), run(10.0, 5.0)] });
+    let (_, grows) = shop.post("/tread/wear", grows).await;
+    assert_eq!(grows["left_out"], json!([1]));
+    near(&grows["rate_mm_per_run"], 0.1, 1e-12);
+    let back = json!({ "limit_mm": 1.6, "readings": [run(9.0, 6.0), run(5.0, 5.0)] });
+    let (status, problem) = shop.post("/tread/wear", back).await;
+    assert_eq!((status, pointers(&problem)), (422, vec!["/readings/1/runs"]));
+}
