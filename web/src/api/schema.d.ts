@@ -1761,6 +1761,15 @@ export interface components {
             rim: number[][];
             tire?: components["schemas"]["TireDrawing"] | null;
         };
+        /** @description How large a drawn profile is, and what is odd about it. Millimetres: y from the hub face, r from the axle. */
+        DrawnView: {
+            /** @description What must be answered before it counts. */
+            asks?: string | null;
+            /** @description Where it begins and ends, when it is open. */
+            open_ends_mm?: number[][] | null;
+            r_mm: number[];
+            y_mm: number[];
+        };
         /**
          * @description Driven axles.
          * @enum {string}
@@ -2562,6 +2571,7 @@ export interface components {
         LayerView: {
             /** @description How many pieces are drawn on it. */
             contours: number;
+            drawn?: components["schemas"]["DrawnView"] | null;
             /** @description Its name. */
             name: string;
             /** @description The profile it makes, in millimetres: y and r; null when it makes none. */

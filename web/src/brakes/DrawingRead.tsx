@@ -9,6 +9,9 @@ export async function readDrawing(file: File, unit: string): Promise<Sheet> {
   return upload<Sheet>(`/api/v1/profiles/read${unit ? `?unit=${unit}` : ""}`, file);
 }
 
+const range = ([least = 0, most = 0]: number[]) => `${least.toFixed(1)} to ${most.toFixed(1)}`;
+const place = ([y = 0, r = 0]: number[] = []) => `y ${y.toFixed(1)}, r ${r.toFixed(1)}`;
+
 type Props = {
   sheet: Sheet;
   unit: string;
@@ -47,7 +50,17 @@ export function DrawingRead({ sheet, unit, onUnit, takes }: Props) {
           <span className="font-medium">{layer.name}</span>
           {layer.points ? (
             <>
-              <span>{layer.points.length} points</span>
+              <span>
+                {layer.points.length} points
+                {layer.drawn && `, y ${range(layer.drawn.y_mm)}, r ${range(layer.drawn.r_mm)} mm`}
+                {layer.drawn?.open_ends_mm &&
+                  `, open from ${place(layer.drawn.open_ends_mm[0])} to ${place(layer.drawn.open_ends_mm[1])}`}
+              </span>
+              {layer.drawn?.asks && (
+                <span className="border-warning w-full border-l-3 pl-2" role="alert" data-asks>
+                  {layer.drawn.asks}
+                </span>
+              )}
               {takes.map(([name, take]) => (
                 <button
                   key={name}
@@ -55,7 +68,7 @@ export function DrawingRead({ sheet, unit, onUnit, takes }: Props) {
                   className="plain-button text-accent"
                   onClick={() => take(layer)}
                 >
-                  {name}
+                  {layer.drawn?.asks ? `It is so: ${name.toLowerCase()}` : name}
                 </button>
               ))}
             </>

@@ -4,6 +4,7 @@ import { saidBy } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
 import { useRegistry } from "../shared/registry";
+import { ByHand, Origin } from "./ByHand";
 import { DrawingRead, readDrawing } from "./DrawingRead";
 
 type Template = Schemas["TemplateView"];
@@ -16,14 +17,6 @@ type Props = {
   onEdit: (id: string | null) => void;
   onChange: (templates: Template[]) => void;
 };
-
-/** A few points to begin with: up the inboard side, over the top, down the face. */
-const START = [
-  [-55, 120],
-  [-55, 175],
-  [10, 178],
-  [14, 120],
-];
 
 const fresh = (
   axle: Axle,
@@ -50,6 +43,7 @@ export function Templates({ axle, templates, edited, onEdit, onChange }: Props) 
   const [sheet, setSheet] = useState<Sheet | null>(null);
   const [unit, setUnit] = useState("");
   const [trouble, setTrouble] = useState("");
+  const [isByHand, setByHand] = useState(false);
   const here = templates.filter((one) => one.axle === axle);
   const put = (changed: Template) =>
     onChange(templates.map((one) => (one.id === changed.id ? changed : one)));
@@ -192,15 +186,24 @@ export function Templates({ axle, templates, edited, onEdit, onChange }: Props) 
         <button
           type="button"
           className="plain-button"
-          onClick={() => {
-            const template = fresh(axle, START, "readings", "", registry?.figures);
-            onChange([...templates, template]);
-            onEdit(template.id);
-          }}
+          aria-pressed={isByHand}
+          onClick={() => setByHand(!isByHand)}
         >
           Point by point
         </button>
       </div>
+      {isByHand && (
+        <ByHand
+          draft={`profile.${axle}`}
+          takes="Take it: it counts from here"
+          onTake={(points) => {
+            onChange([...templates, fresh(axle, points, "readings", "", registry?.figures)]);
+            setByHand(false);
+          }}
+          onLeave={() => setByHand(false)}
+        />
+      )}
+      {sheet && !isByHand && <Origin />}
       {trouble && (
         <p role="alert" className="text-error">
           {trouble}

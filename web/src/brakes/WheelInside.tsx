@@ -5,6 +5,7 @@ import { saidBy } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
 import { useRegistry } from "../shared/registry";
+import { ByHand } from "./ByHand";
 import { DrawingRead, readDrawing, type Sheet } from "./DrawingRead";
 
 type Props = { wheel: NonNullable<Schemas["BrakeBench"]["wheel"]> };
@@ -22,6 +23,7 @@ export function WheelInside({ wheel }: Props) {
   const [typed, setPlusMinus] = useState<number | null>(null);
   const plusMinus = typed ?? registry?.figures.readings_plus_minus_mm ?? 0;
   const [says, setSays] = useState("");
+  const [hand, setHand] = useState<"barrel" | "spokes" | null>(null);
   const line = design || wheel.design;
   const read = async (from: File, as: string) => {
     setSays("");
@@ -87,6 +89,33 @@ export function WheelInside({ wheel }: Props) {
           onFile={(picked) => void read(picked, unit)}
         />
       </div>
+      <div className="flex flex-wrap items-center gap-1">
+        or by hand:
+        {(["barrel", "spokes"] as const).map((one) => (
+          <button
+            key={one}
+            type="button"
+            className="plain-button"
+            aria-pressed={hand === one}
+            onClick={() => setHand(hand === one ? null : one)}
+          >
+            the {one}
+          </button>
+        ))}
+      </div>
+      {hand && (
+        <ByHand
+          key={hand}
+          draft={`inside.${wheel.size}.${hand}`}
+          takes={`Take it for the ${hand}`}
+          onTake={(points) => {
+            if (hand === "barrel") setBarrel(points);
+            else setSpokes(points);
+            setHand(null);
+          }}
+          onLeave={() => setHand(null)}
+        />
+      )}
       <p>
         y counts from the mounting pad, outboard positive. Barrel and spokes are lines, or layers, of their
         own.

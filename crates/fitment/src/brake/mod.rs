@@ -16,6 +16,7 @@
 //! # Source
 //! Geometry; the limits are the house's (common practice: 3 mm radial, 3 mm to the spokes).
 
+pub mod drawn;
 pub mod gap;
 mod judge;
 mod package;

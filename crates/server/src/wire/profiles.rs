@@ -1,6 +1,7 @@
 //! Profiles out of drawing files and into them, on the wire.
 
 use exchange::profile::{Out, ReadSheet, Unit};
+use fitment::brake::drawn::{Drawn, look_at};
 use serde::{Deserialize, Serialize};
 use store::workshop::WheelTemplate;
 use utoipa::{IntoParams, ToSchema};
@@ -52,6 +53,8 @@ pub struct LayerView {
     pub points: Option<Vec<PointView>>,
     /// Why it makes none; empty otherwise.
     pub why_not: String,
+    /// How large it is; null where it is no profile.
+    pub drawn: Option<DrawnView>,
 }
 
 /// A drawing as it was read.
@@ -71,6 +74,7 @@ impl SheetView {
     /// A sheet, read in a unit where it has none of its own.
     pub fn new(sheet: ReadSheet, unit: Option<Unit>) -> Self {
         let layers = sheet.layers.into_iter().map(|layer| LayerView {
+            drawn: layer.profile.as_ref().ok().and_then(|points| look_at(points)).map(DrawnView::from),
             name: layer.name,
             contours: layer.contours,
             why_not: layer.profile.as_ref().err().cloned().unwrap_or_default(),
@@ -81,6 +85,29 @@ impl SheetView {
             says_its_unit: sheet.unit.is_some(),
             layers: layers.collect(),
             notes: sheet.notes,
+        }
+    }
+}
+
+/// How large a drawn profile is, and what is odd about it. Millimetres: y from the hub face, r from the axle.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct DrawnView {
+    pub y_mm: [f64; 2],
+    pub r_mm: [f64; 2],
+    /// Where it begins and ends, when it is open.
+    pub open_ends_mm: Option<[[f64; 2]; 2]>,
+    /// What must be answered before it counts.
+    pub asks: Option<String>,
+}
+
+impl From<Drawn> for DrawnView {
+    fn from(drawn: Drawn) -> Self {
+        Self {
+            y_mm: drawn.y.into(),
+            r_mm: drawn.r.into(),
+            open_ends_mm: drawn.open_ends.map(|ends| ends.map(<[f64; 2]>::from)),
+            asks: drawn.asks,
         }
     }
 }
