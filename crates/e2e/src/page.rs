@@ -152,7 +152,7 @@ impl Browser {
                 "const done = arguments[0];
                  const said = (rules) => rules.flatMap((rule) => rule.nodes.map((node) =>
                    `${rule.id}: ${node.target} ${node.any.map((any) => any.message)}`));
-                 axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa'] }).then((result) => done([
+                 axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'best-practice'] }).then((result) => done([
                    ...said(result.violations),
                    ...said(result.incomplete).filter((line) => /background image|gradient/.test(line))]))",
                 Vec::new(),

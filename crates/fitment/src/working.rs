@@ -26,6 +26,8 @@ pub enum QuantityKind {
     Pressure,
     /// A plain count: revolutions a mile, weeks, a load index.
     Count,
+    /// Turns of a thread.
+    Turns,
     /// Years.
     Years,
 }
@@ -84,6 +86,11 @@ impl Quantity {
     /// A count.
     pub fn count(count: f64) -> Self {
         Self::plain(QuantityKind::Count, count)
+    }
+
+    /// Turns of a thread.
+    pub fn turns(turns: f64) -> Self {
+        Self::plain(QuantityKind::Turns, turns)
     }
 
     /// A span of years.

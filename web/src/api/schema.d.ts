@@ -3959,7 +3959,7 @@ export interface components {
          * @description What a number is, so that it can be shown in the reader's units.
          * @enum {string}
          */
-        QuantityCode: "length_mm" | "rim_in" | "speed_kmh" | "percent" | "ratio" | "mass_kg" | "pressure_kpa" | "count" | "years";
+        QuantityCode: "length_mm" | "rim_in" | "speed_kmh" | "percent" | "ratio" | "mass_kg" | "pressure_kpa" | "count" | "turns" | "years";
         /** @description A number with its kind, at full precision. */
         QuantityView: {
             /** @description What it is. */

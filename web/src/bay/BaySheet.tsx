@@ -86,7 +86,7 @@ export function BaySheet() {
           <table className="w-full text-[11.5px] leading-[14px]">
             <thead>
               <tr className="border-b border-black text-left text-[10px]">
-                <th className="w-[20px] px-1" aria-label="Number" />
+                <td className="w-[20px] px-1" />
                 <th>What, and where the gauge goes</th>
                 <th className="w-[62px]">must be</th>
                 <th className="w-[86px]">left</th>

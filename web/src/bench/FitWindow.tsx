@@ -104,11 +104,7 @@ export const FitWindow = memo(function FitWindow({
       ))}
       <g clipPath={`url(#${id}-plot)`}>
         {regions(widths, upper(widths), lower(widths)).map(({ one, d }) => (
-          <path
-            key={one.rim_width_in}
-            className={one.blocked_by.length > 0 ? "blocked" : one.tire_permitted ? "clears" : "clears-unfit"}
-            d={d}
-          />
+          <path key={one.rim_width_in} className={regionClass(one)} d={d} />
         ))}
         {moving &&
           regions(moving, upper(moving), lower(moving))
@@ -229,6 +225,13 @@ function offsets({ window: widths, marks }: AxleFit): { least: number; most: num
   const all = [...marked, ...near, middle - 12, middle + 12];
   const coarse = (at: number) => Math.round(at / 5) * 5;
   return { least: coarse(Math.min(...all) - MARGIN), most: coarse(Math.max(...all) + MARGIN) };
+}
+
+/** A side nobody measured is open: it has no verdict, and none's colour. */
+function regionClass(one: Width): string {
+  if (one.blocked_by.length > 0) return "blocked";
+  if (one.offset_min_mm == null || one.offset_max_mm == null) return "open-side";
+  return one.tire_permitted ? "clears" : "clears-unfit";
 }
 
 /** What clears, as one shape for each width's column, half way to its neighbours. */

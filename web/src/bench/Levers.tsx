@@ -28,7 +28,7 @@ export function Levers({ registry, levers, axles, onAttempt, onSet }: Props) {
   return (
     <section aria-label="Levers">
       <div className="mt-2 flex items-baseline justify-between">
-        <h3 className="label-small font-semibold">Levers on the car, from mild to hard</h3>
+        <h2 className="label-small font-semibold">Levers on the car, from mild to hard</h2>
         <button
           type="button"
           className="plain-button py-0"

@@ -60,7 +60,7 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
         return (
           <section key={axle} className="rule mt-1 pt-1" aria-label={`${axle} axle`}>
             <div className="flex flex-wrap items-center justify-between gap-x-3">
-              <h3 className="text-[15px] font-semibold capitalize">{axle}</h3>
+              <h2 className="text-[15px] font-semibold capitalize">{axle}</h2>
               <StyleWish
                 axle={axle}
                 wanted={content.wanted[axle] ?? null}

@@ -250,7 +250,7 @@ function Points({ template, onPut }: { template: Template; onPut: (template: Tem
           <tr>
             <th className="font-normal">y, mm</th>
             <th className="font-normal">r, mm</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

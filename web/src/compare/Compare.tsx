@@ -62,9 +62,7 @@ export function Compare() {
       <table className="w-full border-collapse text-[15px]">
         <thead>
           <tr>
-            <th scope="col" className="label-small w-[150px] text-left align-bottom">
-              Question
-            </th>
+            <td className="label-small w-[150px] text-left align-bottom">Question</td>
             {columns.map(({ key, title, column }) => (
               <th
                 key={key}

@@ -38,7 +38,15 @@ export function FitRuler({ axle, fit, planned, place, onDrag, onHold }: Props) {
     <g className="ruler" data-ruler={axle} {...drag}>
       <rect x={left} width={right - left} y={y} height={16} className="ruler-ground" />
       {clears && to > from && (
-        <rect x={from} width={to - from} y={y} height={16} className="ruler-clears" data-clears />
+        <rect
+          x={from}
+          width={to - from}
+          y={y}
+          height={16}
+          // A side nobody measured has no verdict, and none's colour.
+          className={least == null || most == null ? "ruler-open" : "ruler-clears"}
+          data-clears
+        />
       )}
       {most != null && x(most) > left && x(most) < right && (
         <path className="ruler-edge" d={`M${x(most)} ${y - 2}v20`} />
@@ -53,7 +61,7 @@ export function FitRuler({ axle, fit, planned, place, onDrag, onHold }: Props) {
         {least == null ? "outboard not measured" : `${window.min_bound_name} at ET ${least.toFixed(1)}`}
       </text>
       {!clears && (
-        <text className="gap-touches" x={x(here) + 12} y={y + 13}>
+        <text className="gap-touches" x={right - 4} y={y + 13} textAnchor="end">
           {window.short_by_mm != null ? `no offset clears` : "blocked at any offset"}
         </text>
       )}

@@ -90,6 +90,8 @@ export function format({ kind, value, signed }: Quantity, units: Units): Formatt
         : { figure: rounded(value / KPA_PER_PSI, 1, signed), unit: "psi" };
     case "years":
       return { figure: rounded(value, 1, signed), unit: "years" };
+    case "turns":
+      return { figure: rounded(value, 0, signed), unit: "turns" };
     case "count":
       return { figure: rounded(value, 0, signed), unit: "" };
   }

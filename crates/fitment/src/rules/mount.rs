@@ -454,7 +454,7 @@ pub fn least_turns_worked(thread: &Thread) -> Figure {
         what: "least turns of thread that must engage",
         formula: "d / pitch",
         put_in: vec![("d", Quantity::length(thread.diameter())), ("pitch", Quantity::length(thread.pitch()))],
-        gives: Quantity::count(thread.least_turns()),
+        gives: Quantity::turns(thread.least_turns()),
         source: SOURCE,
     })
 }

@@ -65,7 +65,7 @@ fn found(mounting: Mounting, is_picked: bool, thread: Option<Thread>) -> Finding
     let turns =
         thread.filter(|_| mounting.length.is_some() || is_picked).map(|thread| least_turns_worked(&thread));
     let says = match &turns {
-        Some(turns) => says.text(" At least ").quantity(turns.quantity).text(" turns of thread must engage."),
+        Some(turns) => says.text(" At least ").quantity(turns.quantity).text(" of thread must engage."),
         None => says,
     };
     Finding {

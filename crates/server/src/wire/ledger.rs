@@ -22,6 +22,8 @@ pub enum QuantityCode {
     MassKg,
     PressureKpa,
     Count,
+    /// Turns of a thread.
+    Turns,
     Years,
 }
 
@@ -47,6 +49,7 @@ impl From<Quantity> for QuantityView {
             QuantityKind::Mass => QuantityCode::MassKg,
             QuantityKind::Pressure => QuantityCode::PressureKpa,
             QuantityKind::Count => QuantityCode::Count,
+            QuantityKind::Turns => QuantityCode::Turns,
             QuantityKind::Years => QuantityCode::Years,
         };
         Self { kind, value: quantity.value, signed: quantity.signed }
