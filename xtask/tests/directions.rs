@@ -106,6 +106,7 @@ const FLOORS: &[&[&str]] = &[
         "notation",
         "setup",
         "tire_on_rim",
+        "standard_sizes",
         "catalogue",
         "change",
         "road",

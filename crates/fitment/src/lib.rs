@@ -53,6 +53,7 @@ pub mod rules;
 pub mod section;
 pub mod setup;
 pub mod speed_symbol;
+pub mod standard_sizes;
 pub mod style;
 pub mod swept;
 pub mod tire;

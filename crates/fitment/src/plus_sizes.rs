@@ -2,6 +2,7 @@
 
 use crate::codes::{RimDiameter, RimWidth};
 use crate::length::Length;
+use crate::standard_sizes;
 use crate::tire::dimensions::{overall_diameter, sidewall};
 use crate::tire::rims::{PermittedRims, measuring_rim};
 use crate::tire::{Construction, MetricSize, Prefix, Size};
@@ -37,6 +38,39 @@ pub struct Rung {
     pub plus_in: f64,
 }
 
+impl Rung {
+    fn of(size: Size, own: Length, own_rim: RimDiameter) -> Self {
+        let diameter = overall_diameter(&size);
+        Self {
+            size,
+            overall_diameter: diameter,
+            change_pct: (diameter / own - 1.0) * 100.0,
+            sidewall: sidewall(&size),
+            measuring_rim: measuring_rim(&size),
+            permitted: PermittedRims::estimated(&size),
+            plus_in: size.rim().code() - own_rim.code(),
+        }
+    }
+}
+
+/// Sizes that are made and come to a height, whatever their rim: a height is what the owner of a truck asks for. Rim by rim,
+/// the nearest first; `plus_in` counts from the rim that is given.
+///
+/// # Units
+/// `band_pct` in per cent of the height, either way.
+pub fn of_height(height: Length, band_pct: f64, rims: &[RimDiameter], own_rim: RimDiameter) -> Vec<Rung> {
+    let mut rungs: Vec<Rung> = standard_sizes::all()
+        .iter()
+        .filter(|size| rims.contains(&size.rim()))
+        .map(|size| Rung::of(*size, height, own_rim))
+        .filter(|rung| rung.change_pct.abs() <= band_pct + 1e-9)
+        .collect();
+    rungs.sort_by(|a, b| {
+        (a.size.rim().cmp(&b.size.rim())).then(a.change_pct.abs().total_cmp(&b.change_pct.abs()))
+    });
+    rungs
+}
+
 /// Every whole rim code of the ladder.
 pub fn all_rims() -> Vec<RimDiameter> {
     RIMS_IN.filter_map(|code| RimDiameter::from_code(f64::from(code))).collect()
@@ -53,7 +87,7 @@ pub fn all_rims() -> Vec<RimDiameter> {
 /// # Source
 /// [`SOURCE`].
 pub fn ladder(tire: &Size, band_pct: f64, rims: &[RimDiameter]) -> Vec<Rung> {
-    let own = overall_diameter(tire).as_mm();
+    let own = overall_diameter(tire);
     let mut rungs = Vec::new();
     for rim in rims {
         for section in SECTIONS_MM.step_by(10) {
@@ -63,19 +97,10 @@ pub fn ladder(tire: &Size, band_pct: f64, rims: &[RimDiameter]) -> Vec<Rung> {
                     continue;
                 };
                 let size = Size::Metric(size);
-                let diameter = overall_diameter(&size);
-                let change_pct = (diameter.as_mm() / own - 1.0) * 100.0;
+                let rung = Rung::of(size, own, tire.rim());
                 // A band of 3 % holds what is printed as 3 %: half a last figure of rounding is let through.
-                if change_pct.abs() <= band_pct + 1e-9 {
-                    rungs.push(Rung {
-                        size,
-                        overall_diameter: diameter,
-                        change_pct,
-                        sidewall: sidewall(&size),
-                        measuring_rim: measuring_rim(&size),
-                        permitted: PermittedRims::estimated(&size),
-                        plus_in: rim.code() - tire.rim().code(),
-                    });
+                if rung.change_pct.abs() <= band_pct + 1e-9 {
+                    rungs.push(rung);
                 }
             }
         }

@@ -2539,7 +2539,7 @@ export interface components {
             job?: number | null;
             /** @description Rim codes; every whole one from 13 to 24 when left out. */
             rim_diameters_in?: number[] | null;
-            /** @description The tire. */
+            /** @description The tire; or a height, as in 33, 33 in or 838 mm: the sizes that come to it. */
             tire: string;
         };
         /** @description A ladder. */
@@ -4196,7 +4196,12 @@ export interface components {
             band_word: string;
             /** Format: double */
             change_pct: number;
-            /** @description False for a size off the grid that makers list from. */
+            /**
+             * Format: double
+             * @description Once round, by geometry.
+             */
+            circumference_mm: number;
+            /** @description Whether the size is known to be made: on the list of standard sizes, or in the catalogue. */
             is_listed_size: boolean;
             /** Format: double */
             measuring_rim_in: number;
@@ -4211,6 +4216,10 @@ export interface components {
              * @description Against the tire's own rim code: +1 is "plus one".
              */
             plus_in: number;
+            /** Format: double */
+            revolutions_per_mile: number;
+            /** Format: double */
+            rim_diameter_in: number;
             /** Format: double */
             section_width_mm: number;
             /** Format: double */

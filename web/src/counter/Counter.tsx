@@ -92,7 +92,7 @@ export function Counter() {
             House
           </Link>
           <button type="button" className="plain-button" onClick={next}>
-            {units.length} · {units.speed}
+            {units.length} · {units.speed} · {units.pressure}
           </button>
           <button type="button" className="plain-button" onClick={toggle}>
             {isDark ? "Light" : "Dark"}

@@ -79,7 +79,7 @@ export function StageStrip({ open, view, onCompare, onKeys }: Props) {
           Undo
         </button>
         <button type="button" className="plain-button" onClick={next} title="Units (u)">
-          {units.length} · {units.speed}
+          {units.length} · {units.speed} · {units.pressure}
         </button>
         <button type="button" className="plain-button" onClick={toggle} title="Light or dark shop">
           {isDark ? "Light" : "Dark"}

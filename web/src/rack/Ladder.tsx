@@ -21,6 +21,7 @@ export function Ladder() {
   const [listedOnly, setListedOnly] = useState(true);
   const [stockedOnly, setStockedOnly] = useState(false);
   const [marked, setMarked] = useState<string | null>(null);
+  const [rim, setRim] = useState<number | null>(null);
   const line = fitted[axle] ?? fitted.front ?? fitted.rear ?? "";
   const read = useQuery({
     queryKey: ["tire-of", line],
@@ -41,12 +42,17 @@ export function Ladder() {
   const ladder = query.data;
   const sizes = (ladder?.sizes ?? []).filter(
     (rung) =>
+      (rim === null || rung.rim_diameter_in === rim) &&
       (rung.is_listed_size || !listedOnly) &&
       (!stockedOnly || (rung.tires_that_carry ?? rung.tires_in_catalogue) > 0),
   );
   // The tire's own rim first, then up, then down.
   const order = (plus: number) => (plus < 0 ? 100 - plus : plus);
   const rims = [...new Set(sizes.map((rung) => rung.plus_in))].sort((a, b) => order(a) - order(b));
+  const rimCodes = [...new Set((ladder?.sizes ?? []).map((rung) => rung.rim_diameter_in))].sort(
+    (a, b) => a - b,
+  );
+  const isHeight = !/[/xX]/.test(asked);
   const shown = sizes.find((rung) => rung.size === marked) ?? sizes[0];
   return (
     <div className="flex min-h-0 flex-1 flex-col overflow-y-auto px-4 py-2">
@@ -57,7 +63,7 @@ export function Ladder() {
             className="bg-base-200 h-[32px] w-[190px] px-2"
             aria-label="Tire the ladder stands round"
             value={asked}
-            placeholder="225/45R17"
+            placeholder="225/45R17, or a height: 33"
             onChange={(event) => setTire(event.target.value)}
           />
         </label>
@@ -97,7 +103,23 @@ export function Ladder() {
             checked={listedOnly}
             onChange={(event) => setListedOnly(event.target.checked)}
           />
-          listed sizes only
+          sizes that are made only
+        </label>
+        <label className="flex items-center gap-2">
+          rim
+          <select
+            className="bg-base-200 h-[32px] px-2"
+            aria-label="Only this rim"
+            value={rim ?? ""}
+            onChange={(event) => setRim(event.target.value ? Number(event.target.value) : null)}
+          >
+            <option value="">any</option>
+            {rimCodes.map((code) => (
+              <option key={code} value={code}>
+                {code} in
+              </option>
+            ))}
+          </select>
         </label>
         <label className="flex items-center gap-1">
           <input
@@ -122,7 +144,7 @@ export function Ladder() {
         <p className="mt-4 text-[15px]">
           {asked === ""
             ? "State the fitted tire, or type one above: the ladder stands round it."
-            : "No size of the grid lies inside this band."}
+            : "No size that is made lies inside this band: widen it, or look at all sizes."}
         </p>
       ) : (
         <div className="mt-2 flex min-h-0 flex-col gap-4 min-[1000px]:flex-row">
@@ -135,6 +157,8 @@ export function Ladder() {
                   <th className="text-right font-normal">Overall diameter</th>
                   <th className="text-right font-normal">Change</th>
                   <th className="text-right font-normal">Sidewall</th>
+                  <th className="text-right font-normal">Once round</th>
+                  <th className="text-right font-normal">Turns a mile</th>
                   <th className="text-right font-normal">Rims, in</th>
                   <th className="text-right font-normal">Under the arch</th>
                   <th className="text-right font-normal">Tires · wheels</th>
@@ -150,7 +174,9 @@ export function Ladder() {
                         className={`rule ${rung === shown ? "bg-accent/15" : ""}`}
                         data-rung={rung.size}
                       >
-                        <td className="font-semibold">{at === 0 ? plusWords(plus) : ""}</td>
+                        <td className="font-semibold whitespace-nowrap">
+                          {at === 0 ? (isHeight ? `${rung.rim_diameter_in} in` : plusWords(plus)) : ""}
+                        </td>
                         <td>
                           <button
                             type="button"
@@ -168,6 +194,8 @@ export function Ladder() {
                           <span className="text-[13px] opacity-85">{rung.band_word}</span>
                         </td>
                         <td className="text-right">{inWords(formatLength(rung.sidewall_mm, units))}</td>
+                        <td className="text-right">{inWords(formatLength(rung.circumference_mm, units))}</td>
+                        <td className="text-right">{rung.revolutions_per_mile.toFixed(0)}</td>
                         <td className="text-right">
                           {rung.permitted_rim_min_in}–{rung.permitted_rim_max_in}
                         </td>

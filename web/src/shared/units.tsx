@@ -3,14 +3,16 @@ import { createContext, type ReactNode, useCallback, useContext, useMemo, useSta
 import type { Quantity } from "../api/client";
 import { useHouse } from "./registry";
 
-export type Units = { length: "mm" | "in"; speed: "km/h" | "mph" };
+export type Units = { length: "mm" | "in"; speed: "km/h" | "mph"; pressure: "kPa" | "bar" | "psi" };
 
 /** The mixtures people use, in the order `u` walks through them. */
 const CHOICES: Units[] = [
-  { length: "mm", speed: "km/h" },
-  { length: "mm", speed: "mph" },
-  { length: "in", speed: "mph" },
+  { length: "mm", speed: "km/h", pressure: "kPa" },
+  { length: "mm", speed: "mph", pressure: "psi" },
+  { length: "in", speed: "mph", pressure: "psi" },
+  { length: "mm", speed: "km/h", pressure: "bar" },
 ];
+const METRIC: Units = { length: "mm", speed: "km/h", pressure: "kPa" };
 
 const MM_PER_INCH = 25.4;
 const KM_PER_MILE = 1.609344;
@@ -18,7 +20,7 @@ const KPA_PER_PSI = 6.894757;
 const KEPT_AS = "dimensione.units";
 
 type UnitsValue = { units: Units; next: () => void };
-const UnitsContext = createContext<UnitsValue>({ units: { length: "mm", speed: "km/h" }, next: () => {} });
+const UnitsContext = createContext<UnitsValue>({ units: METRIC, next: () => {} });
 
 /** Where a screen starts that has not chosen: what the house says. */
 const HOUSE_START: Record<string, number> = { metric: 0, mixed: 1, imperial: 2 };
@@ -35,7 +37,7 @@ export function UnitsProvider({ children }: { children: ReactNode }) {
     localStorage.setItem(KEPT_AS, String(then));
     setChosen(then);
   }, [at]);
-  const value = useMemo(() => ({ units: CHOICES[at] ?? { length: "mm", speed: "km/h" }, next }), [at, next]);
+  const value = useMemo(() => ({ units: CHOICES[at] ?? METRIC, next }), [at, next]);
   return <UnitsContext value={value}>{children}</UnitsContext>;
 }
 
@@ -60,7 +62,7 @@ export function formatLength(mm: number, units: Units, signed = false): Formatte
 /** An offset is a code in millimetres in every unit system. */
 export const formatOffset = (mm: number) => rounded(mm, Number.isInteger(mm) ? 0 : 1, false);
 
-export const formatInches = (mm: number) => rounded(mm / MM_PER_INCH, 1, false);
+export const formatInches = (mm: number) => rounded(mm / MM_PER_INCH, 2, false);
 
 export function formatSpeed(kmh: number, units: Units): Formatted {
   const isMetric = units.speed === "km/h";
@@ -68,6 +70,14 @@ export function formatSpeed(kmh: number, units: Units): Formatted {
   // Speeds of signs and symbols are whole and shown so.
   const isWhole = Math.abs(speed - Math.round(speed)) < 1e-6;
   return { figure: rounded(speed, isWhole ? 0 : 1, false), unit: isMetric ? "km/h" : "mph" };
+}
+
+const KPA_PER_BAR = 100;
+
+export function formatPressure(kpa: number, units: Units, signed = false): Formatted {
+  if (units.pressure === "bar") return { figure: rounded(kpa / KPA_PER_BAR, 2, signed), unit: "bar" };
+  if (units.pressure === "psi") return { figure: rounded(kpa / KPA_PER_PSI, 1, signed), unit: "psi" };
+  return { figure: rounded(kpa, 0, signed), unit: "kPa" };
 }
 
 export function format({ kind, value, signed }: Quantity, units: Units): Formatted {
@@ -85,9 +95,7 @@ export function format({ kind, value, signed }: Quantity, units: Units): Formatt
     case "mass_kg":
       return { figure: rounded(value, 0, signed), unit: "kg" };
     case "pressure_kpa":
-      return units.length === "mm"
-        ? { figure: rounded(value, 0, signed), unit: "kPa" }
-        : { figure: rounded(value / KPA_PER_PSI, 1, signed), unit: "psi" };
+      return formatPressure(value, units, signed);
     case "years":
       return { figure: rounded(value, 1, signed), unit: "years" };
     case "turns":

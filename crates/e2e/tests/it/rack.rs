@@ -29,13 +29,7 @@ async fn from_a_price_list_to_a_kept_candidate() -> anyhow::Result<()> {
     browser.see("[aria-label='Price list file']").await?.send_keys(list.path().to_string_lossy()).await?;
     // Sizes are found by what they are; the other columns are said by hand.
     browser.read("[data-tried]", "2 new, 0 changed, 0 unchanged, 1 at fault").await?;
-    browser
-        .driver
-        .query(By::XPath("//summary[.='which column means what']"))
-        .first()
-        .await?
-        .click()
-        .await?;
+    browser.driver.query(By::XPath("//summary[.='which column means what']")).first().await?.click().await?;
     for (field, heading) in [("center bore, mm", "Bohrung"), ("price", "Preis")] {
         let select =
             browser.driver.query(By::XPath(format!("//label[span[.='{field}']]/select"))).first().await?;

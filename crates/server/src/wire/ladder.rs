@@ -9,6 +9,7 @@ use fitment::load_index::LoadIndex;
 use fitment::plus_sizes::{self, Rung};
 use fitment::rules::load::LoadRequirement;
 use fitment::rules::overall_diameter::Band;
+use fitment::standard_sizes::is_made;
 use fitment::{Length, RimDiameter, Tire};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -22,7 +23,7 @@ use crate::problem::ApiError;
 /// Round which tire a ladder stands.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct LadderRequest {
-    /// The tire.
+    /// The tire; or a height, as in 33, 33 in or 838 mm: the sizes that come to it.
     pub tire: String,
     /// Most that the overall diameter may change, in per cent; the house's limit when left out.
     #[serde(default)]
@@ -38,10 +39,30 @@ pub struct LadderRequest {
     pub axle: Option<AxleCode>,
 }
 
+/// From which rim a height counts plus and minus, on a car of which none is known.
+const USUAL_RIM_IN: f64 = 17.0;
+
+/// A height as people name it: `33`, `33 in`, `33"`, `838 mm`; nothing for a tire's size.
+fn height_of(text: &str) -> Option<Length> {
+    let low = text.trim().to_lowercase().replace(',', ".");
+    let digits = low.trim_end_matches(|letter: char| !letter.is_ascii_digit() && letter != '.');
+    let unit = low[digits.len()..].trim();
+    let value: f64 = digits.parse().ok()?;
+    match unit {
+        "" | "in" | "inch" | "inches" | "\"" | "''" if (15.0..=60.0).contains(&value) => {
+            Length::from_inches(value)
+        }
+        "" | "mm" if (400.0..=1500.0).contains(&value) => Length::from_mm(value),
+        _ => None,
+    }
+}
+
 /// Widest band that is worked out.
 const WIDEST_BAND_PCT: f64 = 15.0;
 /// Most rim codes asked for at once.
 const MOST_RIMS: usize = 40;
+/// Millimetres of a statute mile, exact.
+const MM_PER_MILE: f64 = 1_609_344.0;
 
 /// One size of a ladder.
 #[derive(Debug, Serialize, ToSchema)]
@@ -57,11 +78,15 @@ pub struct RungView {
     pub permitted_rim_max_in: f64,
     /// Against the tire's own rim code: +1 is "plus one".
     pub plus_in: f64,
+    pub rim_diameter_in: f64,
+    /// Once round, by geometry.
+    pub circumference_mm: f64,
+    pub revolutions_per_mile: f64,
     /// `ideal`, `good`, `limit` or `beyond`, by the house's bands.
     pub band: &'static str,
     /// The same in the trade's words.
     pub band_word: &'static str,
-    /// False for a size off the grid that makers list from.
+    /// Whether the size is known to be made: on the list of standard sizes, or in the catalogue.
     pub is_listed_size: bool,
     /// Tires of this size in the catalogue.
     pub tires_in_catalogue: usize,
@@ -111,7 +136,12 @@ impl LadderRequest {
         car: Option<&LadderCar<'_>>,
     ) -> Result<LadderView, ApiError> {
         let mut errors = FieldErrors::default();
-        let tire = tire(&mut errors, "/tire", &self.tire);
+        // "33" is no tire: it is how high one stands.
+        let height = height_of(&self.tire);
+        let tire = match height {
+            Some(_) => None,
+            None => tire(&mut errors, "/tire", &self.tire),
+        };
         let band = self.band_pct.unwrap_or(limits.diameter_limit_pct);
         if !(0.0..=WIDEST_BAND_PCT).contains(&band) {
             errors.fault("/band_pct", format!("a band goes from 0 to {WIDEST_BAND_PCT} %, not {band}"));
@@ -140,8 +170,22 @@ impl LadderRequest {
                 })
                 .collect(),
         };
-        let tire = errors.finish_with(tire, "/tire", "name a tire, as in 225/45R17")?;
-        let rungs = plus_sizes::ladder(&tire.size, band, &rims);
+        let own_rim = car.and_then(|car| car.trial.fitted.tire).map(|tire| tire.size.rim());
+        let usual = own_rim.or(RimDiameter::from_code(USUAL_RIM_IN));
+        let rungs = match height.zip(usual) {
+            Some((height, rim)) => {
+                errors.finish(())?;
+                plus_sizes::of_height(height, band, &rims, rim)
+            }
+            None => {
+                let tire = errors.finish_with(
+                    tire,
+                    "/tire",
+                    "name a tire, as in 225/45R17, or a height, as in 33",
+                )?;
+                plus_sizes::ladder(&tire.size, band, &rims)
+            }
+        };
         let load = car.map(|car| car.load);
         let load_need_kg = load.and_then(|load| load.needed_kg());
         let on_shelf = OnShelf::of(catalogue, load.filter(|_| load_need_kg.is_some()));
@@ -160,6 +204,7 @@ impl RungView {
         let arch = car.and_then(|car| under_the_arch(rung, &car.trial));
         let arch_gap = arch.as_ref().and_then(|line| line.band.as_ref()).map(|band| band.nominal.as_mm());
         let band = Band::of(rung.change_pct, limits);
+        let circumference = rung.overall_diameter.as_mm() * std::f64::consts::PI;
         Self {
             size: Tire::plain(rung.size).to_string(),
             overall_diameter_mm: rung.overall_diameter.as_mm(),
@@ -170,9 +215,12 @@ impl RungView {
             permitted_rim_min_in: rung.permitted.least.code(),
             permitted_rim_max_in: rung.permitted.most.code(),
             plus_in: rung.plus_in,
+            rim_diameter_in: rung.size.rim().code(),
+            circumference_mm: circumference,
+            revolutions_per_mile: MM_PER_MILE / circumference,
             band: band.code(),
             band_word: band.words(),
-            is_listed_size: rung.size.is_on_the_listed_grid(),
+            is_listed_size: is_made(&rung.size) || shelf.tires_of(&rung.size) > 0,
             tires_in_catalogue: shelf.tires_of(&rung.size),
             tires_that_carry: shelf.tires_that_carry(&rung.size),
             wheels_in_catalogue: shelf.wheels_for(rung),

@@ -144,3 +144,29 @@ async fn fasteners_rings_and_what_does_not_go_on() {
         .await;
     assert_eq!((status, problem["errors"].as_array().unwrap().len()), (422, 4));
 }
+
+#[tokio::test]
+async fn a_height_lists_the_sizes_that_come_to_it() {
+    let shop = Served::start(None).await;
+    let ask = |tire: &str| json!({ "tire": tire, "band_pct": 3, "rim_diameters_in": [15, 17, 18] });
+    let (status, ladder) = shop.post("/ladder", ask("33")).await;
+    assert_eq!(status, 200, "{ladder}");
+    let sizes = ladder["sizes"].as_array().unwrap();
+    // Common practice, no source: what is called a 33 in the trade.
+    for size in ["33x12.50R15LT", "285/70R17", "275/70R18", "33x12.50R17LT"] {
+        let rung =
+            sizes.iter().find(|rung| rung["size"] == size).unwrap_or_else(|| panic!("{size}: {ladder}"));
+        let mm = rung["overall_diameter_mm"].as_f64().unwrap();
+        assert!((mm / (33.0 * 25.4) - 1.0).abs() <= 0.03, "{size}: {mm}");
+        let around = rung["circumference_mm"].as_f64().unwrap();
+        assert!((around / mm - std::f64::consts::PI).abs() < 1e-12);
+        let turns = rung["revolutions_per_mile"].as_f64().unwrap();
+        assert!((turns * around - 1_609_344.0).abs() < 1e-6);
+    }
+    assert!(sizes.iter().all(|rung| rung["is_listed_size"] == true));
+    for same in ["33 in", "33\"", "838.2 mm", "838,2"] {
+        let (_, other) = shop.post("/ladder", ask(same)).await;
+        assert_eq!(other["sizes"].as_array().unwrap().len(), sizes.len(), "{same}");
+    }
+    assert_eq!(shop.post("/ladder", ask("330")).await.0, 422, "no height of a tire");
+}
