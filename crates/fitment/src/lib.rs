@@ -14,7 +14,7 @@
 //! - [`case`]: what is judged; decides what a plan is held against.
 //! - [`clearance`], [`window`]: the room to what was measured, and the offsets that clear.
 //! - [`rules`]: one module a rule.
-//! - answers, which only ask: [`ledger`], [`mend`], [`measure`], [`swept`], [`trial`], [`proven`], [`plus_sizes`], [`finder`].
+//! - answers, which only ask: [`ledger`], [`looks`], [`mend`], [`measure`], [`swept`], [`trial`], [`proven`], [`plus_sizes`], [`finder`].
 //!
 //! What holds everywhere: same input, same output, bit for bit; nothing panics on any input; what was not
 //! given stays `None` and is never taken for zero.
@@ -42,6 +42,7 @@ pub mod length;
 pub mod lever;
 pub mod limits;
 pub mod load_index;
+pub mod looks;
 pub mod measure;
 pub mod mend;
 pub mod motion;

@@ -484,6 +484,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** For each look the offsets that give it on each rim width, and which of them clear. */
+        post: operations["looks_of"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/mend": {
         parameters: {
             query?: never;
@@ -2811,6 +2828,30 @@ export interface components {
             /** @description At rest. */
             static_kg: components["schemas"]["FourView"];
         };
+        /** @description Offsets that give a look on a rim width; an end that is null is open. */
+        LookOnWidthView: {
+            /** @description Whether any of them clears what was read. */
+            clears: boolean;
+            /** Format: double */
+            clears_max_mm?: number | null;
+            /** Format: double */
+            clears_min_mm?: number | null;
+            /** Format: double */
+            offset_max_mm?: number | null;
+            /** Format: double */
+            offset_min_mm?: number | null;
+            /** Format: double */
+            rim_width_in: number;
+        };
+        /** @description A look. */
+        LookView: {
+            /** @description What it asks for. */
+            asks: string;
+            /** @description `tucked`, `flush`, `poke` or `stance`. */
+            code: string;
+            /** @description Width by width. */
+            widths: components["schemas"]["LookOnWidthView"][];
+        };
         /**
          * @description What a mark on the window stands for.
          * @enum {string}
@@ -3725,6 +3766,25 @@ export interface components {
                 amount: number;
                 /** @description Its code, see `/registry`. */
                 lever: string;
+            }[];
+        };
+        /** @description One thing for each axle. */
+        PerAxle_Vec_LookView: {
+            front: {
+                /** @description What it asks for. */
+                asks: string;
+                /** @description `tucked`, `flush`, `poke` or `stance`. */
+                code: string;
+                /** @description Width by width. */
+                widths: components["schemas"]["LookOnWidthView"][];
+            }[];
+            rear: {
+                /** @description What it asks for. */
+                asks: string;
+                /** @description `tucked`, `flush`, `poke` or `stance`. */
+                code: string;
+                /** @description Width by width. */
+                widths: components["schemas"]["LookOnWidthView"][];
             }[];
         };
         /** @description Someone who signs. */
@@ -6642,6 +6702,58 @@ export interface operations {
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault, or an axle that is not fully stated */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    looks_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lines"];
+            };
+        };
+        responses: {
+            /** @description the looks, axle by axle; none while the fender lip was not read */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PerAxle_Vec_LookView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a line that cannot be read */
             422: {
                 headers: {
                     [name: string]: unknown;

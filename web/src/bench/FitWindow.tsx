@@ -108,7 +108,7 @@ export const FitWindow = memo(function FitWindow({
         ))}
         {moving &&
           regions(moving, upper(moving), lower(moving))
-            .filter(({ one }) => one.blocked_by.length === 0 && one.tire_permitted)
+            .filter(({ one }) => regionClass(one) === "clears")
             .map(({ one, d }) => (
               <path
                 key={one.rim_width_in}
@@ -128,7 +128,7 @@ export const FitWindow = memo(function FitWindow({
         <path className="edge" d={stroke(stretches(widths, x, y, "min"))} />
       </g>
       {isOpen && (
-        <text className="note" x={(ROOM.left + width) / 2} y={(top + bottom) / 2} textAnchor="middle">
+        <text className="note" x={width - ROOM.right - 4} y={bottom - 6} textAnchor="end">
           nothing measured: open on every side
         </text>
       )}

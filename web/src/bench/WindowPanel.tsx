@@ -8,6 +8,7 @@ import { Phrase } from "../shared/Figures";
 import { useRegistry } from "../shared/registry";
 import { FitWindow } from "./FitWindow";
 import { Levers } from "./Levers";
+import { Looks, useLooks } from "./Looks";
 import { StyleWish } from "./StyleWish";
 import type { Plan } from "./useBench";
 
@@ -37,6 +38,7 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
     rear: useMovingWindow(open, "rear", tireChoice).data ?? null,
   };
   const [frame, { width }] = useSize({ width: 400, height: 0 });
+  const looks = useLooks(open);
   return (
     <div className="px-3 pb-3">
       <div ref={frame} className="flex items-baseline justify-end pt-1 text-[14px]">
@@ -97,6 +99,7 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
                     )}
                   </p>
                 )}
+                <Looks axle={axle} looks={looks?.[axle] ?? []} />
                 {square && <p className="text-[13px] leading-[17px] opacity-85">{square}</p>}
               </>
             ) : (

@@ -102,13 +102,13 @@ export function Origin({ line = "" }: { line?: string }) {
       <line x1={0} x2={0} y1={-230} y2={10} stroke="var(--scribe)" strokeWidth={2} />
       <path d="M0 -90H70M62 -95L70 -90L62 -85" fill="none" stroke="var(--brass)" strokeWidth={2.5} />
       <path d="M-85 0V-60M-90 -52L-85 -60L-80 -52" fill="none" stroke="var(--brass)" strokeWidth={2.5} />
-      <text className="note" x={34} y={-98} fontSize={20}>
+      <text className="note" x={34} y={-98} style={{ fontSize: 26 }}>
         y +
       </text>
-      <text className="note" x={-106} y={-70} fontSize={20}>
+      <text className="note" x={-106} y={-70} style={{ fontSize: 26 }}>
         r
       </text>
-      <text className="note" x={6} y={-214} fontSize={18}>
+      <text className="note" x={6} y={-214} style={{ fontSize: 26 }}>
         hub face
       </text>
       <path className="obstacle" d={line} strokeWidth={3.5} fill="none" />

@@ -82,6 +82,7 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(finder::supply))
             .routes(routes!(workshop::brakes))
             .routes(routes!(workshop::job_brakes))
+            .routes(routes!(motion::looks_of))
             .routes(routes!(motion::motion))
             .routes(routes!(motion::motion_stretches))
             .routes(routes!(motion::motion_remedies))

@@ -7,12 +7,14 @@ use store::Store;
 use super::workshop::in_context;
 use crate::extract::{Body, Id};
 use crate::problem::{ApiError, Problem};
+use crate::wire::looks::{LookView, looks};
 use crate::wire::motion::lift::LiftView;
 use crate::wire::motion::likelihood::{LikelihoodRequest, LikelihoodView};
 use crate::wire::motion::remedies::RemedyView;
 use crate::wire::motion::stretches::{StretchedPlan, StretchesRequest};
 use crate::wire::motion::window::{MovingWindowRequest, MovingWindowView};
 use crate::wire::motion::{MotionRequest, MotionView};
+use crate::wire::{Lines, PerAxle};
 
 /// A job's plan turned lock to lock and moved through its travel past the parts that were read: one answer, from which every
 /// pose is drawn.
@@ -88,6 +90,21 @@ pub(super) async fn motion_lift(
 ) -> Result<Json<LiftView>, ApiError> {
     let (job, context) = in_context(&store, id).await?;
     crate::off_thread(move || request.lift(&job.content, &context).map(Json)).await?
+}
+
+/// For each look the offsets that give it on each rim width, and which of them clear.
+#[utoipa::path(post, path = "/jobs/{id}/looks", params(("id" = i64, Path)), request_body = Lines, tag = "fit", responses(
+    (status = 200, description = "the looks, axle by axle; none while the fender lip was not read", body = PerAxle<Vec<LookView>>),
+    (status = 404, description = "no such job", body = Problem),
+    (status = 422, description = "a line that cannot be read", body = Problem)
+))]
+pub(super) async fn looks_of(
+    State(store): State<Store>,
+    Id(id): Id,
+    Body(planned): Body<Lines>,
+) -> Result<Json<PerAxle<Vec<LookView>>>, ApiError> {
+    let (job, context) = in_context(&store, id).await?;
+    crate::off_thread(move || looks(&planned, &job.content, &context).map(Json)).await?
 }
 
 /// How likely a part is touched: 2 000 drawn cases, where the ledger's word hangs on how what may be off is added.

@@ -17,6 +17,7 @@ pub mod house;
 pub mod jobs;
 pub mod ladder;
 pub mod ledger;
+pub mod looks;
 pub mod measured;
 pub mod motion;
 pub mod picked;

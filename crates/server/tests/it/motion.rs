@@ -220,3 +220,34 @@ async fn a_word_that_hangs_on_the_adding_is_told_in_drawn_cases() {
     let (status, problem) = shop.post(&path, ask("18x8.5 ET47 245/40R18", "exhaust pipe")).await;
     assert_eq!(status, 422, "{problem}");
 }
+
+#[tokio::test]
+async fn looks_are_the_offsets_at_which_the_ledger_says_them() {
+    let shop = Served::sample().await;
+    let job = shop.get("/jobs/4").await;
+    let (status, looks) = shop.post("/jobs/4/looks", job["planned"].clone()).await;
+    assert_eq!(status, 200, "{looks}");
+    let rear = looks["rear"].as_array().unwrap();
+    let codes: Vec<&str> = rear.iter().map(|look| look["code"].as_str().unwrap()).collect();
+    assert_eq!(codes, ["tucked", "flush", "poke", "stance"]);
+    assert!(looks["front"].as_array().unwrap().is_empty() || looks["front"][0]["code"] == "tucked");
+    // The planned width: at the middle of a look's offsets the bench says that look.
+    let line = job["planned"]["rear"].as_str().unwrap();
+    let width: f64 = line.split(['x', ' ']).nth(1).unwrap().parse().unwrap();
+    for look in &rear[..3] {
+        let on = look["widths"].as_array().unwrap().iter().find(|one| one["rim_width_in"] == width).unwrap();
+        let (least, most) = (on["offset_min_mm"].as_f64(), on["offset_max_mm"].as_f64());
+        let at = match (least, most) {
+            (Some(least), Some(most)) => (least + most) / 2.0,
+            (Some(least), None) => least + 5.0,
+            (None, Some(most)) => most - 5.0,
+            (None, None) => panic!("{look}"),
+        };
+        let offset = line.split_whitespace().find(|word| word.starts_with("ET")).unwrap();
+        let moved = line.replace(offset, &format!("ET{:.1}", at));
+        let ask = json!({ "fitted": job["fitted"], "planned": { "front": job["planned"]["front"], "rear": moved },
+                          "job": 4 });
+        let (_, bench) = shop.post("/bench", ask).await;
+        assert_eq!(bench["axles"]["rear"]["fit"]["style"], look["code"], "{moved}");
+    }
+}
