@@ -10,6 +10,7 @@
 //! - [`bench`]: an axle with every answer that is shown of it; [`ladder`]: sizes against a car and a catalogue.
 //! - [`drawn`]: drawn cases for a line whose word hangs on how what may be off is added.
 //! - [`proven`]: the library of proven fits, ordered for a job.
+//! - [`road`]: a plan on the road and at the track.
 //! - [`trials`]: what a job's trials come to.
 
 pub mod bench;
@@ -23,6 +24,7 @@ pub mod knowledge;
 pub mod ladder;
 pub mod picked;
 pub mod proven;
+pub mod road;
 pub mod trials;
 
 pub use knowledge::{JobKnowledge, JudgingContext};

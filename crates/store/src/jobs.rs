@@ -124,6 +124,9 @@ pub struct JobContent {
     /// What is sought for it, as the finder is asked: JSON, in the words of the API. `None` while nobody was asked.
     #[serde(default)]
     pub wishes: Option<String>,
+    /// Its road and track sheet: JSON, in the words of the API. `None` while nothing was typed on it.
+    #[serde(default)]
+    pub road: Option<String>,
     /// What is known of the car.
     #[serde(default)]
     pub measurements: Measurements,

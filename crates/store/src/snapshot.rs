@@ -8,8 +8,9 @@ use serde_json::Value;
 use crate::jobs::JobContent;
 
 /// Version of the form below. A later one reads earlier ones: 2 added what is known of the car, 3 what was picked, 4 the
-/// workshop's records, 5 what is sought, and what a kept setup is made of.
-const VERSION: u64 = 5;
+/// workshop's records, 5 what is sought, and what a kept setup is made of,
+/// 6 the road and track sheet.
+const VERSION: u64 = 6;
 
 pub(crate) fn to_value(content: &JobContent) -> Value {
     // Texts, flags and finite numbers always have a JSON.

@@ -16,6 +16,7 @@ pub(crate) fn what_changed(before: &JobContent, after: &JobContent) -> String {
         (before.drive != after.drive, "drive"),
         (before.notes != after.notes, "notes"),
         (before.wishes != after.wishes, "what is sought"),
+        (before.road != after.road, "road and track sheet"),
         (before.fitted != after.fitted, "fitted setup"),
         (before.planned.front != after.planned.front, "planned front"),
         (before.planned.rear != after.planned.rear, "planned rear"),

@@ -226,6 +226,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/clubs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The clubs' rule files that ship. */
+        get: operations["club_files"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/compare": {
         parameters: {
             query?: never;
@@ -720,6 +737,23 @@ export interface paths {
         put?: never;
         /** Do again what was last undone. */
         post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/road": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A job's road and track sheet worked out: dial, gears, corner loads, cold pressures, its class, its tires' seasons. */
+        post: operations["sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1438,6 +1472,48 @@ export interface components {
             /** @description The rows of price lists it is made of; stay as they are when left out. */
             picked?: components["schemas"]["PickedView"][] | null;
         };
+        /** @description The car at the limit, as far as somebody typed it. */
+        CarSheet: {
+            /** Format: double */
+            braking_g: number;
+            /** Format: double */
+            cg_height_m: number;
+            /** Format: double */
+            downforce_front_share?: number;
+            /** Format: double */
+            downforce_kg?: number;
+            /** Format: double */
+            front_share: number;
+            /** Format: double */
+            lateral_g: number;
+            /** Format: double */
+            mass_kg: number;
+            /** Format: double */
+            roll_share_front: number;
+            /** Format: double */
+            track_front_m: number;
+            /** Format: double */
+            track_rear_m: number;
+            /** Format: double */
+            wheelbase_m: number;
+        };
+        /** @description What the car at the limit starts from: its record, and estimates by its body. */
+        CarStartView: {
+            /**
+             * Format: double
+             * @description Estimate.
+             */
+            cg_height_m: number;
+            /** Format: double */
+            front_share?: number | null;
+            /** Format: double */
+            mass_kg?: number | null;
+            /**
+             * Format: double
+             * @description Estimate.
+             */
+            roll_share_front: number;
+        };
         /** @description A car's record. What is not in it is not known. */
         CarView: {
             /** @description Other wheels and tires the factory offered. */
@@ -1500,12 +1576,28 @@ export interface components {
             /** @description How the wheels are made. */
             wheel_material?: components["schemas"]["PerAxle_Option_String"];
         };
+        /** @description The class over the job's plans. */
+        ClassSheetView: {
+            /** @description The most it leaves in front. */
+            allowed: components["schemas"]["AllowedView"];
+            /** @description The bench and the candidates. */
+            plans: components["schemas"]["ClassedView"][];
+        };
         /** @description A class, as a rule file has it. */
         ClassView: {
             /** @description Its clauses. */
             clauses?: components["schemas"]["ClauseView"][];
             /** @description Its name. */
             name?: string;
+        };
+        /** @description A plan before the class. */
+        ClassedView: {
+            /** @description Clause by clause. */
+            clauses: components["schemas"]["JudgedClauseView"][];
+            /** @description Whether every clause is known to be kept. */
+            legal: boolean;
+            /** @description The candidate's letter; null for the bench. */
+            letter?: string | null;
         };
         /** @description A clause of a class, as a rule file has it. */
         ClauseView: {
@@ -1564,6 +1656,30 @@ export interface components {
             worst_high_mm?: number | null;
             /** Format: double */
             worst_low_mm?: number | null;
+        };
+        /** @description A club's rule file. */
+        ClubView: {
+            /** @description Its classes. */
+            classes: components["schemas"]["ClassView"][];
+            /** @description Its name. */
+            club: string;
+            /** @description From which day its rules count. */
+            from: string;
+        };
+        /** @description Cold pressures to set. */
+        ColdView: {
+            caution: string;
+            /** Format: double */
+            front_cold_kpa: number;
+            /**
+             * Format: double
+             * @description What the placard's pressures come to hot; null while they are not known.
+             */
+            front_placard_hot_kpa?: number | null;
+            /** Format: double */
+            rear_cold_kpa: number;
+            /** Format: double */
+            rear_placard_hot_kpa?: number | null;
         };
         /** @description A setup beside others: what is on the car, what is kept, what is on the bench. */
         Column: {
@@ -1740,6 +1856,30 @@ export interface components {
             score: number;
             /** @description The wheels. */
             wheels: components["schemas"]["PerAxle_PartView"];
+        };
+        /** @description The dial of a plan. */
+        DialView: {
+            /** @description Which axle the dial was taken to follow. */
+            by_axle: components["schemas"]["AxleCode"];
+            /** @description On imperial ones. */
+            imperial: components["schemas"]["ShownView"][];
+            /** @description At the speeds on metric signs. */
+            metric: components["schemas"]["ShownView"][];
+            /**
+             * Format: double
+             * @description Kilometres driven for a hundred on the odometer.
+             */
+            per_100_km: number;
+            /**
+             * Format: double
+             * @description Overall diameter of the plan there.
+             */
+            planned_mm: number;
+            /**
+             * Format: double
+             * @description Overall diameter of the reference there.
+             */
+            reference_mm: number;
         };
         /**
          * @description A wheel, its tire and its spacer cut across.
@@ -2245,6 +2385,17 @@ export interface components {
              */
             hot_kpa?: number | null;
         };
+        /** @description Hot pressures that are wanted, and the day's air. */
+        HotSheet: {
+            /** Format: double */
+            cold_c: number;
+            /** Format: double */
+            front_hot_kpa: number;
+            /** Format: double */
+            hot_c: number;
+            /** Format: double */
+            rear_hot_kpa: number;
+        };
         /** @description What the house is to settle. */
         HouseChange: {
             /**
@@ -2348,6 +2499,7 @@ export interface components {
             planned: components["schemas"]["Lines"];
             /** @description Out of the way, not deleted. */
             put_away: boolean;
+            road?: components["schemas"]["RoadSheet"] | null;
             /** @description Who signs, for the journal. */
             signed_by?: string;
             /** @description Where the work stands. */
@@ -2455,6 +2607,7 @@ export interface components {
              * @description Grows by one with every change.
              */
             revision: number;
+            road?: components["schemas"]["RoadSheet"] | null;
             /** @description Where the work stands. */
             stage: components["schemas"]["StageCode"];
             /** @description Profiles of what stands inside the barrel. */
@@ -4187,6 +4340,56 @@ export interface components {
              */
             reference_diameter_mm: number;
         };
+        /** @description What is typed on a job's road and track sheet; what nobody typed leaves its rows out. */
+        RoadSheet: {
+            /**
+             * Format: double
+             * @description Overall diameter that the car's computer believes.
+             */
+            believed_diameter_mm?: number | null;
+            car?: components["schemas"]["CarSheet"] | null;
+            class?: components["schemas"]["ClassView"] | null;
+            /**
+             * Format: double
+             * @description Cruise in top gear.
+             */
+            cruise_kmh?: number | null;
+            gears?: components["schemas"]["GearsRequest"] | null;
+            hot?: components["schemas"]["HotSheet"] | null;
+            /**
+             * Format: double
+             * @description Depth at which a tire is done.
+             */
+            limit_mm?: number | null;
+            /** @description Its tires. */
+            tires?: components["schemas"]["TireLog"][];
+        };
+        /** @description What a road and track sheet comes to. */
+        RoadSheetView: {
+            class?: components["schemas"]["ClassSheetView"] | null;
+            cold?: components["schemas"]["ColdView"] | null;
+            /**
+             * Format: double
+             * @description Cruise that they are compared at.
+             */
+            cruise_kmh: number;
+            dial?: components["schemas"]["DialView"] | null;
+            gearing_planned?: components["schemas"]["RoadView"] | null;
+            gearing_reference?: components["schemas"]["RoadView"] | null;
+            /**
+             * Format: double
+             * @description Depth at which a tire is done.
+             */
+            limit_mm: number;
+            /** @description The tires' seasons. */
+            seasons: components["schemas"]["SeasonView"][];
+            /** @description What the car at the limit starts from. */
+            start: components["schemas"]["CarStartView"];
+            /** @description Cases at the track. */
+            track: components["schemas"]["TrackCaseView"][];
+            /** @description Stands beside the loads. */
+            track_caution: string;
+        };
         /** @description What a plan does once it rolls. */
         RoadView: {
             /**
@@ -4292,6 +4495,18 @@ export interface components {
             /** @description Wheels in the catalogue that it may be put on. */
             wheels_in_catalogue: number;
         };
+        /** @description A tire's season. */
+        SeasonView: {
+            /**
+             * Format: double
+             * @description Its price over what the tread gives, for 100 km or a run; null while that cannot be told.
+             */
+            cost?: number | null;
+            /** @description Its id on the sheet. */
+            id: string;
+            /** @description How it wears. */
+            wear: components["schemas"]["WearView"];
+        };
         /** @description A set as the supplier has it. */
         SetSupply: {
             /** @description Whether a part is made no more and not there. */
@@ -4359,6 +4574,18 @@ export interface components {
             name: string;
             /** Format: double */
             short_mm: number;
+        };
+        /** @description A shown speed and the true ones. */
+        ShownView: {
+            /**
+             * Format: double
+             * @description By what the computer believes; null while nobody read that.
+             */
+            by_computer_kmh?: number | null;
+            /** Format: double */
+            shown_kmh: number;
+            /** Format: double */
+            true_kmh: number;
         };
         /** @description A job's setups side by side. */
         SideBySide: {
@@ -4778,6 +5005,26 @@ export interface components {
              */
             widest_r_mm: number;
         };
+        /** @description A tire with its season. */
+        TireLog: {
+            /** @description Its date code. */
+            date_code?: string;
+            /** @description The page's own id for it. */
+            id: string;
+            /** @description Whether it turns one way only. */
+            is_directional?: boolean;
+            /** @description What it is called: its line, a mark in chalk. */
+            name: string;
+            /** @description Where it is: `fl`, `fr`, `rl`, `rr`, or `off`. */
+            position: string;
+            /**
+             * Format: double
+             * @description What it cost; for the cost of a run.
+             */
+            price?: number | null;
+            /** @description Readings in the order they were taken. */
+            readings?: components["schemas"]["DepthsRequest"][];
+        };
         /** @description Everything that follows from a tire's size; null where the size does not say it. */
         TireView: {
             /** Format: double */
@@ -4845,6 +5092,21 @@ export interface components {
             top_speed_kmh?: number | null;
             /** @description The load version as stated: `SL`, `XL`, `HL`, `LT`, `C` or `P`; null where the text states none. */
             version?: string | null;
+        };
+        /** @description A case at the track. */
+        TrackCaseView: {
+            /** @description Its code. */
+            code: string;
+            /** @description Wheels in the air. */
+            lifted: string[];
+            /** @description In the case. */
+            loads_kg: components["schemas"]["FourView"];
+            /** @description In words. */
+            name: string;
+            /** @description At rest. */
+            static_kg: components["schemas"]["FourView"];
+            /** @description Each against its parts. */
+            wheels: components["schemas"]["WheelAtLimitView"][];
         };
         /** @description How far the wheel travels. What is left out is taken as usual for the kind of suspension. */
         TravelRequest: {
@@ -5091,6 +5353,28 @@ export interface components {
             height_mm: number;
             /** Format: double */
             to_y_mm: number;
+        };
+        /** @description A wheel in a case against its parts. */
+        WheelAtLimitView: {
+            /** @description Whether it carries more than the tire's index or the wheel's rating says for the road. */
+            is_over: boolean;
+            /** Format: double */
+            load_kg: number;
+            position: string;
+            /**
+             * Format: double
+             * @description The wheel's rating; null while the row that was picked does not say it.
+             */
+            rating_kg?: number | null;
+            /** @description `good`, `watch` or `not_for_this`. */
+            stands?: string | null;
+            /**
+             * Format: double
+             * @description Share of the moment of the wheel's own fatigue test.
+             */
+            tested_share?: number | null;
+            /** Format: double */
+            tire_kg?: number | null;
         };
         /** @description The wheel as it is drawn. */
         WheelInside: {
@@ -5960,6 +6244,29 @@ export interface operations {
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
             507: components["responses"]["NoRoom"];
+        };
+    };
+    club_files: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the clubs with their classes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClubView"][];
+                };
+            };
+            403: components["responses"]["NotFromHere"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
         };
     };
     compare: {
@@ -7475,6 +7782,58 @@ export interface operations {
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoadSheet"];
+            };
+        };
+        responses: {
+            /** @description what it comes to; what nobody typed is left out */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoadSheetView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
             507: components["responses"]["NoRoom"];

@@ -11,6 +11,7 @@ import { JobSheet } from "../job/JobSheet";
 import { Motion } from "../motion/Motion";
 import { PrintSheet } from "../print/PrintSheet";
 import { Rack } from "../rack/Rack";
+import { RoadTrack } from "../road/RoadTrack";
 import { Trial } from "../trial/Trial";
 import { TrialSheet } from "../trial/TrialSheet";
 import { NotThere } from "./NotThere";
@@ -31,6 +32,7 @@ export function Pages() {
         <Route path="brakes" element={<Brakes />} />
         <Route path="trial" element={<Trial />} />
         <Route path="trial-sheet" element={<TrialSheet />} />
+        <Route path="road" element={<RoadTrack />} />
         <Route path="compare" element={<Compare />} />
         <Route path="sheet" element={<PrintSheet />} />
       </Route>

@@ -8,7 +8,7 @@ export const STAGES: { code: Stage; name: string; path?: string }[] = [
   { code: "rack", name: "Rack", path: "rack" },
   { code: "brakes", name: "Brakes", path: "brakes" },
   { code: "trial_fit", name: "Trial fit", path: "trial" },
-  { code: "road_and_track", name: "Road & track" },
+  { code: "road_and_track", name: "Road & track", path: "road" },
   { code: "handover", name: "Handover" },
 ];
 

@@ -44,6 +44,7 @@ fn job(planned: &str) -> JobContent {
         candidates: Vec::new(),
         put_away: false,
         wishes: None,
+        road: None,
         measurements: Measurements::default(),
         picked: Picked::default(),
         workshop: Workshop::default(),

@@ -8,5 +8,6 @@ mod kept;
 mod lost_and_damaged;
 mod motion;
 mod rack;
+mod road;
 mod sheets;
 mod workshop;

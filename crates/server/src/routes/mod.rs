@@ -61,6 +61,8 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(jobs::changes))
             .routes(routes!(jobs::mend))
             .routes(routes!(road::road))
+            .routes(routes!(road::sheet))
+            .routes(routes!(road::club_files))
             .routes(routes!(road::loads))
             .routes(routes!(road::hot_pressure))
             .routes(routes!(road::judge_class))

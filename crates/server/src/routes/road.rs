@@ -1,13 +1,40 @@
 //! Road and track for scripts.
 
 use axum::Json;
+use axum::extract::State;
+use store::Store;
 
-use crate::extract::Body;
+use super::workshop::in_context;
+use crate::extract::{Body, Id};
 use crate::problem::{ApiError, Problem};
 use crate::wire::road::{
     ClassAnswer, ClassRequest, HotPressureRequest, HotPressureView, LoadsRequest, LoadsView, RoadRequest,
     RoadView, WearRequest, WearView,
 };
+use crate::wire::road_sheet::{ClubView, RoadSheet, RoadSheetView, clubs};
+
+/// A job's road and track sheet worked out: dial, gears, corner loads, cold pressures, its class, its tires' seasons.
+#[utoipa::path(post, path = "/jobs/{id}/road", params(("id" = i64, Path)), request_body = RoadSheet, tag = "road", responses(
+    (status = 200, description = "what it comes to; what nobody typed is left out", body = RoadSheetView),
+    (status = 404, description = "no such job", body = Problem),
+    (status = 422, description = "a field at fault", body = Problem)
+))]
+pub(super) async fn sheet(
+    State(store): State<Store>,
+    Id(id): Id,
+    Body(sheet): Body<RoadSheet>,
+) -> Result<Json<RoadSheetView>, ApiError> {
+    let (job, context) = in_context(&store, id).await?;
+    crate::off_thread(move || sheet.answer(&job.content, &context).map(Json)).await?
+}
+
+/// The clubs' rule files that ship.
+#[utoipa::path(get, path = "/clubs", tag = "road", responses(
+    (status = 200, description = "the clubs with their classes", body = Vec<ClubView>)
+))]
+pub(super) async fn club_files() -> Json<Vec<ClubView>> {
+    Json(clubs())
+}
 
 /// What a plan does once it rolls: dial, gears, crawl and pull.
 #[utoipa::path(post, path = "/road", request_body = RoadRequest, tag = "road", responses(

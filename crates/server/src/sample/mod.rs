@@ -17,6 +17,7 @@ use store::{Store, StoreError};
 
 use crate::price_list::read_list;
 use crate::wire::finder::FinderRequest;
+use crate::wire::road_sheet::RoadSheet;
 use fitment::SetupPair;
 use fitment::lever::PairLevers;
 use fitment::limits::Drive;
@@ -242,6 +243,12 @@ const LISTS: &[(Kind, &str, &str, &[u8])] = &[
     (Kind::Tires, "Harbour Tires", "tires.csv", include_bytes!("tires.csv")),
 ];
 
+/// Road and track sheets: the roadster's season, and the crossover's gears.
+const ROADS: &[(&str, &str)] = &[
+    ("Ousel Brae roadster", include_str!("road_roadster.json")),
+    ("Fellmark Drover crossover", include_str!("road_crossover.json")),
+];
+
 impl SampleJob {
     fn content(&self, at: Timestamp) -> JobContent {
         let fitted = pair(self.fitted);
@@ -265,6 +272,11 @@ impl SampleJob {
                 })
                 .collect(),
             put_away: false,
+            road: ROADS
+                .iter()
+                .find(|(car, _)| *car == self.car)
+                .and_then(|(_, json)| RoadSheet::of_kept(json))
+                .and_then(|sheet| serde_json::to_string(&sheet).ok()),
             wishes: serde_json::from_str::<FinderRequest>(self.wishes)
                 .ok()
                 .and_then(|wishes| serde_json::to_string(&wishes).ok()),
@@ -284,6 +296,7 @@ fn pair(text: &str) -> SetupPair {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::wire::read::FieldErrors;
 
     #[test]
     fn what_is_known_of_a_car_belongs_to_a_job() {
@@ -313,6 +326,15 @@ mod tests {
         for job in JOBS {
             let wishes: FinderRequest = serde_json::from_str(job.wishes).unwrap();
             assert!(wishes.read().is_ok(), "{}: {}", job.car, job.wishes);
+        }
+    }
+
+    #[test]
+    fn every_road_sheet_of_the_sample_shop_is_sound() {
+        for (car, json) in ROADS {
+            let sheet: RoadSheet = serde_json::from_str(json).unwrap();
+            let mut errors = FieldErrors::default();
+            assert!(sheet.kept(&mut errors, "").is_some() && errors.finish(()).is_ok(), "{car}");
         }
     }
 

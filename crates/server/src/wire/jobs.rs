@@ -17,6 +17,7 @@ use super::finder::FinderRequest;
 use super::measured::{self, CarChange, CarView, ReadingView, WantedView};
 use super::picked::{PickedChange, PickedView, read_rows};
 use super::read::FieldErrors;
+use super::road_sheet::RoadSheet;
 use super::workshop::{TemplateView, TrialView, WorkshopChange};
 use super::{DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
@@ -193,6 +194,8 @@ pub struct JobView {
     pub trials: Vec<TrialView>,
     /// What is sought, as the finder is asked; null while nobody was asked.
     pub wishes: Option<FinderRequest>,
+    /// Its road and track sheet; null while nothing was typed on it.
+    pub road: Option<RoadSheet>,
 }
 
 impl From<Job> for JobView {
@@ -225,6 +228,7 @@ impl From<Job> for JobView {
             templates: content.workshop.templates.iter().map(TemplateView::from).collect(),
             trials: content.workshop.trials.iter().map(TrialView::from).collect(),
             wishes: content.wishes.as_deref().and_then(FinderRequest::of_kept),
+            road: content.road.as_deref().and_then(RoadSheet::of_kept),
             car_label: content.car_label,
             wish: content.wish,
             notes: content.notes,
@@ -374,6 +378,7 @@ impl NewJob {
             candidates: Vec::new(),
             put_away: false,
             wishes: None,
+            road: None,
             measurements: Measurements::default(),
             picked: Picked::default(),
             workshop: Workshop::default(),
@@ -438,6 +443,9 @@ pub struct JobChange {
     /// What is sought; stays as it is when left out.
     #[serde(default)]
     pub wishes: Option<FinderRequest>,
+    /// Its road and track sheet; stays as it is when left out.
+    #[serde(default)]
+    pub road: Option<RoadSheet>,
     /// What was tried on; stays as it is when left out.
     #[serde(default)]
     pub trials: Option<Vec<TrialView>>,
@@ -448,6 +456,7 @@ pub struct JobChange {
 pub struct Changes {
     candidates: Vec<CandidateChange>,
     wishes: Option<String>,
+    road: Option<String>,
     car: CarChange,
     picked: PickedChange,
     workshop: WorkshopChange,
@@ -460,6 +469,7 @@ impl Changes {
         JobContent {
             candidates: self.candidates.into_iter().map(|one| one.over(&kept)).collect(),
             wishes: self.wishes.or(now.wishes),
+            road: self.road.or(now.road),
             measurements: self.car.over(&now.measurements),
             picked: self.picked.over(now.picked),
             workshop: self.workshop.over(now.workshop),
@@ -488,6 +498,7 @@ impl JobChange {
             candidates.push(kept);
         }
         let wishes = self.wishes.as_ref().and_then(|wishes| wishes.kept(&mut errors, "/wishes"));
+        let road = self.road.as_ref().and_then(|road| road.kept(&mut errors, "/road"));
         let content = JobContent {
             car_label: label(&mut errors, &self.car_label),
             wish: errors.text("/wish", self.wish.trim(), WISH_LENGTH),
@@ -499,6 +510,7 @@ impl JobChange {
             candidates: Vec::new(),
             put_away: self.put_away,
             wishes: None,
+            road: None,
             measurements: Measurements::default(),
             picked: Picked::default(),
             workshop: Workshop::default(),
@@ -507,7 +519,7 @@ impl JobChange {
         let car = CarChange::read(&mut errors, self.car.as_ref(), self.levers.as_ref(), self.wanted.as_ref());
         let who = errors.text("/signed_by", &self.signed_by, SIGN_LENGTH);
         let workshop = WorkshopChange::read(&mut errors, self.templates.as_deref(), self.trials.as_deref());
-        errors.finish((content, Changes { candidates, wishes, car, picked, workshop }, who))
+        errors.finish((content, Changes { candidates, wishes, road, car, picked, workshop }, who))
     }
 }
 

@@ -26,6 +26,7 @@ pub mod proven;
 pub mod read;
 pub mod registry;
 pub mod road;
+pub mod road_sheet;
 pub mod storage;
 pub mod supply;
 pub mod sweep;

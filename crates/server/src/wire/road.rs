@@ -502,7 +502,7 @@ impl ClassRequest {
 }
 
 /// Depths of a tire at one time.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[allow(missing_docs, reason = "names carry quantity and unit")]
 pub struct DepthsRequest {
     /// The day, as in 2026-05-02.
@@ -517,6 +517,13 @@ pub struct DepthsRequest {
     pub inner_mm: f64,
     pub middle_mm: f64,
     pub outer_mm: f64,
+}
+
+impl DepthsRequest {
+    /// The least of its three depths.
+    pub fn least_mm(&self) -> f64 {
+        self.inner_mm.min(self.middle_mm).min(self.outer_mm)
+    }
 }
 
 /// A season of one tire.

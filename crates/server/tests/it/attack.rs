@@ -232,6 +232,7 @@ fn bare_job(car: &str) -> JobContent {
         candidates: Vec::new(),
         put_away: false,
         wishes: None,
+        road: None,
         measurements: store::measurements::Measurements::default(),
         picked: store::picked::Picked::default(),
         workshop: store::workshop::Workshop::default(),

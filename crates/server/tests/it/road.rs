@@ -144,3 +144,57 @@ async fn wear_by_distance_and_by_runs() {
     let (status, problem) = shop.post("/tread/wear", back).await;
     assert_eq!((status, pointers(&problem)), (422, vec!["/readings/1/runs"]));
 }
+
+#[tokio::test]
+async fn a_jobs_sheet_is_worked_out_kept_and_refused_at_its_field() {
+    let shop = Served::sample().await;
+    let job = shop.get("/jobs/3").await;
+    let sheet = job["road"].clone();
+    let (status, view) = shop.post("/jobs/3/road", sheet.clone()).await;
+    assert_eq!(status, 200, "{view}");
+    // The dial by the same rule as the bench's.
+    let ask = json!({ "fitted": job["fitted"], "planned": job["planned"], "drive": job["drive"], "job": 3 });
+    let (_, bench) = shop.post("/bench", ask).await;
+    assert_eq!(view["dial"]["metric"][1]["true_kmh"], bench["true_speeds"]["metric"][1]["true_kmh"]);
+    // Loads: the sums of the steady corner are the car's mass; the kerb is met by one wheel.
+    let wheels = |case: usize| -> Vec<f64> {
+        let all = view["track"][case]["wheels"].as_array().unwrap();
+        all.iter().map(|wheel| wheel["load_kg"].as_f64().unwrap()).collect()
+    };
+    assert!((wheels(0).iter().sum::<f64>() - 1035.0).abs() < 1e-6);
+    let more = wheels(0).iter().zip(wheels(2)).filter(|(corner, kerb)| kerb > *corner).count();
+    assert_eq!(more, 1);
+    // Nine degrees tomorrow: by the gas law, and never without its caution.
+    let cold = view["cold"]["front_cold_kpa"].as_f64().unwrap();
+    assert!((cold - ((225.0 + 101.3) * (9.0 + 273.15) / (62.0 + 273.15) - 101.3)).abs() < 1e-9);
+    assert!(view["cold"]["caution"].as_str().unwrap().contains("placard"));
+    // Its class: what nobody stated is never legal.
+    assert_eq!(view["class"]["plans"][0]["legal"], false);
+    assert_eq!(view["class"]["allowed"]["rim_diameter_in"], json!([15.0, 17.0]));
+    let season = &view["seasons"][0];
+    assert!(season["wear"]["left_runs"].as_f64().unwrap() > 0.0 && season["cost"].as_f64().unwrap() > 0.0);
+    assert!(season["wear"]["pattern"].as_str().unwrap().starts_with("outer edge"));
+
+    // Kept with the job; what is refused is refused at its field, and the job stays.
+    let mut change = job.clone();
+    change["based_on_revision"] = job["revision"].clone();
+    change["road"]["gears"]["ratios"] = json!([1.0, 2.0]);
+    let (status, problem) = shop.put("/jobs/3", change.clone()).await;
+    assert_eq!((status, pointers(&problem)), (422, vec!["/road/gears/ratios/1"]));
+    change["road"]["gears"]["ratios"] = json!([2.0, 1.0]);
+    change["road"]["tires"][0]["position"] = json!("roof");
+    assert_eq!(pointers(&shop.put("/jobs/3", change.clone()).await.1), ["/road/tires/0/position"]);
+    change["road"]["tires"] = json!([]);
+    let (status, kept) = shop.put("/jobs/3", change).await;
+    assert_eq!((status, &kept["road"]["gears"]["ratios"]), (200, &json!([2.0, 1.0])), "{kept}");
+    assert_eq!(kept["undoes"], "road and track sheet");
+    // An empty sheet leaves its rows out.
+    let (status, empty) = shop.post("/jobs/7/road", json!({})).await;
+    assert_eq!(status, 200, "{empty}");
+    assert_eq!(
+        (&empty["gearing_planned"], &empty["track"], &empty["cold"]),
+        (&Value::Null, &json!([]), &Value::Null)
+    );
+    assert!(empty["dial"]["metric"].as_array().unwrap().len() == 3);
+    assert!(shop.get("/clubs").await.as_array().unwrap().len() == 2);
+}

@@ -21,11 +21,12 @@ fn migrations() -> Migrations<'static> {
         M::up_with_hook(include_str!("0007_changes.sql"), journal_of_changes::rewrite),
         M::up(include_str!("0008_reading.sql")),
         M::up(include_str!("0009_whole_candidates.sql")),
+        M::up(include_str!("0010_road.sql")),
     ])
 }
 
 /// Version of a file that this program writes.
-pub const LATEST: usize = 9;
+pub const LATEST: usize = 10;
 
 /// Since this version the journal keeps changes: a file that comes to it shrinks.
 const JOURNAL_OF_CHANGES: usize = 7;

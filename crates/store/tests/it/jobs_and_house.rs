@@ -43,6 +43,7 @@ pub(crate) fn content(car: &str) -> JobContent {
         }],
         put_away: false,
         wishes: None,
+        road: None,
         measurements: measurements(),
         picked: picked(),
         workshop: shop_floor(),
@@ -331,7 +332,7 @@ async fn the_journal_says_what_changed() {
             |c| {
                 for (fact, value) in [
                     (Fact::TopSpeed, "180"),
-                    (Fact::HubBore, "57.1"),
+                    (Fact::Thread, "M12x1.5"),
                     (Fact::BoltCircle, "5x100"),
                     (Fact::Torque, "120"),
                 ] {

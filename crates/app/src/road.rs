@@ -1,0 +1,198 @@
+//! A job's plan on the road and at the track: gearing, dial, corner loads against the parts, and a club's class.
+
+use fitment::car::Fact;
+use fitment::club::{Class, Entry, JudgedClause};
+use fitment::road::{Driveline, Gearing};
+use fitment::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
+use fitment::setup::{Axle, Setup, SetupPair};
+use fitment::track::{
+    CarAtLimit, CornerLoads, Position, Utilisation, corner_moment_nm, moment_tested_nm, utilisation,
+};
+use fitment::{Length, motion};
+use store::jobs::JobContent;
+
+use crate::JudgingContext;
+
+/// A shown speed with the true ones: against the factory's tire, and against what the car's computer believes.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Shown {
+    /// On the dial, in km/h.
+    pub shown_kmh: f64,
+    /// By the reference set.
+    pub true_kmh: f64,
+    /// By what the computer believes; `None` while nobody read that.
+    pub by_computer_kmh: Option<f64>,
+}
+
+/// Dial speeds of a plan, metric and imperial signs.
+pub fn dial(reference: Length, planned: Length, believed: Option<Length>) -> ([Shown; 3], [Shown; 3]) {
+    let at = |speeds: [f64; 3]| {
+        speeds.map(|shown_kmh| Shown {
+            shown_kmh,
+            true_kmh: true_speed(shown_kmh, planned / reference),
+            by_computer_kmh: believed.map(|believed| true_speed(shown_kmh, planned / believed)),
+        })
+    };
+    (at(METRIC_SPEEDS_KMH), at(IMPERIAL_SPEEDS_KMH))
+}
+
+/// Overall diameters of the axle the dial follows: reference and plan.
+pub fn diameters(context: &JudgingContext, content: &JobContent) -> Option<(Axle, Length, Length)> {
+    let case = context.case(&content.fitted, &content.planned, content.drive);
+    let axle = case.speedometer_ratio().map_or(Axle::Front, |(axle, _)| axle);
+    let reference = case.reference(axle)?.setup.overall_diameter()?;
+    let planned = content.planned.on(axle).or(content.fitted.on(axle))?.overall_diameter()?;
+    Some((axle, reference, planned))
+}
+
+/// Gearing on the reference tire and on the plan's.
+pub fn gearing(driveline: &Driveline, reference: Length, planned: Length, cruise_kmh: f64) -> [Gearing; 2] {
+    [reference, planned].map(|tire| Gearing::of(driveline, reference, tire, cruise_kmh))
+}
+
+/// A wheel in a corner case against what it is made for.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct WheelAtLimit {
+    /// Which.
+    pub position: Position,
+    /// What it carries.
+    pub load_kg: f64,
+    /// Its rating; `None` while the row that was picked does not say it.
+    pub rating_kg: Option<f64>,
+    /// What the tire's index carries.
+    pub tire_kg: Option<f64>,
+    /// Whether it carries more than the tire's index or the wheel's rating says for the road.
+    pub is_over: bool,
+    /// Share of the moment of the wheel's own fatigue test.
+    pub tested_share: Option<f64>,
+    /// How that stands.
+    pub utilisation: Option<Utilisation>,
+}
+
+/// What a sheet starts from, as far as the car's record says it; heights and stiffness are estimates by its body.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct CarStart {
+    /// Kerb mass and a driver.
+    pub mass_kg: Option<f64>,
+    /// Share on the front axle.
+    pub front_share: Option<f64>,
+    /// Height of the centre of gravity. Estimate.
+    pub cg_height_m: f64,
+    /// Share of the roll stiffness in front. Estimate.
+    pub roll_share_front: f64,
+}
+
+/// A driver, in kilograms.
+const DRIVER_KG: f64 = 75.0;
+/// Share of the roll stiffness in front of a road car. Estimate.
+const USUAL_ROLL_SHARE: f64 = 0.55;
+
+/// What a job's car starts from.
+pub fn start(content: &JobContent) -> CarStart {
+    let car = &content.measurements.car;
+    let body = car.words(Fact::Body, None).unwrap_or_default().to_lowercase();
+    let height = [("roadster", 0.43), ("coup", 0.48), ("crossover", 0.66)];
+    let height = height.into_iter().find(|(name, _)| body.contains(name)).map_or(0.53, |(_, height)| height);
+    CarStart {
+        mass_kg: car.number(Fact::KerbMass, None).map(|kg| kg + DRIVER_KG),
+        front_share: car.number(Fact::FrontShare, None).map(|pct| pct / 100.0),
+        cg_height_m: height,
+        roll_share_front: USUAL_ROLL_SHARE,
+    }
+}
+
+/// A case at the track.
+#[derive(Debug, Clone, PartialEq)]
+pub struct TrackCase {
+    /// Its code.
+    pub code: &'static str,
+    /// In words.
+    pub name: &'static str,
+    /// What each wheel carries.
+    pub loads: CornerLoads,
+    /// Each against its parts.
+    pub wheels: Vec<WheelAtLimit>,
+}
+
+/// A kerb adds so much to the loaded wheel. Estimate.
+const KERB: f64 = 1.5;
+
+/// Steady corner, braking into it (on the friction ellipse), and a kerb on the way.
+pub fn track_cases(
+    car: &CarAtLimit,
+    braking_g: f64,
+    context: &JudgingContext,
+    planned: &SetupPair,
+) -> Vec<TrackCase> {
+    // On the ellipse seven tenths of each go together: 0.7² + 0.7² ≈ 1.
+    let share = std::f64::consts::FRAC_1_SQRT_2;
+    let combined = CarAtLimit { lateral_g: car.lateral_g * share, longitudinal_g: braking_g * share, ..*car };
+    [
+        ("corner", "steady corner", *car, 1.0),
+        ("braking", "braking into the corner", combined, 1.0),
+        ("kerb", "kerb in the corner", *car, KERB),
+    ]
+    .into_iter()
+    .map(|(code, name, case, kerb)| {
+        let loads = case.loads();
+        let most = loads.loads_kg.iter().copied().fold(0.0, f64::max);
+        let wheels = Position::ALL
+            .into_iter()
+            .map(|position| {
+                let axle = if (position as usize) < 2 { Axle::Front } else { Axle::Rear };
+                let carried = loads.loads_kg[position as usize];
+                // The kerb is met by the wheel that carries most.
+                let load_kg = if carried >= most { carried * kerb } else { carried };
+                at_limit(position, load_kg, case.lateral_g, planned.on(axle), context)
+            })
+            .collect();
+        TrackCase { code, name, loads, wheels }
+    })
+    .collect()
+}
+
+fn at_limit(
+    position: Position,
+    load_kg: f64,
+    side_g: f64,
+    setup: Option<&Setup>,
+    context: &JudgingContext,
+) -> WheelAtLimit {
+    let rating_kg = setup.and_then(|setup| context.state.parts.wheel_of(setup)?.load_kg);
+    let tire_kg = setup.and_then(|setup| Some(setup.tire?.service?.single.capacity_kg()));
+    let tested_share = setup.zip(rating_kg).and_then(|(setup, rating)| {
+        let radius = Length::from_mm(motion::axis::loaded_radius(setup.overall_diameter()?))?;
+        let offset = Length::from_mm(setup.effective_offset()?.as_mm())?;
+        Some(corner_moment_nm(load_kg, side_g, radius, offset) / moment_tested_nm(rating, radius, offset))
+    });
+    let is_over = [rating_kg, tire_kg].into_iter().flatten().any(|most| load_kg > most);
+    WheelAtLimit {
+        position,
+        load_kg,
+        rating_kg,
+        tire_kg,
+        is_over,
+        tested_share,
+        utilisation: tested_share.map(utilisation),
+    }
+}
+
+/// A class over a plan: what the picked rows and the fender line say of it counts.
+pub fn classed(
+    class: &Class,
+    content: &JobContent,
+    planned: &SetupPair,
+    context: &JudgingContext,
+) -> Vec<JudgedClause> {
+    let case = context.case(&content.fitted, planned, content.drive);
+    let parts = &context.state.parts;
+    let of = |axle: Axle| planned.on(axle);
+    let entry = Entry {
+        factory: case.reference_pair(),
+        planned: *planned,
+        treadwear: Axle::BOTH.map(|axle| parts.tire_of(of(axle)?)?.treadwear),
+        make: Axle::BOTH.map(|axle| parts.wheel_of(of(axle)?)?.make),
+        beyond_fender_mm: Axle::BOTH.map(|axle| Some(case.axle(axle)?.style(of(axle)?)?.beyond().as_mm())),
+    };
+    class.judge(&entry)
+}

@@ -1,0 +1,77 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { useSearchParams } from "react-router";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { useSheet } from "../job/JobSheet";
+import { ClassSheet } from "./ClassSheet";
+import { Road } from "./Road";
+import { Track } from "./Track";
+import { TreadLog } from "./TreadLog";
+
+export type Sheet = Schemas["RoadSheet"];
+export type SheetAnswer = Schemas["RoadSheetView"];
+/** What each part of the sheet works on. */
+export type PartProps = {
+  sheet: Sheet;
+  answer: SheetAnswer | null;
+  onChange: (change: Partial<Sheet>) => void;
+};
+
+const PARTS = [
+  { code: "road", name: "Road" },
+  { code: "track", name: "Track" },
+  { code: "class", name: "Class" },
+  { code: "tread", name: "Tread log" },
+] as const;
+
+/** What the plan does once it rolls: dial and gears, corner loads and pressures, its class, and how its tires wear. */
+export function RoadTrack() {
+  const { open, setViewKeys } = useSheet();
+  const { content, edit, id, job } = open;
+  const [asked, setAsked] = useSearchParams();
+  const part = PARTS.find(({ code }) => code === asked.get("part"))?.code ?? "road";
+  useEffect(() => setViewKeys([]), [setViewKeys]);
+  const sheet: Sheet = content.road ?? {};
+  const query = useQuery({
+    queryKey: ["road", id, job.revision, sheet],
+    queryFn: () => answer(api.POST("/api/v1/jobs/{id}/road", { params: { path: { id } }, body: sheet })),
+    placeholderData: (before) => before,
+    retry: false,
+  });
+  const props: PartProps = {
+    sheet,
+    answer: query.data ?? null,
+    onChange: (change) => edit({ road: { ...sheet, ...change } }),
+  };
+  return (
+    <main className="flex min-h-0 flex-1 flex-col">
+      <h1 className="sr-only">Road &amp; track: {content.car_label}</h1>
+      <div className="border-base-300 flex border-b px-3" role="toolbar" aria-label="Parts of the sheet">
+        {PARTS.map(({ code, name }) => (
+          <button
+            key={code}
+            type="button"
+            aria-pressed={part === code}
+            className="plain-button aria-pressed:border-accent border-b-3 border-transparent aria-pressed:font-semibold"
+            onClick={() => setAsked({ part: code }, { replace: true })}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+      {query.error && (
+        <p role="alert" className="text-error px-4 pt-2 text-[15px]">
+          {query.error instanceof Refused
+            ? query.error.problem.errors.map((one) => one.detail).join("; ") || query.error.message
+            : "The program does not answer; what you type is kept."}
+        </p>
+      )}
+      <div className="min-h-0 flex-1 overflow-y-auto px-4 py-2">
+        {part === "road" && <Road {...props} />}
+        {part === "track" && <Track {...props} />}
+        {part === "class" && <ClassSheet {...props} />}
+        {part === "tread" && <TreadLog {...props} />}
+      </div>
+    </main>
+  );
+}
