@@ -150,6 +150,7 @@ fn main() {
         mixed_diameters: true,
         rims: (RimDiameter::from_code(17.0).unwrap(), RimDiameter::from_code(20.0).unwrap()),
         rear_rims: None,
+        class: None,
         budget: None,
         thickest_spacer_mm: 0.0,
         wheel_line: None,

@@ -150,6 +150,51 @@ impl Class {
     }
 }
 
+impl Class {
+    /// Whether a wheel alone may stand on an axle: what asks about tires, spacers, the other axle or the fender is left to
+    /// [`Class::judge`].
+    pub fn allows_wheel(&self, factory: Option<&Setup>, planned: &Setup, make: Option<WheelMake>) -> bool {
+        let one = |setup: Option<&Setup>| SetupPair { front: setup.copied(), rear: setup.copied() };
+        let entry =
+            Entry { factory: one(factory), planned: one(Some(planned)), make: [make; 2], ..Entry::default() };
+        let is_of_the_wheel = |clause: &&Clause| {
+            matches!(
+                clause,
+                Clause::RimDiameterChange { .. }
+                    | Clause::WidthChange { .. }
+                    | Clause::OffsetChange { .. }
+                    | Clause::TrackChange { .. }
+                    | Clause::WheelMaterial { .. }
+            )
+        };
+        self.clauses.iter().filter(is_of_the_wheel).all(|clause| judge(clause, &entry).is_kept == Some(true))
+    }
+
+    /// Whether a treadwear grade will do; one that is not stated will not where a grade is asked for.
+    pub fn allows_treadwear(&self, grade: Option<u32>) -> bool {
+        self.clauses.iter().all(|clause| match clause {
+            Clause::Treadwear { least } => grade.is_some_and(|grade| grade >= *least),
+            _ => true,
+        })
+    }
+
+    /// Whether it asks for like wheels and tires on both axles.
+    pub fn asks_square(&self) -> bool {
+        self.clauses.contains(&Clause::Square)
+    }
+
+    /// Thickest spacer it allows, in millimetres; `None` without a clause.
+    pub fn thickest_spacer_mm(&self) -> Option<f64> {
+        self.clauses
+            .iter()
+            .filter_map(|clause| match clause {
+                Clause::Spacers { most_mm } => Some(*most_mm),
+                _ => None,
+            })
+            .reduce(f64::min)
+    }
+}
+
 /// Ranges that a class leaves.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
 pub struct Allowed {

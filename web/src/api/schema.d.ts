@@ -2080,6 +2080,8 @@ export interface components {
             budget?: number | null;
             /** @description How many setups; 12 when left out. */
             count?: number | null;
+            /** @description Only what is legal in the class of the job's road and track sheet. */
+            in_class?: boolean;
             /** @description `wheels` or `tires` of the fitted set that stay; nothing when left out. */
             keeps?: string | null;
             /** @description Whether front and rear rims may differ in diameter. */
@@ -4109,6 +4111,8 @@ export interface components {
         };
         /** @description A finished job as a proven fit. */
         ProvenFromJob: {
+            /** @description Keep it although a trial of this job says otherwise. */
+            in_spite?: boolean;
             /** @description How the front rubs: `none`, `at_lock`, `over_bumps` or `constant`. */
             rub_front?: string | null;
             /** @description How the rear rubs. */

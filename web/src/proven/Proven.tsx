@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Schemas } from "../api/client";
+import { answer, api, Refused, type Schemas } from "../api/client";
 import { keyed, saidBy, upload } from "../api/upload";
 import type { OpenJob } from "../job/useJob";
 import { FileButton } from "../shared/FileButton";
@@ -252,20 +252,33 @@ function FromJob({ open, onDone }: FromJobProps) {
   const [rubs, setRubs] = useState({ front: "none", rear: "none" });
   const [view, setView] = useState("");
   const [uses, setUses] = useState("");
+  /** What a trial says against it, until it is answered. */
+  const [against, setAgainst] = useState("");
+  const keep = (in_spite: boolean) =>
+    onDone(async () => {
+      setAgainst("");
+      try {
+        return await answer(
+          api.POST("/api/v1/jobs/{id}/proven", {
+            params: { path: { id: open.id }, header: keyed() },
+            body: { rub_front: rubs.front, rub_rear: rubs.rear, view, uses, in_spite },
+          }),
+        );
+      } catch (error) {
+        const said = error instanceof Refused ? error.problem.errors : [];
+        if (said.some((one) => one.pointer.startsWith("/rub_"))) {
+          setAgainst(said.map((one) => one.detail).join("; "));
+        }
+        throw error;
+      }
+    });
   return (
     <form
       className="rule mt-3 flex flex-col gap-1 pt-1"
       aria-label="This job as a proven fit"
       onSubmit={(event) => {
         event.preventDefault();
-        void onDone(() =>
-          answer(
-            api.POST("/api/v1/jobs/{id}/proven", {
-              params: { path: { id: open.id }, header: keyed() },
-              body: { rub_front: rubs.front, rub_rear: rubs.rear, view, uses },
-            }),
-          ),
-        );
+        void keep(false);
       }}
     >
       <h2 className="label-small font-semibold">This job is finished: what is on the bench is proven</h2>
@@ -305,6 +318,14 @@ function FromJob({ open, onDone }: FromJobProps) {
       <button type="submit" className="btn btn-primary btn-sm">
         Keep as a proven fit
       </button>
+      {against && (
+        <p role="alert" className="border-warning border-l-3 pl-2" data-against>
+          {against}.{" "}
+          <button type="button" className="btn btn-sm" onClick={() => void keep(true)}>
+            Keep it in spite of the trial
+          </button>
+        </p>
+      )}
     </form>
   );
 }

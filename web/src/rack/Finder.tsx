@@ -54,6 +54,7 @@ export function Finder() {
         choices={registry?.wishes ?? null}
         criteria={found?.criteria ?? null}
         isBusy={search.isPending}
+        className={content.road?.class?.name ?? null}
         onChange={(change) => edit({ wishes: { ...sought, ...change } })}
         onSearch={() => search.mutate()}
       />

@@ -16,6 +16,7 @@ export type Sought = Pick<
   | "rim_max_in"
   | "rear_rim_min_in"
   | "rear_rim_max_in"
+  | "in_class"
   | "budget"
   | "thickest_spacer_mm"
   | "weights"
@@ -26,6 +27,8 @@ type Props = {
   choices: Schemas["WishChoices"] | null;
   criteria: Schemas["CriterionView"][] | null;
   isBusy: boolean;
+  /** The class of the road and track sheet, when one was chosen. */
+  className: string | null;
   onChange: (change: Partial<Sought>) => void;
   onSearch: () => void;
 };
@@ -34,7 +37,7 @@ const pairs = (entries: Schemas["UnitEntry"][] | undefined) =>
   (entries ?? []).map(({ code, name }) => [code, name] as const);
 
 /** What is sought, and how much each criterion counts. */
-export function Wishes({ sought, choices, criteria, isBusy, onChange, onSearch }: Props) {
+export function Wishes({ sought, choices, criteria, isBusy, className, onChange, onSearch }: Props) {
   const uses = sought.uses ?? [];
   return (
     <form
@@ -94,6 +97,16 @@ export function Wishes({ sought, choices, criteria, isBusy, onChange, onSearch }
         />
         rims may differ in diameter
       </label>
+      {className && (
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={sought.in_class ?? false}
+            onChange={(event) => onChange({ in_class: event.target.checked })}
+          />
+          legal in {className}
+        </label>
+      )}
       <div className="flex items-center gap-2">
         rims
         <NumberBox

@@ -54,6 +54,8 @@ export function TrialSheet() {
                 <td className="pr-2 font-semibold">{one.setup}</td>
                 <td className="pr-2">
                   {one.axle} {one.side}
+                  {one.steer !== "straight" && `, at ${one.steer === "lock_left" ? "left" : "right"} lock`}
+                  {one.is_hanging ? ", hanging" : ", on the ground"}
                 </td>
                 <td className="pr-2">
                   {met(one.contact)}

@@ -41,6 +41,8 @@ pub enum Filter {
     Arrangement,
     /// What it may cost.
     Budget,
+    /// The class that the car runs in.
+    Class,
     /// One line of wheels and one of tires all round, or the lines asked for.
     Lines,
 }
@@ -62,6 +64,7 @@ coded!(Filter:
     Ratio = "ratio",
     Arrangement = "arrangement",
     Budget = "budget",
+    Class = "class",
     Lines = "lines",
 );
 
@@ -85,6 +88,7 @@ impl Filter {
             Self::Ratio => "the limit on front against rear",
             Self::Arrangement => "square, staggered or mixed diameters as asked for",
             Self::Budget => "the budget",
+            Self::Class => "the class",
             Self::Lines => "one line of wheels and one of tires all round",
         }
     }
@@ -114,6 +118,7 @@ impl Filter {
             Self::Ratio => "Equal diameters; the car maker's own limit rules.",
             Self::Arrangement => "Allow the other arrangement, or mixed diameters.",
             Self::Budget => "A larger budget.",
+            Self::Class => "Another class, or a set of that class on the lists; the club's rulebook decides.",
             Self::Lines => "Mixed lines, or another line.",
         }
     }
@@ -146,6 +151,7 @@ pub(super) fn wheel_may(
             wish.keeps == KeptParts::Wheels
                 || wish.wheel_line.as_deref().is_none_or(|line| line == &*row.line)
         })
+        && force.holds(Filter::Class, || asks.class_allows_wheel(axle, row, wish.class.as_ref()))
         && force.holds(Filter::Budget, || wish.budget.is_none() || row.price.is_some())
 }
 
@@ -170,6 +176,9 @@ pub(super) fn tire_may(
         wish.season.is_none_or(|season| row.kind.map_or(is_own, |kind| kind.suits_season(season)))
     }) && force.holds(Filter::Load, || asks.load_is_enough(axle, row))
         && force.holds(Filter::Speed, || asks.speed_is_enough(axle, row))
+        && force.holds(Filter::Class, || {
+            wish.class.as_ref().is_none_or(|class| class.allows_treadwear(row.treadwear))
+        })
         && force.holds(Filter::Lines, || {
             is_own || wish.tire_line.as_deref().is_none_or(|line| line == &*row.line)
         })

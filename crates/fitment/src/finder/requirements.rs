@@ -5,6 +5,7 @@
 
 use crate::case::{Case, Needs};
 use crate::catalogue::{TireKind, TireRow, Use, WheelRow};
+use crate::club::Class;
 use crate::codes::BoltCircle;
 use crate::length::Length;
 use crate::limits::Drive;
@@ -32,6 +33,7 @@ pub(super) struct Requirements {
     pub(super) ratio: AxleRatio,
     limits: crate::limits::HouseLimits,
     drive: Option<Drive>,
+    factory: [Option<Setup>; 2],
 }
 
 /// Such a tire is proposed without an index: the ledger then says that its maker is asked.
@@ -55,7 +57,15 @@ impl Requirements {
             ratio: AxleRatio::of(case),
             limits: *case.limits,
             drive: case.drive,
+            factory: Axle::BOTH.map(|axle| case.reference(axle).map(|reference| reference.setup)),
         }
+    }
+
+    /// Whether a class lets a wheel stand on an axle; a clause that cannot be judged of it is no way in.
+    pub(super) fn class_allows_wheel(&self, axle: usize, row: &WheelRow, class: Option<&Class>) -> bool {
+        let Some(class) = class else { return true };
+        let planned = Setup { wheel: Some(row.wheel), ..Setup::default() };
+        class.allows_wheel(self.factory[axle].as_ref(), &planned, row.make)
     }
 
     /// Whether a use asks nothing of the tires of an axle: at the strip a car that is driven by one axle wears its slicks

@@ -104,6 +104,13 @@ pub fn find(scene: &Scene<'_>, catalogue: &Catalogue, wish: &SearchCriteria) -> 
         asked => asked,
     };
     let mut wish = SearchCriteria { arrangements, ..wish.clone() };
+    if let Some(class) = &wish.class {
+        if class.asks_square() {
+            wish.arrangements = Arrangements::Square;
+        }
+        let most = class.thickest_spacer_mm().unwrap_or(wish.thickest_spacer_mm);
+        wish.thickest_spacer_mm = wish.thickest_spacer_mm.min(most);
+    }
     let mut searched = search(scene, &stock, &wish, InForce(None));
     if usual && searched.found.is_empty() && arrangements == Arrangements::Square {
         // The room asks for stagger.

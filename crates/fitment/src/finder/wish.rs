@@ -2,6 +2,7 @@
 
 use super::Criterion;
 use crate::catalogue::{Season, Use};
+use crate::club::Class;
 use crate::coded::coded;
 use crate::codes::RimDiameter;
 
@@ -161,6 +162,8 @@ pub struct SearchCriteria {
     pub wheel_line: Option<String>,
     /// Only this line of tires.
     pub tire_line: Option<String>,
+    /// The class that it must be legal in.
+    pub class: Option<Class>,
     /// How much each criterion counts.
     pub weights: Weights,
     /// How many setups are wanted.

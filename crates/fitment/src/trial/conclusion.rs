@@ -67,6 +67,7 @@ pub fn conclude(axle: Axle, tries: &[TryOn], corner: &AxleCase<'_>, could_try: &
     if here.is_empty() {
         return Conclusion { lines, next: next(corner, could_try) };
     }
+    conflicts(&here, &mut lines);
     over_the_brake(&here, &mut lines);
     went_on(&here, &mut lines);
     offsets(&here, corner, &mut lines);
@@ -81,6 +82,28 @@ fn say(lines: &mut Vec<Line>, kind: Kind, says: Phrase) {
 
 fn rim_of(one: &TryOn) -> Option<RimDiameter> {
     one.setup.wheel.map(|wheel| wheel.diameter)
+}
+
+/// Trials of one wheel that cannot both be true: it met a part, and it ran clean past the same part as the car stood then.
+fn conflicts(here: &[&TryOn], lines: &mut Vec<Line>) {
+    for (at, one) in here.iter().enumerate().filter(|(_, one)| one.touched()) {
+        let denies = |other: &&TryOn| {
+            other.ran_clean()
+                && (other.setup, other.steer, other.is_hanging, other.side)
+                    == (one.setup, one.steer, one.is_hanging, one.side)
+                && (other.contact == one.contact || other.contact == super::Contact::None)
+        };
+        let is_told = here[..at].iter().any(|before| before.touched() && before.setup == one.setup);
+        if !is_told && here.iter().copied().any(|other| denies(&other)) {
+            let says = format!(
+                "{}: two trials contradict each other at {}: it was met once and not another time. Try it on again, as the \
+                 car will stand; until then the contact counts.",
+                one.setup,
+                one.contact.title()
+            );
+            say(lines, Kind::ToFind, Phrase::new(says));
+        }
+    }
 }
 
 /// Which wheels go over what stands inside the barrel, and which rim codes that settles.
@@ -347,6 +370,22 @@ mod tests {
             asked.clone().count() == 1 && asked.clone().all(|line| line.kind == Kind::ToFind),
             "{lines:?}"
         );
+    }
+
+    #[test]
+    fn trials_that_cannot_both_be_true_are_told_as_such_and_others_are_not() {
+        let told = |tries: &[TryOn]| {
+            let (lines, _) = concluded(tries, &[]);
+            lines.iter().filter(|(kind, text)| *kind == Kind::ToFind && text.contains("contradict")).count()
+        };
+        let met = tried("18x8 ET35", Contact::Fender, Some(-2.0));
+        let clean = tried("18x8 ET35", Contact::None, None);
+        assert_eq!(told(&[met, clean]), 1);
+        assert_eq!(told(&[met, tried("18x8 ET35", Contact::Fender, Some(3.0))]), 1);
+        // At lock, another wheel, or another part is another question.
+        assert_eq!(told(&[met, TryOn { steer: crate::corner::Steer::LockLeft, ..clean }]), 0);
+        assert_eq!(told(&[met, tried("18x8 ET40", Contact::None, None)]), 0);
+        assert_eq!(told(&[met, tried("18x8 ET35", Contact::Strut, Some(9.0))]), 0);
     }
 
     #[test]

@@ -155,6 +155,7 @@ fn wish(rng: &mut StdRng) -> SearchCriteria {
         mixed_diameters: rng.random::<bool>(),
         rims: (rim(17.0), rim(*pick(rng, &[18.0, 19.0]))),
         rear_rims: None,
+        class: None,
         budget: pick(rng, &[None, None, Some(200_000), Some(300_000)]).to_owned(),
         thickest_spacer_mm: *pick(rng, &[0.0, 0.0, 10.0]),
         wheel_line: None,
@@ -420,6 +421,7 @@ fn what_stands_in_the_way_is_named() {
         keeps: KeptParts::Nothing,
         arrangements: Arrangements::Either,
         rear_rims: None,
+        class: None,
         budget: None,
         mixed_diameters: true,
         rims: (RimDiameter::from_code(17.0).unwrap(), RimDiameter::from_code(19.0).unwrap()),
@@ -443,6 +445,7 @@ fn moving_a_weight_moves_the_ranking_and_says_why() {
     let car = Car::new(corner(Some(30.0), Some(40.0)), corner(Some(30.0), Some(40.0)));
     let base = SearchCriteria {
         rear_rims: None,
+        class: None,
         budget: None,
         uses: Vec::new(),
         season: None,

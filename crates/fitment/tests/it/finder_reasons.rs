@@ -47,6 +47,7 @@ fn wish(school: Approach) -> SearchCriteria {
         mixed_diameters: false,
         rims: (rim(13.0), rim(24.0)),
         rear_rims: None,
+        class: None,
         budget: None,
         thickest_spacer_mm: 0.0,
         wheel_line: None,

@@ -206,6 +206,7 @@ fn job(seed: u64) -> Job {
         mixed_diameters: rng.random::<bool>(),
         rims: (rim(16.0), rim(19.0)),
         rear_rims: None,
+        class: None,
         budget: None,
         thickest_spacer_mm: *pick(rng, &[0.0, 10.0]),
         wheel_line: None,

@@ -10,6 +10,7 @@ use crate::extract::{Body, Id};
 use crate::problem::{ApiError, Problem};
 use crate::supplier::SupplierClient;
 use crate::wire::finder::{FinderRequest, FinderView};
+use crate::wire::road_sheet::RoadSheet;
 use crate::wire::supply::{SupplyRequest, SupplyView, items_of};
 use app::catalogue::CatalogueCache;
 
@@ -25,8 +26,12 @@ pub(super) async fn finder(
     Id(id): Id,
     Body(request): Body<FinderRequest>,
 ) -> Result<Json<FinderView>, ApiError> {
-    let (wish, allowed) = request.read()?;
+    let (mut wish, allowed) = request.read()?;
     let (job, context) = in_context(&store, id).await?;
+    if request.in_class {
+        wish.class =
+            job.content.road.as_deref().and_then(RoadSheet::of_kept).and_then(|sheet| sheet.class_of());
+    }
     let loaded = shelf.loaded(&store).await?;
     let answer = move || {
         let answer = search(&job.content, &loaded.catalogue, &wish, allowed, &context);

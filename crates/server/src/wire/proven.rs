@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use app::evidence::tries_of;
 use app::proven::{self, OwnersView, Shelved};
 use exchange::proven::{ProvenRecord, record};
 use fitment::proven::{Envelope, Rub, SOURCE};
@@ -208,6 +209,9 @@ pub struct ProvenFromJob {
     /// What it is used for.
     #[serde(default)]
     pub uses: String,
+    /// Keep it although a trial of this job says otherwise.
+    #[serde(default)]
+    pub in_spite: bool,
 }
 
 impl ProvenFromJob {
@@ -229,12 +233,31 @@ impl ProvenFromJob {
         if content.planned.front.is_none() && content.planned.rear.is_none() {
             errors.fault("", "the job has no plan: what is on the bench becomes the proven fit");
         }
+        if !self.in_spite {
+            for (pointer, axle, rub) in
+                [("/rub_front", Axle::Front, rubs[0]), ("/rub_rear", Axle::Rear, rubs[1])]
+            {
+                if let Some(says) = contradicted(content, axle, rub) {
+                    errors.fault(pointer, says);
+                }
+            }
+        }
         errors.text("/view", &self.view, 400);
         errors.text("/uses", &self.uses, 400);
         let said = OwnersView { rubs, view: self.view.trim().to_owned(), uses: self.uses.trim().to_owned() };
         let fit = proven::fit_of(content, said, year);
         errors.finish((fit.key(), record(&fit)))
     }
+}
+
+/// What of the job's own trials speaks against a fit that is said not to rub.
+fn contradicted(content: &JobContent, axle: Axle, rub: Option<Rub>) -> Option<String> {
+    let planned = content.planned.on(axle)?;
+    let touched = tries_of(&content.workshop).into_iter().find(|one| {
+        one.axle == axle && one.setup.wheel == planned.wheel && one.touched() && !one.contact.is_of_barrel()
+    });
+    let met = touched.filter(|_| rub == Some(Rub::None))?.contact.title();
+    Some(format!("a trial of this very wheel met: {met}. Say how it rubs, or keep it in spite of that"))
 }
 
 /// A row of an exchange file at fault.

@@ -123,6 +123,11 @@ impl RoadSheet {
         serde_json::to_string(self).ok()
     }
 
+    /// Its class, as the core judges it.
+    pub fn class_of(&self) -> Option<fitment::club::Class> {
+        Some(self.class.as_ref()?.read(&mut FieldErrors::default(), ""))
+    }
+
     /// As it was kept; nothing when it can no longer be read.
     pub fn of_kept(json: &str) -> Option<Self> {
         serde_json::from_str(json).ok()

@@ -198,3 +198,28 @@ async fn a_jobs_sheet_is_worked_out_kept_and_refused_at_its_field() {
     assert!(empty["dial"]["metric"].as_array().unwrap().len() == 3);
     assert!(shop.get("/clubs").await.as_array().unwrap().len() == 2);
 }
+
+#[tokio::test]
+async fn the_finder_keeps_to_the_jobs_class() {
+    let shop = Served::sample().await;
+    let job = shop.get("/jobs/3").await;
+    let mut wishes = job["wishes"].clone();
+    wishes["in_class"] = json!(true);
+    wishes["budget"] = Value::Null;
+    wishes["count"] = json!(12);
+    let (status, found) = shop.post("/jobs/3/finder", wishes).await;
+    assert_eq!(status, 200, "{found}");
+    let setups = found["setups"].as_array().unwrap();
+    assert!(!setups.is_empty(), "{}", found["obstruction"]);
+    // Each by the class's own word, with the treadwear of the very row.
+    for setup in setups {
+        let front =
+            &setup["picked"].as_array().unwrap().iter().find(|row| row["kind"] == "tires").unwrap()["record"];
+        let grade: u32 = front["treadwear"].as_str().unwrap().parse().unwrap();
+        let ask = json!({ "class": job["road"]["class"], "planned": setup["lines"],
+            "factory": { "front": "16x6.5 ET45 4x100 CB54.1 205/50R16 87V", "rear": "16x6.5 ET45 4x100 CB54.1 205/50R16 87V" },
+            "treadwear": { "front": grade, "rear": grade }, "tread_beyond_fender_mm": { "front": -1, "rear": -1 } });
+        let (_, judged) = shop.post("/classes/judge", ask).await;
+        assert_eq!(judged["legal"], true, "{} {judged}", setup["lines"]);
+    }
+}

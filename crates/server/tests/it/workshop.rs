@@ -268,3 +268,29 @@ async fn a_finished_job_becomes_a_proven_fit_and_fits_are_exchanged() {
     let (status, _) = shop.post("/jobs/3/proven", json!({ "rub_front": "squeaks" })).await;
     assert_eq!(status, 422);
 }
+
+#[tokio::test]
+async fn a_fit_that_its_own_trials_deny_is_asked_about() {
+    let shop = Served::start(None).await;
+    let (id, job) = shop.new_job("17x7.5 ET45 225/45R17").await;
+    let mut change = job.clone();
+    change["based_on_revision"] = job["revision"].clone();
+    change["planned"] = json!({ "front": "18x8.5 ET35 245/40R18", "rear": "18x8.5 ET35 245/40R18" });
+    change["trials"] = json!([{ "id": "t1", "axle": "front", "side": "left", "setup": "18x8.5 ET35 245/40R18",
+        "contact": "fender", "gap_mm": -2, "plus_minus_mm": 1, "instrument": "feeler", "steer": "straight",
+        "is_hanging": false, "note": "", "next_step": "", "photos": [], "who": "OV", "at": "2026-05-02T10:00:00Z" }]);
+    let (status, kept) = shop.put(&format!("/jobs/{id}"), change).await;
+    assert_eq!(status, 200, "{kept}");
+    let path = format!("/jobs/{id}/proven");
+    let said = json!({ "rub_front": "none", "rub_rear": "none" });
+    let (status, problem) = shop.post(&path, said).await;
+    assert_eq!((status, &problem["errors"][0]["pointer"]), (422, &json!("/rub_front")), "{problem}");
+    assert!(problem["errors"][0]["detail"].as_str().unwrap().contains("lip"));
+    // Said as it rubs, or kept in spite of the trial.
+    for said in [
+        json!({ "rub_front": "constant", "rub_rear": "none" }),
+        json!({ "rub_front": "none", "rub_rear": "none", "in_spite": true }),
+    ] {
+        assert_eq!(shop.post(&path, said.clone()).await.0, 200, "{said}");
+    }
+}

@@ -59,6 +59,9 @@ pub struct FinderRequest {
     /// Largest rim code of the rear axle.
     #[serde(default)]
     pub rear_rim_max_in: Option<f64>,
+    /// Only what is legal in the class of the job's road and track sheet.
+    #[serde(default)]
+    pub in_class: bool,
     /// Most that the set may cost.
     #[serde(default)]
     pub budget: Option<f64>,
@@ -183,6 +186,7 @@ impl FinderRequest {
             mixed_diameters: self.mixed_diameters,
             rims,
             rear_rims,
+            class: None,
             budget,
             thickest_spacer_mm: self.thickest_spacer_mm,
             wheel_line: self.wheel_line.clone().filter(|line| !line.is_empty()),
