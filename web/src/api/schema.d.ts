@@ -21,6 +21,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bench/brief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The same without workings, reasons and drawings, rounded as it is drawn: what a hand on a lever asks for many times a
+         *     second.
+         */
+        post: operations["bench_brief"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/brakes": {
         parameters: {
             query?: never;
@@ -1336,6 +1356,17 @@ export interface components {
             planned?: components["schemas"]["SetupView"] | null;
             planned_drawing?: components["schemas"]["Drawing"] | null;
         };
+        /** @description The bench as it moves. */
+        BenchBrief: {
+            /** @description Front and rear; null where nothing is judged. */
+            axles: components["schemas"]["PerAxle_Option_BriefAxle"];
+            /** @description The plan in a few words. */
+            headline: components["schemas"]["HeadlineView"];
+            /** @description Line by line, in the order of the whole answer. */
+            ledger: components["schemas"]["BriefLine"][];
+            /** @description What it counts as done to the car. */
+            work: components["schemas"]["WorkView"][];
+        };
         /** @description A plan to be drawn and judged. */
         BenchRequest: {
             /** @description Steps to take on the planned setups first, as the hand does on the drawing. */
@@ -1459,6 +1490,25 @@ export interface components {
             spacers: components["schemas"]["SpacerView"][];
             /** @description How it stands. */
             verdict: components["schemas"]["VerdictCode"];
+        };
+        /** @description Room to a part as it moves. */
+        BriefClearance: {
+            feature: string;
+            /** Format: double */
+            likely_high_mm?: number | null;
+            /** Format: double */
+            likely_low_mm?: number | null;
+            /** Format: double */
+            nominal_mm?: number | null;
+            verdict: components["schemas"]["VerdictCode"];
+        };
+        /** @description A line of the ledger as it moves. */
+        BriefLine: {
+            axle?: components["schemas"]["AxleCode"] | null;
+            code: string;
+            figure?: components["schemas"]["QuantityView"] | null;
+            standing: components["schemas"]["StandingCode"];
+            word: string;
         };
         /** @description A kept setup. */
         CandidateView: {
@@ -3561,6 +3611,43 @@ export interface components {
                 track_change_mm?: number | null;
                 /** Format: double */
                 true_speed_ratio?: number | null;
+            };
+        };
+        /** @description One thing for each axle. */
+        PerAxle_Option_BriefAxle: {
+            front: null | {
+                /**
+                 * Format: double
+                 * @description Camber of the plan.
+                 */
+                camber_deg: number;
+                /** @description Part by part, in the order of the whole answer. */
+                clearances: components["schemas"]["BriefClearance"][];
+                /** @description At the fender line. */
+                style?: string | null;
+                /** @description The worst line. */
+                verdict: components["schemas"]["VerdictCode"];
+                /** @description The window. */
+                window: components["schemas"]["WidthView"][];
+                /** @description What it says. */
+                window_says: components["schemas"]["FragmentView"][];
+            };
+            rear: null | {
+                /**
+                 * Format: double
+                 * @description Camber of the plan.
+                 */
+                camber_deg: number;
+                /** @description Part by part, in the order of the whole answer. */
+                clearances: components["schemas"]["BriefClearance"][];
+                /** @description At the fender line. */
+                style?: string | null;
+                /** @description The worst line. */
+                verdict: components["schemas"]["VerdictCode"];
+                /** @description The window. */
+                window: components["schemas"]["WidthView"][];
+                /** @description What it says. */
+                window_says: components["schemas"]["FragmentView"][];
             };
         };
         /** @description One thing for each axle. */
@@ -5694,6 +5781,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Bench"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a setup that could not be read, or a step that cannot be taken */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    bench_brief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchRequest"];
+            };
+        };
+        responses: {
+            /** @description what moves with a lever */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchBrief"];
                 };
             };
             400: components["responses"]["Malformed"];

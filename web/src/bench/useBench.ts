@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api, type Bench, type Lines, Refused, type Schemas, type Step } from "../api/client";
 import { same } from "../job/content";
+import { withBrief } from "./brief";
 
 /** The plan with the job whose readings it is held against; `readings` changes when they do. */
 export type Plan = Omit<Schemas["BenchRequest"], "adjust"> & { readings?: string };
@@ -17,6 +18,10 @@ export function useBench(plan: Plan, onPlanned: (planned: Lines) => void) {
   const state = useRef({
     plan,
     asked: null as Plan | null,
+    /** While a hand pulls: only what moves is asked for, and what of it was answered last. */
+    isPulled: false,
+    pulled: null as Plan | null,
+    whole: null as Bench | null,
     /** The plan on which a step was refused: why is said until the next step or another plan. */
     refused: null as Plan | null,
     steps: [] as Step[],
@@ -31,15 +36,31 @@ export function useBench(plan: Plan, onPlanned: (planned: Lines) => void) {
     const now = state.current;
     if (now.busy || now.gone) return;
     if (now.steps.length === 0 && now.asked && same(now.asked, now.plan)) return;
+    const isBrief = now.isPulled && now.steps.length === 0 && now.whole !== null;
+    if (isBrief && now.pulled && same(now.pulled, now.plan)) return;
     const steps = now.steps;
     const question = now.plan;
     now.steps = [];
     now.busy = true;
     try {
       const { readings: _, ...body } = question;
+      if (isBrief && now.whole) {
+        const moved = await answer(api.POST("/api/v1/bench/brief", { body: { ...body, adjust: [] } }));
+        now.busy = false;
+        const merged = withBrief(now.whole, moved);
+        now.pulled = question;
+        // More than figures changed: the whole is asked, once.
+        if (merged) {
+          now.asked = null;
+          setBench(merged);
+        } else now.isPulled = false;
+        void run();
+        return;
+      }
       const answered = await answer(api.POST("/api/v1/bench", { body: { ...body, adjust: steps } }));
       now.busy = false;
       now.asked = { ...question, planned: answered.planned };
+      now.whole = answered;
       setBench(answered);
       const isStillRefused =
         steps.length === 0 &&
@@ -73,6 +94,7 @@ export function useBench(plan: Plan, onPlanned: (planned: Lines) => void) {
 
   useEffect(() => {
     state.current.plan = plan;
+    state.current.isPulled = false;
     void run();
   }, [plan, run]);
   useEffect(() => {
@@ -96,6 +118,7 @@ export function useBench(plan: Plan, onPlanned: (planned: Lines) => void) {
   const attempt = useCallback(
     (change: Partial<Plan>) => {
       state.current.plan = { ...state.current.plan, ...change };
+      state.current.isPulled = true;
       void run();
     },
     [run],

@@ -9,7 +9,8 @@ use store::{Store, house};
 
 use crate::extract::Body;
 use crate::problem::{ApiError, Problem};
-use crate::wire::bench::{Bench, BenchRequest};
+use crate::wire::bench::{Bench, BenchRequest, ReadBench};
+use crate::wire::brief::BenchBrief;
 use crate::wire::compare::{CompareRequest, Comparison};
 
 /// Compare a planned pair of setups with the fitted one: the plain figures.
@@ -33,6 +34,30 @@ pub(super) async fn bench(
     State(knowledge): State<KnowledgeCache>,
     Body(request): Body<BenchRequest>,
 ) -> Result<Json<Bench>, ApiError> {
+    judged(&store, knowledge, request, |plan, context| plan.judge(context)).await
+}
+
+/// The same without workings, reasons and drawings, rounded as it is drawn: what a hand on a lever asks for many times a
+/// second.
+#[utoipa::path(post, path = "/bench/brief", request_body = BenchRequest, tag = "plan", responses(
+    (status = 200, description = "what moves with a lever", body = BenchBrief),
+    (status = 404, description = "no such job", body = Problem),
+    (status = 422, description = "a setup that could not be read, or a step that cannot be taken", body = Problem)
+))]
+pub(super) async fn bench_brief(
+    State(store): State<Store>,
+    State(knowledge): State<KnowledgeCache>,
+    Body(request): Body<BenchRequest>,
+) -> Result<Json<BenchBrief>, ApiError> {
+    judged(&store, knowledge, request, |plan, context| plan.brief(context)).await
+}
+
+async fn judged<T: Send + 'static>(
+    store: &Store,
+    knowledge: KnowledgeCache,
+    request: BenchRequest,
+    judge: impl FnOnce(&ReadBench, &JudgingContext) -> T + Send + 'static,
+) -> Result<Json<T>, ApiError> {
     let job = request.job;
     let (known, house) = store
         .read(move |c| {
@@ -44,7 +69,7 @@ pub(super) async fn bench(
         let (plan, state) = request.read(&known)?;
         let kept = known.candidates.clone();
         let context = JudgingContext { limits: house.content.limits, today: today(), state, kept };
-        Ok(Json(plan.judge(&context)))
+        Ok(Json(judge(&plan, &context)))
     })
     .await?
 }

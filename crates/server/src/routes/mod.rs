@@ -51,6 +51,7 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(read::read_line))
             .routes(routes!(judge::compare))
             .routes(routes!(judge::bench))
+            .routes(routes!(judge::bench_brief))
             .routes(routes!(jobs::list, jobs::open))
             .routes(routes!(jobs::get, jobs::put))
             .routes(routes!(jobs::undo))

@@ -84,10 +84,10 @@ pub struct PlaceOnWindow {
 /// A plan read into the core's types, its steps taken.
 #[derive(Debug)]
 pub struct ReadBench {
-    fitted: SetupPair,
-    planned: SetupPair,
-    drive: Option<Drive>,
-    tire_choice: TireChoiceCode,
+    pub(super) fitted: SetupPair,
+    pub(super) planned: SetupPair,
+    pub(super) drive: Option<Drive>,
+    pub(super) tire_choice: TireChoiceCode,
 }
 
 impl BenchRequest {

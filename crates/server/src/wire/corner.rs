@@ -818,6 +818,22 @@ pub struct WidthView {
     pub wanted_max_mm: Option<f64>,
 }
 
+impl WidthView {
+    /// To a hundredth of a millimetre, as it is drawn.
+    #[must_use]
+    pub fn rounded(self) -> Self {
+        let to = |mm: Option<f64>| mm.map(|mm| (mm * 100.0).round() / 100.0);
+        Self {
+            offset_min_mm: to(self.offset_min_mm),
+            offset_max_mm: to(self.offset_max_mm),
+            short_by_mm: to(self.short_by_mm),
+            wanted_min_mm: to(self.wanted_min_mm),
+            wanted_max_mm: to(self.wanted_max_mm),
+            ..self
+        }
+    }
+}
+
 impl From<WidthWindow> for WidthView {
     fn from(window: WidthWindow) -> Self {
         let clears = window.is_open();

@@ -5,6 +5,7 @@
 pub mod bench;
 pub mod brake_bench;
 pub mod brakes;
+pub mod brief;
 pub mod catalogue;
 pub mod change;
 pub mod choose;

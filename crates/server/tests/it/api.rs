@@ -359,3 +359,40 @@ async fn the_description_covers_every_path() {
     ids.dedup();
     assert_eq!(ids.len(), all, "{ids:?}");
 }
+
+#[tokio::test]
+async fn a_drag_asks_for_what_moves_and_gets_the_figures_of_the_whole() {
+    let shop = crate::served::Served::sample().await;
+    let job = shop.get("/jobs/4").await;
+    let ask = json!({ "fitted": job["fitted"], "planned": job["planned"], "drive": job["drive"], "job": 4,
+        "levers": { "front": [{ "lever": "camber", "amount": -1.5 }], "rear": [{ "lever": "lip_rolled", "amount": 5 }] },
+        "wanted": job["wanted"] });
+    let (_, whole) = shop.post("/bench", ask.clone()).await;
+    let (status, brief) = shop.post("/bench/brief", ask).await;
+    assert_eq!(status, 200, "{brief}");
+    let bytes = brief.to_string().len();
+    assert!(bytes <= 15 * 1024, "{bytes} bytes; the whole has {}", whole.to_string().len());
+    let lines = whole["ledger"].as_array().unwrap().iter().zip(brief["ledger"].as_array().unwrap());
+    for (line, moved) in lines {
+        for field in ["code", "axle", "standing", "word"] {
+            assert_eq!(line[field], moved[field]);
+        }
+    }
+    assert_eq!(whole["ledger"].as_array().unwrap().len(), brief["ledger"].as_array().unwrap().len());
+    for axle in ["front", "rear"] {
+        let (fit, moved) = (&whole["axles"][axle]["fit"], &brief["axles"][axle]);
+        assert_eq!((&fit["verdict"], &fit["style"]), (&moved["verdict"], &moved["style"]));
+        for (one, other) in
+            fit["clearances"].as_array().unwrap().iter().zip(moved["clearances"].as_array().unwrap())
+        {
+            assert_eq!((&one["feature"], &one["verdict"]), (&other["feature"], &other["verdict"]));
+            if let Some(mm) = one["nominal_mm"].as_f64() {
+                assert!((mm - other["nominal_mm"].as_f64().unwrap()).abs() <= 0.005 + 1e-9);
+            }
+        }
+        let edges = |of: &Value| of["window"][0]["offset_max_mm"].as_f64();
+        if let (Some(one), Some(other)) = (edges(fit), edges(moved)) {
+            assert!((one - other).abs() <= 0.005 + 1e-9);
+        }
+    }
+}

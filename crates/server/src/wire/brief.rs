@@ -1,0 +1,131 @@
+//! What moves with a hand on a lever: the figures and words of the bench without workings, reasons and drawings, rounded to
+//! what is drawn. A drag asks many times a second, and fetches the whole when the hand lets go.
+
+use app::JudgingContext;
+use fitment::case::AxleCase;
+use fitment::ledger::Headline;
+use fitment::setup::{Axle, Setup, SetupPair};
+use fitment::window::{self, widths_round};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::bench::{HeadlineView, ReadBench};
+use super::corner::{VerdictCode, WidthView, WorkView, work_of};
+use super::ledger::{FragmentView, QuantityView, StandingCode, fragments};
+use super::{AxleCode, PerAxle};
+
+/// A line of the ledger as it moves.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::ledger::Line")]
+pub struct BriefLine {
+    pub code: &'static str,
+    pub axle: Option<AxleCode>,
+    pub standing: StandingCode,
+    pub word: &'static str,
+    pub figure: Option<QuantityView>,
+}
+
+/// Room to a part as it moves.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::clearance::Clearance")]
+pub struct BriefClearance {
+    pub feature: &'static str,
+    pub nominal_mm: Option<f64>,
+    pub likely_low_mm: Option<f64>,
+    pub likely_high_mm: Option<f64>,
+    pub verdict: VerdictCode,
+}
+
+/// An axle as it moves.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BriefAxle {
+    /// The worst line.
+    pub verdict: VerdictCode,
+    /// Part by part, in the order of the whole answer.
+    pub clearances: Vec<BriefClearance>,
+    /// At the fender line.
+    pub style: Option<&'static str>,
+    /// Camber of the plan.
+    pub camber_deg: f64,
+    /// The window.
+    pub window: Vec<WidthView>,
+    /// What it says.
+    pub window_says: Vec<FragmentView>,
+}
+
+/// The bench as it moves.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BenchBrief {
+    /// The plan in a few words.
+    pub headline: HeadlineView,
+    /// What it counts as done to the car.
+    pub work: Vec<WorkView>,
+    /// Line by line, in the order of the whole answer.
+    pub ledger: Vec<BriefLine>,
+    /// Front and rear; null where nothing is judged.
+    pub axles: PerAxle<Option<BriefAxle>>,
+}
+
+fn hundredths(mm: f64) -> f64 {
+    (mm * 100.0).round() / 100.0
+}
+
+impl ReadBench {
+    /// The plan judged, without what stays where it is.
+    pub fn brief(&self, context: &JudgingContext) -> BenchBrief {
+        let plan = context.case(&self.fitted, &self.planned, self.drive);
+        let axle = |axle: Axle| {
+            let setup = self.planned.on(axle).or(self.fitted.on(axle))?;
+            brief_axle(&plan.axle(axle)?, setup, self, context)
+        };
+        let ledger = plan.ledger();
+        let headline = Headline::of(&ledger, self.planned != SetupPair::default());
+        BenchBrief {
+            headline: HeadlineView { standing: headline.standing.into(), says: headline.says },
+            work: work_of(&context.state.levers),
+            ledger: ledger
+                .into_iter()
+                .map(|line| BriefLine {
+                    code: line.code,
+                    axle: line.axle.map(AxleCode::from),
+                    standing: line.standing.into(),
+                    word: line.word,
+                    figure: line.figure.map(|figure| {
+                        let view = QuantityView::from(figure);
+                        QuantityView { value: hundredths(view.value), ..view }
+                    }),
+                })
+                .collect(),
+            axles: PerAxle { front: axle(Axle::Front), rear: axle(Axle::Rear) },
+        }
+    }
+}
+
+fn brief_axle(
+    case: &AxleCase<'_>,
+    setup: &Setup,
+    read: &ReadBench,
+    context: &JudgingContext,
+) -> Option<BriefAxle> {
+    let fit = case.fit(setup)?;
+    let widths = widths_round(Some(case.fitted), Some(setup));
+    let window = case.window(setup, read.tire_choice.into(), &widths, context.state.wanted(case.axle));
+    let clearances = fit.clearances.iter().map(|line| {
+        let band = line.band.as_ref();
+        BriefClearance {
+            feature: line.feature.code(),
+            nominal_mm: band.map(|band| hundredths(band.nominal.as_mm())),
+            likely_low_mm: band.map(|band| hundredths(band.likely_low().as_mm())),
+            likely_high_mm: band.map(|band| hundredths(band.likely_high().as_mm())),
+            verdict: line.verdict.into(),
+        }
+    });
+    Some(BriefAxle {
+        verdict: fit.verdict.into(),
+        clearances: clearances.collect(),
+        style: case.style(setup).map(|style| style.style.word()),
+        camber_deg: case.planned_camber(),
+        window_says: window::says(&window).map(fragments).unwrap_or_default(),
+        window: window.into_iter().map(|one| WidthView::from(one).rounded()).collect(),
+    })
+}
