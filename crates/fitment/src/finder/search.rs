@@ -733,6 +733,14 @@ fn pair_axles(
 /// Designs told beside a setup at most.
 const MOST_DESIGNS: usize = 12;
 
+fn rows_by_line(rows: &[Row]) -> HashMap<u32, Vec<Row>> {
+    let mut lines: HashMap<u32, Vec<Row>> = HashMap::new();
+    for row in rows {
+        lines.entry(row.line).or_default().push(*row);
+    }
+    lines
+}
+
 /// The best place and rows of a design, with its points, the ratio left out.
 type DesignRows = (Points, (usize, usize), PairOfRows);
 
@@ -767,11 +775,10 @@ fn other_designs(
             }
             let alike = Alike { is_alike, is_rotated, one_circle };
             let (f_rows, r_rows) = (&front.classes[f.class].rows, &rear.classes[r.class].rows);
-            for line in f_rows.iter().map(|row| row.line).filter(|line| *line != own.front.line) {
-                let of_line = |rows: &[Row]| -> Vec<Row> {
-                    rows.iter().filter(|row| row.line == line).copied().collect()
-                };
-                let wheels = pairs(&of_line(f_rows), &of_line(r_rows), alike, true, budget.is_some());
+            let (f_lines, r_lines) = (rows_by_line(f_rows), rows_by_line(r_rows));
+            for (line, f_rows) in f_lines {
+                let Some(r_rows) = r_lines.get(&line).filter(|_| line != own.front.line) else { continue };
+                let wheels = pairs(&f_rows, r_rows, alike, true, budget.is_some());
                 let Some((wheels, _)) = options::best(&wheels, std::slice::from_ref(tires), budget) else {
                     continue;
                 };
