@@ -733,14 +733,6 @@ fn pair_axles(
 /// Designs told beside a setup at most.
 const MOST_DESIGNS: usize = 12;
 
-fn rows_by_line(rows: &[Row]) -> HashMap<u32, Vec<Row>> {
-    let mut lines: HashMap<u32, Vec<Row>> = HashMap::new();
-    for row in rows {
-        lines.entry(row.line).or_default().push(*row);
-    }
-    lines
-}
-
 /// The best place and rows of a design, with its points, the ratio left out.
 type DesignRows = (Points, (usize, usize), PairOfRows);
 
@@ -766,30 +758,49 @@ fn other_designs(
             |one: &Candidate| (one.shape, one.tires, &one.listed) == (own.shape, own.tires, &own.listed);
         (0..side.candidates.len()).filter(|at| alike(&side.candidates[*at])).collect()
     };
-    let mut by_line: HashMap<u32, DesignRows> = HashMap::new();
-    for f_at in of_size(front, f_own) {
-        for r_at in of_size(rear, r_own) {
-            let (f, r) = (&front.candidates[f_at], &rear.candidates[r_at]);
+    let most_by_line = |side: &AxleSide, at: usize| -> HashMap<u32, Points> {
+        let mut most: HashMap<u32, Points> = HashMap::new();
+        for row in &side.classes[side.candidates[at].class].rows {
+            let known = most.entry(row.line).or_insert(row.points);
+            *known = row.points.max(*known);
+        }
+        most
+    };
+    let on = |side: &AxleSide, own: &Candidate| -> Vec<(usize, HashMap<u32, Points>)> {
+        of_size(side, own).into_iter().map(|at| (at, most_by_line(side, at))).collect()
+    };
+    let (in_front, behind) = (on(front, f_own), on(rear, r_own));
+    // Where each line stands best, by the best row that it has there; only there its rows are paired.
+    let mut places: HashMap<u32, (Points, (usize, usize))> = HashMap::new();
+    for (f_at, f_most) in &in_front {
+        for (r_at, r_most) in &behind {
+            let (f, r) = (&front.candidates[*f_at], &rear.candidates[*r_at]);
             if (wheel_of(front, f) == wheel_of(rear, r)) != is_alike {
                 continue;
             }
-            let alike = Alike { is_alike, is_rotated, one_circle };
-            let (f_rows, r_rows) = (&front.classes[f.class].rows, &rear.classes[r.class].rows);
-            let (f_lines, r_lines) = (rows_by_line(f_rows), rows_by_line(r_rows));
-            for (line, f_rows) in f_lines {
-                let Some(r_rows) = r_lines.get(&line).filter(|_| line != own.front.line) else { continue };
-                let wheels = pairs(&f_rows, r_rows, alike, true, budget.is_some());
-                let Some((wheels, _)) = options::best(&wheels, std::slice::from_ref(tires), budget) else {
-                    continue;
-                };
-                let total = f.place + r.place + wheels.points() + tires.points();
-                if by_line.get(&line).is_none_or(|(most, ..)| total > *most) {
-                    by_line.insert(line, (total, (f_at, r_at), wheels));
+            for (line, points) in f_most.iter().filter(|(line, _)| **line != own.front.line) {
+                let Some(behind) = r_most.get(line) else { continue };
+                let bound = f.place + r.place + points + behind;
+                let better = (bound, Reverse((*f_at, *r_at)));
+                if places.get(line).is_none_or(|(most, at)| better > (*most, Reverse(*at))) {
+                    places.insert(*line, (bound, (*f_at, *r_at)));
                 }
             }
         }
     }
-    let mut designs: Vec<DesignRows> = by_line.into_values().collect();
+    let alike = Alike { is_alike, is_rotated, one_circle };
+    let of_line = |side: &AxleSide, at: usize, line: u32| -> Vec<Row> {
+        let rows = side.classes[side.candidates[at].class].rows.iter();
+        rows.filter(|row| row.line == line).copied().collect()
+    };
+    let paired = places.into_iter().filter_map(|(line, (_, (f_at, r_at)))| {
+        let rows = (of_line(front, f_at, line), of_line(rear, r_at, line));
+        let wheels = pairs(&rows.0, &rows.1, alike, true, budget.is_some());
+        let (wheels, _) = options::best(&wheels, std::slice::from_ref(tires), budget)?;
+        let place = front.candidates[f_at].place + rear.candidates[r_at].place;
+        Some((place + wheels.points() + tires.points(), (f_at, r_at), wheels))
+    });
+    let mut designs: Vec<DesignRows> = paired.collect();
     designs.sort_by_key(|(total, _, rows)| (Reverse(*total), rows.front.id, rows.rear.id));
     designs.truncate(MOST_DESIGNS);
     designs
