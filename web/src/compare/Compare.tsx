@@ -265,11 +265,7 @@ function AxleRows({ axle, columns }: { axle: Axle; columns: Columns }) {
           figure={(_, moving) => worstOf(moving?.[axle], stretch.code, units, verdict)}
         />
       ))}
-      <Row
-        title="Brake"
-        columns={columns}
-        figure={(column) => standing(column, "clear-caliper", axle, units)}
-      />
+      <Row title="Brake" columns={columns} figure={(column) => brakeCell(column, axle)} />
       <Row
         title="At the fender line"
         columns={columns}
@@ -287,6 +283,15 @@ function AxleRows({ axle, columns }: { axle: Axle; columns: Columns }) {
       />
     </>
   );
+}
+
+/** Caliper to barrel and to spokes: every word that the ledger has of them. */
+function brakeCell(column: Column, axle: Axle): Cell {
+  const lines = column.ledger.filter((one) => one.code.startsWith("clear-caliper") && one.axle === axle);
+  const open = lines.find((one) => one.standing !== "good");
+  if (lines.length === 0) return null;
+  const words = lines.map((one) => `${one.title.toLowerCase()}: ${one.word}`);
+  return { text: words.join("; "), mark: open?.standing };
 }
 
 /** What a plan counts as done to the car; every figure of its column hangs on it. */
