@@ -7,6 +7,9 @@ use crate::working::Source;
 /// Where the code comes from.
 pub const SOURCE: Source = Source::standard("49 CFR 574.5, date code");
 
+/// Two figures of a year up to here are of this century; above it the tire is older than codes of four figures.
+pub const LAST_YEAR_READ: u32 = 69;
+
 /// Week and year of making: `2325` is week 23 of 2025. Codes of four figures began with the year 2000.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub struct DateCode {
@@ -19,6 +22,19 @@ impl DateCode {
     pub fn new(week: u32, year: u32) -> Option<Self> {
         ((1..=53).contains(&week) && (2000..=2099).contains(&year))
             .then_some(Self { week: week as u8, year: year as u16 })
+    }
+
+    /// From the end of a marking: its last four figures, `0626` or `DOT 4B2X 0626`; `None` for any other text, and for a
+    /// year that has not begun a code of four figures yet.
+    pub fn of_marking(text: &str) -> Option<Self> {
+        let text = text.trim().as_bytes();
+        let [before @ .., w1, w2, y1, y2] = text else { return None };
+        let figure = |byte: u8| (byte as char).to_digit(10);
+        if before.last().is_some_and(u8::is_ascii_digit) {
+            return None;
+        }
+        let (week, year) = (figure(*w1)? * 10 + figure(*w2)?, figure(*y1)? * 10 + figure(*y2)?);
+        (year <= LAST_YEAR_READ).then(|| Self::new(week, 2000 + year)).flatten()
     }
 
     /// Week of the year.
@@ -68,6 +84,17 @@ mod tests {
         let age = code.age_in_years(Day { year: 2026, day_of_year: 153 });
         assert!((age - 1.0).abs() < 0.02, "{age}");
         assert!(code.age_in_years(Day { year: 2025, day_of_year: 1 }) < 0.0);
+    }
+
+    #[test]
+    fn the_end_of_a_marking_is_read() {
+        let code = DateCode::new(6, 2026);
+        for text in ["0626", " DOT 0626 ", "DOT 4B2X ABC 0626", "DOT ABC0626"] {
+            assert_eq!(DateCode::of_marking(text), code, "{text}");
+        }
+        for text in ["", "626", "10626", "5426", "0099", "0699", "06é6", "06/26", "DOT"] {
+            assert_eq!(DateCode::of_marking(text), None, "{text}");
+        }
     }
 
     #[test]

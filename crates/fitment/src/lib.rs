@@ -62,6 +62,7 @@ pub mod tire_on_rim;
 pub mod track;
 pub mod tread;
 pub mod trial;
+pub mod upkeep;
 pub mod verdict;
 pub mod wheel;
 pub mod window;

@@ -4472,6 +4472,10 @@ export interface components {
              * @description Depth at which a tire is done.
              */
             limit_mm: number;
+            /** @description What the four on the car ask for, as a set; null while a depth or the sizes are not known, or nothing is due. */
+            rotation?: string | null;
+            /** @description Stands beside it. */
+            rotation_caution: string;
             /** @description The tires' seasons. */
             seasons: components["schemas"]["SeasonView"][];
             /** @description What the car at the limit starts from. */
@@ -4588,6 +4592,8 @@ export interface components {
         };
         /** @description A tire's season. */
         SeasonView: {
+            /** @description What it asks for: ordering, turning over on its rim, inspecting. */
+            advice: string[];
             /**
              * Format: double
              * @description Its price over what the tread gives, for 100 km or a run; null while that cannot be told.
@@ -5102,6 +5108,8 @@ export interface components {
             date_code?: string;
             /** @description The page's own id for it. */
             id: string;
+            /** @description Whether one side is marked outside. */
+            is_asymmetric?: boolean;
             /** @description Whether it turns one way only. */
             is_directional?: boolean;
             /** @description What it is called: its line, a mark in chalk. */

@@ -84,6 +84,11 @@ export function TreadLog({ sheet, answer, onChange }: PartProps) {
               Another set of four
             </button>
           </div>
+          {answer?.rotation && (
+            <p role="status" data-rotation className="rule pt-2 text-[15px]">
+              <strong>{answer.rotation}</strong> {answer.rotation_caution}
+            </p>
+          )}
           <ul className="grid gap-3 min-[900px]:grid-cols-2">
             {tires.map((tire) => (
               <TireView
@@ -247,6 +252,19 @@ function TireView({ tire, limit, season, onPut, onRemove }: TireProps) {
           ✕
         </button>
       </div>
+      <div className="mt-1 flex flex-wrap items-center gap-x-4">
+        <Mark
+          label="turns one way only"
+          on={tire.is_directional ?? false}
+          onPut={(is_directional) => onPut({ ...tire, is_directional })}
+        />
+        <Mark
+          label="one side is marked outside"
+          on={tire.is_asymmetric ?? false}
+          onPut={(is_asymmetric) => onPut({ ...tire, is_asymmetric })}
+        />
+        <Figure label="Price" value={tire.price} onPut={(price) => onPut({ ...tire, price })} />
+      </div>
       {readings.length > 0 && <SeasonPlot readings={readings} leftOut={wear?.left_out ?? []} limit={limit} />}
       <p>
         {readings.length} readings.{" "}
@@ -262,7 +280,29 @@ function TireView({ tire, limit, season, onPut, onRemove }: TireProps) {
         {wear?.pattern && `. Wears ${wear.pattern}.`}
         {wear && wear.left_out.length > 0 && ` ${wear.left_out.length} readings grew and are left out.`}
       </p>
+      {season?.advice.map((says) => (
+        <p key={says} data-advice>
+          {says}
+        </p>
+      ))}
     </li>
+  );
+}
+
+type MarkProps = { label: string; on: boolean; onPut: (on: boolean) => void };
+
+/** What stands on a tire's sidewall, or does not. */
+function Mark({ label, on, onPut }: MarkProps) {
+  return (
+    <label className="flex items-center gap-1">
+      <input
+        type="checkbox"
+        className="checkbox checkbox-sm"
+        checked={on}
+        onChange={(event) => onPut(event.target.checked)}
+      />
+      {label}
+    </label>
   );
 }
 

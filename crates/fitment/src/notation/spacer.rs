@@ -6,7 +6,7 @@ use super::scan::Scan;
 use super::tire_size::Read;
 use super::words;
 use crate::codes::Spacer;
-use crate::date_code::DateCode;
+use crate::date_code::{DateCode, LAST_YEAR_READ};
 use crate::length::MM_PER_INCH;
 
 /// What a text says of spacers.
@@ -171,7 +171,7 @@ pub(super) fn date_code(start: Scan<'_>) -> Read<'_, DateCode> {
 
 fn coded(week: u32, year: u32, end: Scan<'_>) -> Read<'_, DateCode> {
     // A code of four figures began with the year 2000; "99" is an older tire with a figure too many.
-    if year > 69 {
+    if year > LAST_YEAR_READ {
         return Err((Reason::BeforeTwoThousand, end));
     }
     DateCode::new(week, 2000 + year).map(|code| Some((code, end))).ok_or_else(|| {

@@ -25,7 +25,7 @@ mod sensors;
 mod set_bolt_circle;
 pub mod speed;
 pub mod speedometer;
-mod tire_age;
+pub mod tire_age;
 pub mod tread_width;
 mod unreadable;
 pub mod wheel_rating;

@@ -10,6 +10,19 @@ pub(super) const RULE: Rule =
 /// From here on a tire is not used again, in years. Common practice, and several makers' rule.
 const NEVER_USED_AGAIN_YEARS: f64 = 10.0;
 
+/// How a tire of an age in years stands before the house's limit: severity, word and sentence.
+pub fn standing(age: f64, old: f64) -> (Severity, &'static str, &'static str) {
+    if age < -0.03 {
+        (Severity::Stop, "not possible", "The date code lies in the future: read it again.")
+    } else if age >= NEVER_USED_AGAIN_YEARS {
+        (Severity::Stop, "too old", "Ten years and more: not to be used again, the spare included.")
+    } else if age >= old {
+        (Severity::Mind, "old", "Rubber hardens with age: inspect it inside and out before it is used again.")
+    } else {
+        (Severity::Good, "fresh enough", "Within the house's age. Inspect any used tire all the same.")
+    }
+}
+
 fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let (code, today) = (check.planned.date_code?, check.case.today?);
     let age = code.age_in_years(today);
@@ -24,15 +37,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         gives: Quantity::years(age),
         source: date_code::SOURCE,
     });
-    let (standing, word, says) = if age < -0.03 {
-        (Severity::Stop, "not possible", "The date code lies in the future: read it again.")
-    } else if age >= NEVER_USED_AGAIN_YEARS {
-        (Severity::Stop, "too old", "Ten years and more: not to be used again, the spare included.")
-    } else if age >= old {
-        (Severity::Mind, "old", "Rubber hardens with age: inspect it inside and out before it is used again.")
-    } else {
-        (Severity::Good, "fresh enough", "Within the house's age. Inspect any used tire all the same.")
-    };
+    let (standing, word, says) = standing(age, old);
     Some(Finding {
         standing,
         word,

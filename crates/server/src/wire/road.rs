@@ -6,7 +6,7 @@ use fitment::club::{Allowed, Class, Clause, Entry, is_legal};
 use fitment::length::Length;
 use fitment::road::{Driveline, DrivelineError, Gearing};
 use fitment::track::{CarAtLimit, Four, Position, cold_pressure_kpa, hot_pressure_kpa};
-use fitment::tread::{Depths, wear};
+use fitment::tread::{Depths, Wear, wear};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -566,12 +566,25 @@ impl WearRequest {
     /// # Errors
     /// Every field at fault.
     pub fn answer(&self) -> Result<WearView, ApiError> {
+        Ok(self.view(&self.wear()?))
+    }
+
+    /// Whether runs count, and not kilometres.
+    fn is_by_runs(&self) -> bool {
+        self.readings.iter().any(|reading| reading.runs.is_some())
+    }
+
+    /// The season itself, in runs or thousands of kilometres.
+    ///
+    /// # Errors
+    /// Every field at fault.
+    pub fn wear(&self) -> Result<Wear, ApiError> {
         let mut errors = FieldErrors::default();
         within(&mut errors, "/limit_mm", "a limit", self.limit_mm, (0.0, 15.0));
         if self.readings.len() > MOST_READINGS {
             errors.fault("/readings", format!("more than {MOST_READINGS} readings are not weighed at once"));
         }
-        let by_runs = self.readings.iter().any(|reading| reading.runs.is_some());
+        let by_runs = self.is_by_runs();
         let mut before = 0.0;
         let mut depths = Vec::with_capacity(self.readings.len().min(MOST_READINGS));
         for (at, reading) in self.readings.iter().take(MOST_READINGS).enumerate() {
@@ -597,17 +610,22 @@ impl WearRequest {
             depths.push(Depths { at: if by_runs { driven } else { driven / 1000.0 }, mm });
         }
         errors.finish(())?;
-        let wear = wear(&depths, self.limit_mm);
+        Ok(wear(&depths, self.limit_mm))
+    }
+
+    /// In words and units.
+    pub fn view(&self, wear: &Wear) -> WearView {
+        let by_runs = self.is_by_runs();
         let (km, runs) =
             if by_runs { (None, wear.left) } else { (wear.left.map(|left| left * 1000.0), None) };
-        Ok(WearView {
+        WearView {
             rate_mm_per_1000_km: wear.rate.filter(|_| !by_runs),
             rate_mm_per_run: wear.rate.filter(|_| by_runs),
             plus_minus: wear.plus_minus,
             left_km: km,
             left_runs: runs,
             pattern: wear.pattern.map(fitment::tread::Pattern::words),
-            left_out: wear.left_out,
-        })
+            left_out: wear.left_out.clone(),
+        }
     }
 }

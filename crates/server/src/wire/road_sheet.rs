@@ -4,7 +4,10 @@ use app::JudgingContext;
 use app::road::{TrackCase, classed, dial, diameters, gearing, track_cases};
 use fitment::Length;
 use fitment::club::is_legal;
-use fitment::track::{CarAtLimit, Utilisation, cold_pressure_kpa, hot_pressure_kpa};
+use fitment::setup::Arrangement;
+use fitment::track::{CarAtLimit, Position, Utilisation, cold_pressure_kpa, hot_pressure_kpa};
+use fitment::tread::Wear;
+use fitment::upkeep::{self, Rolling};
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
 use utoipa::ToSchema;
@@ -65,6 +68,9 @@ pub struct TireLog {
     /// Whether it turns one way only.
     #[serde(default)]
     pub is_directional: bool,
+    /// Whether one side is marked outside.
+    #[serde(default)]
+    pub is_asymmetric: bool,
     /// What it cost; for the cost of a run.
     #[serde(default)]
     pub price: Option<f64>,
@@ -173,7 +179,7 @@ impl RoadSheet {
                 let says = format!("more than {MOST_READINGS} readings of one tire are not kept");
                 errors.fault(&format!("{pointer}/readings"), says);
             }
-            if let Err(ApiError::Unprocessable(faults)) = self.season(tire) {
+            if let Err(ApiError::Unprocessable(faults)) = self.season(tire).wear() {
                 for fault in faults {
                     errors.fault(&format!("{pointer}{}", fault.pointer), fault.detail);
                 }
@@ -182,9 +188,8 @@ impl RoadSheet {
         errors.finish(())
     }
 
-    fn season(&self, tire: &TireLog) -> Result<WearView, ApiError> {
-        let limit_mm = self.limit_mm.unwrap_or(LEGAL_MM);
-        WearRequest { readings: tire.readings.clone(), limit_mm }.answer()
+    fn season(&self, tire: &TireLog) -> WearRequest {
+        WearRequest { readings: tire.readings.clone(), limit_mm: self.limit_mm.unwrap_or(LEGAL_MM) }
     }
 }
 
@@ -338,6 +343,8 @@ pub struct SeasonView {
     pub wear: WearView,
     /// Its price over what the tread gives, for 100 km or a run; null while that cannot be told.
     pub cost: Option<f64>,
+    /// What it asks for: ordering, turning over on its rim, inspecting.
+    pub advice: Vec<String>,
 }
 
 /// What a road and track sheet comes to.
@@ -359,6 +366,10 @@ pub struct RoadSheetView {
     pub class: Option<ClassSheetView>,
     /// The tires' seasons.
     pub seasons: Vec<SeasonView>,
+    /// What the four on the car ask for, as a set; null while a depth or the sizes are not known, or nothing is due.
+    pub rotation: Option<String>,
+    /// Stands beside it.
+    pub rotation_caution: &'static str,
     /// Depth at which a tire is done.
     pub limit_mm: f64,
     /// What the car at the limit starts from.
@@ -421,14 +432,7 @@ impl RoadSheet {
                 caution: COLD_CAUTION,
             }
         });
-        let seasons = self.tires.iter().filter_map(|tire| {
-            let wear = self.season(tire).ok()?;
-            let depth = tire.readings.first().map(|first| first.least_mm());
-            let usable = depth.map(|depth| depth - self.limit_mm.unwrap_or(LEGAL_MM)).filter(|mm| *mm > 0.0);
-            let rate = wear.rate_mm_per_run.or(wear.rate_mm_per_1000_km.map(|rate| rate / 10.0));
-            let cost = tire.price.zip(usable).zip(rate).map(|((price, usable), rate)| price / usable * rate);
-            Some(SeasonView { id: tire.id.clone(), wear, cost })
-        });
+        let (seasons, rotation) = self.seasons(content, context);
         Ok(RoadSheetView {
             dial: tires
                 .map(|(axle, reference, planned)| DialView::new(axle.into(), reference, planned, believed)),
@@ -438,7 +442,9 @@ impl RoadSheet {
             track: track.into_iter().map(TrackCaseView::from).collect(),
             cold,
             class: self.class.as_ref().map(|class| class_sheet(class, content, context)),
-            seasons: seasons.collect(),
+            seasons,
+            rotation,
+            rotation_caution: upkeep::CAUTION,
             limit_mm: self.limit_mm.unwrap_or(LEGAL_MM),
             start: {
                 let start = app::road::start(content);
@@ -451,6 +457,68 @@ impl RoadSheet {
             },
             track_caution: TRACK_CAUTION,
         })
+    }
+}
+
+impl RoadSheet {
+    /// How each tire wears and what it asks for, and what the four on the car ask for together.
+    fn seasons(&self, content: &JobContent, context: &JudgingContext) -> (Vec<SeasonView>, Option<String>) {
+        let limit_mm = self.limit_mm.unwrap_or(LEGAL_MM);
+        let read: Vec<(&TireLog, WearRequest, Wear)> = self
+            .tires
+            .iter()
+            .filter_map(|tire| {
+                let request = self.season(tire);
+                let wear = request.wear().ok()?;
+                Some((tire, request, wear))
+            })
+            .collect();
+        let rolling: Vec<Rolling<'_>> = read.iter().map(|(tire, _, wear)| tire.rolling(wear)).collect();
+        // What rolls today may be the fitted set or the plan already: only what both allow is said.
+        let both = [content.fitted.arrangement(), content.planned.arrangement()];
+        let arrangement = both.contains(&Some(Arrangement::Staggered)).then_some(Arrangement::Staggered);
+        let arrangement = arrangement.or(both.into_iter().flatten().next());
+        let old = context.limits.tire_age_years;
+        let mut advice = upkeep::upkeep(&rolling, arrangement, limit_mm, old, Some(context.today));
+        let rotation = advice.iter().position(|one| one.tire.is_none()).map(|at| advice.remove(at).says);
+        let seasons = read
+            .iter()
+            .enumerate()
+            .map(|(at, (tire, request, wear))| {
+                let depth = tire.readings.first().map(DepthsRequest::least_mm);
+                let usable = depth.map(|depth| depth - limit_mm).filter(|mm| *mm > 0.0);
+                let wear = request.view(wear);
+                let rate = wear.rate_mm_per_run.or(wear.rate_mm_per_1000_km.map(|rate| rate / 10.0));
+                let cost =
+                    tire.price.zip(usable).zip(rate).map(|((price, usable), rate)| price / usable * rate);
+                let of_it = advice.iter().filter(|one| one.tire == Some(at));
+                let advice = of_it.map(|one| one.says.clone()).collect();
+                SeasonView { id: tire.id.clone(), wear, cost, advice }
+            })
+            .collect();
+        (seasons, rotation)
+    }
+}
+
+impl TireLog {
+    /// As the core weighs it; stretches in runs, or in thousands of kilometres.
+    fn rolling<'a>(&'a self, wear: &'a Wear) -> Rolling<'a> {
+        let driven = |reading: &DepthsRequest| {
+            reading.runs.or(reading.distance_km.map(|km| km / 1000.0)).unwrap_or_default()
+        };
+        // A depth that grew was misread: what is there now is the last that was not.
+        let kept = self.readings.iter().enumerate().filter(|(at, _)| !wear.left_out.contains(at));
+        let mut latest = kept.map(|(_, reading)| reading).rev();
+        let (last, before) = (latest.next(), latest.next());
+        Rolling {
+            position: Position::ALL.into_iter().find(|position| position.code() == self.position),
+            wear,
+            depths_mm: last.map(|last| [last.inner_mm, last.middle_mm, last.outer_mm]),
+            last_stretch: last.zip(before).map(|(last, before)| driven(last) - driven(before)),
+            is_directional: self.is_directional,
+            is_asymmetric: self.is_asymmetric,
+            date_code: &self.date_code,
+        }
     }
 }
 

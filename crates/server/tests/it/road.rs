@@ -174,6 +174,24 @@ async fn a_jobs_sheet_is_worked_out_kept_and_refused_at_its_field() {
     let season = &view["seasons"][0];
     assert!(season["wear"]["left_runs"].as_f64().unwrap() > 0.0 && season["cost"].as_f64().unwrap() > 0.0);
     assert!(season["wear"]["pattern"].as_str().unwrap().starts_with("outer edge"));
+    // Half a season at this rate is its end: order; the outer shoulder goes first: turn it over, unless it is marked.
+    let advice = |view: &Value| view["seasons"][0]["advice"].as_array().unwrap().clone();
+    let says = |view: &Value, text: &str| advice(view).iter().any(|one| one.as_str().unwrap().contains(text));
+    assert!(says(&view, "Order now") && says(&view, "Turn it over on its rim"), "{:?}", advice(&view));
+    let mut marked = job["road"].clone();
+    marked["tires"][0]["is_asymmetric"] = json!(true);
+    marked["tires"][0]["date_code"] = json!("99");
+    let (_, judged) = shop.post("/jobs/3/road", marked.clone()).await;
+    assert!(says(&judged, "no turning over") && says(&judged, "cannot be read"), "{:?}", advice(&judged));
+    // A depth that grew was misread: what is there now is the one before it.
+    let last = marked["tires"][0]["readings"].as_array().unwrap().last().unwrap().clone();
+    let mut grown = last.clone();
+    for place in ["inner_mm", "middle_mm", "outer_mm"] {
+        grown[place] = json!(8.0);
+    }
+    marked["tires"][0]["readings"].as_array_mut().unwrap().push(grown);
+    let (_, misread) = shop.post("/jobs/3/road", marked).await;
+    assert_eq!(advice(&misread), advice(&judged));
 
     // Kept with the job; what is refused is refused at its field, and the job stays.
     let mut change = job.clone();
