@@ -195,7 +195,12 @@ fn rotating(tires: &[Rolling<'_>], arrangement: Arrangement) -> Option<String> {
     };
     let apart = between_axles.abs().max(between_sides.abs());
     Some(match wanted.iter().find(|way| allowed.contains(way)) {
-        Some(way) => format!("{why} ({apart:.1} mm): change {}.", way.words()),
+        Some(way) => {
+            let puts_worn_behind = between_axles <= -WORTH_ROTATING_MM && *way != Rotation::SideToSide;
+            let behind =
+                if puts_worn_behind { " That puts the worn pair behind: not before rain." } else { "" };
+            format!("{why} ({apart:.1} mm): change {}.{behind}", way.words())
+        }
         None => {
             let kind = match (arrangement, is_directional) {
                 (Arrangement::Staggered, true) => "a staggered set with a turning direction",
@@ -274,6 +279,10 @@ mod tests {
         }
         let says = of_set([5.0, 5.0, 7.0, 7.0], Square, false).unwrap();
         assert!(says.starts_with("The front wears faster (2.0 mm)"), "{says}");
+        // Common practice: the deeper pair behind.
+        assert!(says.contains("worn pair behind"), "{says}");
+        let says = of_set(axle, Square, false).unwrap();
+        assert!(!says.contains("behind"), "{says}");
     }
 
     #[test]

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import type { Schemas } from "../api/client";
+import { saidBy, upload } from "../api/upload";
 import { useSheet } from "../job/JobSheet";
+import { FileButton } from "../shared/FileButton";
 import { numberOf } from "../shared/number";
 import { useDraft } from "../shared/useDraft";
 import { Figure } from "./Figure";
@@ -40,8 +42,34 @@ export function TreadLog({ sheet, answer, onChange }: PartProps) {
       ],
     });
   const onCar = ROUND.flatMap((position) => tires.filter((one) => one.position === position).slice(0, 1));
+  const [fault, setFault] = useState("");
+  /** Tires of the file go on; one of the same name and place is replaced by the file's. */
+  const bring = async (file: File) => {
+    setFault("");
+    try {
+      const brought = await upload<Tire[]>("/api/v1/road/tread-log", file);
+      const isIn = (tire: Tire) =>
+        brought.some((one) => one.name === tire.name && one.position === tire.position);
+      onChange({ tires: [...tires.filter((tire) => !isIn(tire)), ...brought] });
+    } catch (error) {
+      setFault(saidBy(error));
+    }
+  };
   return (
     <section aria-label="Tread log" className="flex flex-col gap-3">
+      <p className="flex flex-wrap items-center gap-2 text-[14px]">
+        <FileButton
+          text="Bring a log"
+          label="File of a tread log"
+          accept=".csv,.json,.xlsx"
+          onFile={(file) => void bring(file)}
+        />
+        {fault && (
+          <span role="alert" className="text-error">
+            {fault}
+          </span>
+        )}
+      </p>
       {tires.length === 0 ? (
         <p className="text-[15px]">
           No tire has a log yet.{" "}
@@ -83,6 +111,9 @@ export function TreadLog({ sheet, answer, onChange }: PartProps) {
             <button type="button" className="btn btn-sm" onClick={add}>
               Another set of four
             </button>
+            <a className="plain-button" href={`/api/v1/jobs/${open.id}/road/tread-log.csv`} download>
+              Take along as CSV
+            </a>
           </div>
           {answer?.rotation && (
             <p role="status" data-rotation className="rule pt-2 text-[15px]">

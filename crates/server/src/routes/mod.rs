@@ -63,6 +63,8 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(jobs::mend))
             .routes(routes!(road::road))
             .routes(routes!(road::sheet))
+            .routes(routes!(road::tread_log_out))
+            .routes(routes!(road::tread_log_in))
             .routes(routes!(road::club_files))
             .routes(routes!(road::loads))
             .routes(routes!(road::hot_pressure))

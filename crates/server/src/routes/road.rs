@@ -2,16 +2,21 @@
 
 use axum::Json;
 use axum::extract::State;
-use store::Store;
+use axum::http::header;
+use axum::response::{IntoResponse, Response};
+use exchange::table::{Format, Place};
+use store::{Store, jobs};
 
 use super::workshop::in_context;
-use crate::extract::{Body, Id};
+use crate::apart::Reader;
+use crate::extract::{Body, Id, Upload};
 use crate::problem::{ApiError, Problem};
 use crate::wire::road::{
     ClassAnswer, ClassRequest, HotPressureRequest, HotPressureView, LoadsRequest, LoadsView, RoadRequest,
     RoadView, WearRequest, WearView,
 };
-use crate::wire::road_sheet::{ClubView, RoadSheet, RoadSheetView, clubs};
+use crate::wire::road_sheet::{ClubView, RoadSheet, RoadSheetView, TireLog, clubs};
+use crate::wire::tread_log;
 
 /// A job's road and track sheet worked out: dial, gears, corner loads, cold pressures, its class, its tires' seasons.
 #[utoipa::path(post, path = "/jobs/{id}/road", params(("id" = i64, Path)), request_body = RoadSheet, tag = "road", responses(
@@ -26,6 +31,39 @@ pub(super) async fn sheet(
 ) -> Result<Json<RoadSheetView>, ApiError> {
     let (job, context) = in_context(&store, id).await?;
     crate::off_thread(move || sheet.answer(&job.content, &context).map(Json)).await?
+}
+
+/// A job's tread log as a table, a reading a row.
+#[utoipa::path(get, path = "/jobs/{id}/road/tread-log.csv", params(("id" = i64, Path)), tag = "road", responses(
+    (status = 200, description = "the file", content((String = "text/csv"))),
+    (status = 404, description = "no such job", body = Problem)
+))]
+pub(super) async fn tread_log_out(State(store): State<Store>, Id(id): Id) -> Result<Response, ApiError> {
+    let job = store.read(move |c| jobs::get(c, id)).await?;
+    let sheet = job.content.road.as_deref().and_then(RoadSheet::of_kept).unwrap_or_default();
+    let bytes = tread_log::table(&sheet.tires).write(Format::Csv).map_err(|error| {
+        ApiError::Unprocessable(vec![crate::problem::FieldError::new("", error.to_string())])
+    })?;
+    let head = [
+        (header::CONTENT_TYPE, Format::Csv.media_type().to_owned()),
+        (header::CONTENT_DISPOSITION, format!("attachment; filename=\"tread-log-{id}.csv\"")),
+    ];
+    Ok((head, bytes).into_response())
+}
+
+/// A table read as tires with their seasons. Nothing is kept: they are put on a sheet by whoever asked.
+#[utoipa::path(post, path = "/road/tread-log", tag = "road",
+    request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses(
+    (status = 200, description = "the tires", body = Vec<TireLog>),
+    (status = 413, description = "too large", body = Problem),
+    (status = 422, description = "no table, or a cell at fault with its line", body = Problem)
+))]
+pub(super) async fn tread_log_in(
+    State(reader): State<Reader>,
+    Upload(bytes): Upload,
+) -> Result<Json<Vec<TireLog>>, ApiError> {
+    let table = reader.table(bytes, Place { header_row: Some(1), ..Place::default() }).await?;
+    crate::off_thread(move || tread_log::tires(&table).map(Json)).await?
 }
 
 /// The clubs' rule files that ship.

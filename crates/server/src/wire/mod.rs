@@ -31,6 +31,7 @@ pub mod road_sheet;
 pub mod storage;
 pub mod supply;
 pub mod sweep;
+pub mod tread_log;
 pub mod trials;
 pub mod workshop;
 

@@ -139,7 +139,11 @@ impl RoadSheet {
         serde_json::from_str(json).ok()
     }
 
-    fn checked(&self) -> Result<(), ApiError> {
+    /// Whether every figure can be.
+    ///
+    /// # Errors
+    /// Every field at fault.
+    pub fn checked(&self) -> Result<(), ApiError> {
         let mut errors = FieldErrors::default();
         self.gears.as_ref().map(|gears| gears.read(&mut errors, "/gears"));
         let mut within = |pointer: &str, what: &str, value: Option<f64>, (least, most): (f64, f64)| {

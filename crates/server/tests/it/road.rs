@@ -241,3 +241,44 @@ async fn the_finder_keeps_to_the_jobs_class() {
         assert_eq!(judged["legal"], true, "{} {judged}", setup["lines"]);
     }
 }
+
+#[tokio::test]
+async fn a_tread_log_leaves_and_comes_back_as_a_table() {
+    let shop = Served::sample().await;
+    let job = shop.get("/jobs/3").await;
+    let answer = shop.client.get(shop.url("/jobs/3/road/tread-log.csv")).send().await.unwrap();
+    let kind = answer.headers()["content-type"].to_str().unwrap().to_owned();
+    let csv = answer.text().await.unwrap();
+    assert!(
+        kind.starts_with("text/csv") && csv.lines().next().unwrap().ends_with("middle_mm,outer_mm"),
+        "{csv}"
+    );
+    let bring = async |text: String| {
+        let request = shop.client.post(shop.url("/road/tread-log")).body(text);
+        let answer = request.header("content-type", "application/octet-stream").send().await.unwrap();
+        (answer.status().as_u16(), answer.json::<Value>().await.unwrap())
+    };
+    let (status, mut back) = bring(csv.clone()).await;
+    assert_eq!(status, 200, "{back}");
+    let mut kept = job["road"]["tires"].clone();
+    for tire in kept.as_array_mut().unwrap().iter_mut().chain(back.as_array_mut().unwrap()) {
+        tire["id"] = json!("");
+    }
+    assert_eq!(back, kept);
+    // A comma is a decimal mark too; a tire without a reading is one; what is wrong says its line.
+    let head = "tire;position;runs;inner_mm;middle_mm;outer_mm\n";
+    let (status, two) = bring(format!("{head}North 1;FL;0;7,5;7,4;7,3\nNorth 2;fr;;;;\n")).await;
+    assert_eq!((status, &two[0]["readings"][0]["inner_mm"]), (200, &json!(7.5)), "{two}");
+    assert_eq!(two[1]["readings"], json!([]));
+    for (text, says) in [
+        (format!("{head}North 1;fl;0;7.5;7.4;\n"), "line 2: a reading has three depths"),
+        (format!("{head}North 1;fl;0;7;7;7\nNorth 1;fl;ten;7;7;7\n"), "line 3: runs is not a number"),
+        (format!("{head}North 1;roof;0;7;7;7\n"), "is fl, fr, rl, rr or off"),
+        (format!("{head}North 1;fl;0;70;7;7\n"), "a depth"),
+        ("tire,depth\na,b\n".to_owned(), "no column position"),
+    ] {
+        let (status, problem) = bring(text.clone()).await;
+        assert_eq!(status, 422, "{text}");
+        assert!(problem.to_string().contains(says), "{text}: {problem}");
+    }
+}
