@@ -2,7 +2,7 @@
 
 use fitment::car::Fact;
 use fitment::club::{Class, Entry, JudgedClause};
-use fitment::road::{Driveline, Gearing};
+use fitment::road::{Driveline, Gearing, equivalent_mass_kg};
 use fitment::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
 use fitment::setup::{Axle, Setup, SetupPair};
 use fitment::track::{
@@ -175,6 +175,32 @@ fn at_limit(
         tested_share,
         utilisation: tested_share.map(utilisation),
     }
+}
+
+/// What four wheels with their tires come to, in kilograms.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct RollingMass {
+    /// The wheels alone.
+    pub wheels_kg: f64,
+    /// The tires alone.
+    pub tires_kg: f64,
+    /// What the engine feels of both: the mass, and what turning it is worth.
+    pub to_accelerate_kg: f64,
+}
+
+/// Of a set, by the weights in the rows it is picked from; `None` while one of them is not listed.
+pub fn rolling_mass(set: &SetupPair, context: &JudgingContext) -> Option<RollingMass> {
+    let parts = &context.state.parts;
+    let mut sum = RollingMass { wheels_kg: 0.0, tires_kg: 0.0, to_accelerate_kg: 0.0 };
+    for axle in Axle::BOTH {
+        let setup = set.on(axle)?;
+        let (wheel_kg, tire_kg) = (parts.wheel_of(setup)?.mass_kg?, parts.tire_of(setup)?.mass_kg?);
+        let (overall, rim) = (setup.overall_diameter()?, setup.wheel?.diameter.everyday());
+        sum.wheels_kg += 2.0 * wheel_kg;
+        sum.tires_kg += 2.0 * tire_kg;
+        sum.to_accelerate_kg += 2.0 * equivalent_mass_kg(wheel_kg, tire_kg, overall, rim);
+    }
+    Some(sum)
 }
 
 /// A class over a plan: what the picked rows and the fender line say of it counts.

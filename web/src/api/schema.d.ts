@@ -3115,6 +3115,28 @@ export interface components {
             /** @description How the setup stands with its own tire. */
             verdict: components["schemas"]["VerdictCode"];
         };
+        /** @description Four wheels with their tires. */
+        MassView: {
+            /** @description `fitted`, `bench`, or a candidate's letter. */
+            set: string;
+            /** Format: double */
+            tires_kg?: number | null;
+            /**
+             * Format: double
+             * @description What the engine feels. Estimate.
+             */
+            to_accelerate_kg?: number | null;
+            /**
+             * Format: double
+             * @description Unsprung: both together.
+             */
+            to_lift_kg?: number | null;
+            /**
+             * Format: double
+             * @description The wheels alone; null, as the rest, while the rows that were picked do not list every weight.
+             */
+            wheels_kg?: number | null;
+        };
         /** @description Something that may be off, and by how much less the room may be for it. */
         MayBeOffView: {
             /**
@@ -4506,6 +4528,8 @@ export interface components {
              * @description Depth at which a tire is done.
              */
             limit_mm: number;
+            /** @description What each set weighs. */
+            masses: components["schemas"]["MassView"][];
             /** @description What the four on the car ask for, as a set; null while a depth or the sizes are not known, or nothing is due. */
             rotation?: string | null;
             /** @description Stands beside it. */

@@ -1,7 +1,7 @@
 //! A job's road and track sheet: what is typed on it, and what it comes to.
 
-use app::JudgingContext;
-use app::road::{TrackCase, classed, dial, diameters, gearing, track_cases};
+use app::road::{TrackCase, classed, dial, diameters, gearing, rolling_mass, track_cases};
+use app::{JobKnowledge, JudgingContext};
 use fitment::Length;
 use fitment::club::is_legal;
 use fitment::setup::Arrangement;
@@ -9,7 +9,7 @@ use fitment::track::{CarAtLimit, Position, Utilisation, cold_pressure_kpa, hot_p
 use fitment::tread::Wear;
 use fitment::upkeep::{self, Rolling};
 use serde::{Deserialize, Serialize};
-use store::jobs::JobContent;
+use store::jobs::{Candidate, JobContent};
 use utoipa::ToSchema;
 
 use super::AxleCode;
@@ -338,6 +338,49 @@ pub struct ClassSheetView {
     pub allowed: AllowedView,
 }
 
+/// Four wheels with their tires.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct MassView {
+    /// `fitted`, `bench`, or a candidate's letter.
+    pub set: String,
+    /// The wheels alone; null, as the rest, while the rows that were picked do not list every weight.
+    pub wheels_kg: Option<f64>,
+    pub tires_kg: Option<f64>,
+    /// Unsprung: both together.
+    pub to_lift_kg: Option<f64>,
+    /// What the engine feels. Estimate.
+    pub to_accelerate_kg: Option<f64>,
+}
+
+impl MassView {
+    fn new(set: impl Into<String>, pair: &fitment::SetupPair, context: &JudgingContext) -> Self {
+        let mass = rolling_mass(pair, context);
+        Self {
+            set: set.into(),
+            wheels_kg: mass.map(|mass| mass.wheels_kg),
+            tires_kg: mass.map(|mass| mass.tires_kg),
+            to_lift_kg: mass.map(|mass| mass.wheels_kg + mass.tires_kg),
+            to_accelerate_kg: mass.map(|mass| mass.to_accelerate_kg),
+        }
+    }
+}
+
+/// A kept setup's own picture of the car: what it counts as done, and the rows it is made of.
+fn of_candidate(kept: &Candidate, known: &JobKnowledge, context: &JudgingContext) -> JudgingContext {
+    JudgingContext::of(&known.with_candidate(kept), context.limits.clone(), context.today)
+}
+
+fn masses(content: &JobContent, known: &JobKnowledge, context: &JudgingContext) -> Vec<MassView> {
+    let own =
+        |kept: &Candidate| MassView::new(kept.letter, &kept.setups, &of_candidate(kept, known, context));
+    [("fitted", &content.fitted), ("bench", &content.planned)]
+        .map(|(set, pair)| MassView::new(set, pair, context))
+        .into_iter()
+        .chain(content.candidates.iter().map(own))
+        .collect()
+}
+
 /// A tire's season.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SeasonView {
@@ -368,6 +411,8 @@ pub struct RoadSheetView {
     pub cold: Option<ColdView>,
     /// The class.
     pub class: Option<ClassSheetView>,
+    /// What each set weighs.
+    pub masses: Vec<MassView>,
     /// The tires' seasons.
     pub seasons: Vec<SeasonView>,
     /// What the four on the car ask for, as a set; null while a depth or the sizes are not known, or nothing is due.
@@ -437,7 +482,9 @@ impl RoadSheet {
             }
         });
         let (seasons, rotation) = self.seasons(content, context);
+        let known = JobKnowledge::of(content, Vec::new());
         Ok(RoadSheetView {
+            masses: masses(content, &known, context),
             dial: tires
                 .map(|(axle, reference, planned)| DialView::new(axle.into(), reference, planned, believed)),
             gearing_reference,
@@ -445,7 +492,7 @@ impl RoadSheet {
             cruise_kmh,
             track: track.into_iter().map(TrackCaseView::from).collect(),
             cold,
-            class: self.class.as_ref().map(|class| class_sheet(class, content, context)),
+            class: self.class.as_ref().map(|class| class_sheet(class, content, &known, context)),
             seasons,
             rotation,
             rotation_caution: upkeep::CAUTION,
@@ -545,9 +592,14 @@ impl DialView {
     }
 }
 
-fn class_sheet(class: &ClassView, content: &JobContent, context: &JudgingContext) -> ClassSheetView {
+fn class_sheet(
+    class: &ClassView,
+    content: &JobContent,
+    known: &JobKnowledge,
+    context: &JudgingContext,
+) -> ClassSheetView {
     let class = class.read(&mut FieldErrors::default(), "");
-    let of = |letter: Option<char>, planned: &fitment::SetupPair| {
+    let of = |letter: Option<char>, planned: &fitment::SetupPair, context: &JudgingContext| {
         let judged = classed(&class, content, planned, context);
         ClassedView {
             letter: letter.map(String::from),
@@ -565,9 +617,11 @@ fn class_sheet(class: &ClassView, content: &JobContent, context: &JudgingContext
     };
     let case = context.case(&content.fitted, &content.planned, content.drive);
     let allowed = case.reference_pair().front.map(|setup| class.allowed(&setup)).unwrap_or_default();
-    let candidates = content.candidates.iter().map(|kept| of(Some(kept.letter), &kept.setups));
+    // A kept setup is judged by the rows it is made of, as in compare.
+    let own = |kept: &Candidate| of(Some(kept.letter), &kept.setups, &of_candidate(kept, known, context));
+    let candidates = content.candidates.iter().map(own);
     ClassSheetView {
-        plans: std::iter::once(of(None, &content.planned)).chain(candidates).collect(),
+        plans: std::iter::once(of(None, &content.planned, context)).chain(candidates).collect(),
         allowed: AllowedView::from(allowed),
     }
 }

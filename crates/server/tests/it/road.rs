@@ -168,6 +168,11 @@ async fn a_jobs_sheet_is_worked_out_kept_and_refused_at_its_field() {
     let cold = view["cold"]["front_cold_kpa"].as_f64().unwrap();
     assert!((cold - ((225.0 + 101.3) * (9.0 + 273.15) / (62.0 + 273.15) - 101.3)).abs() < 1e-9);
     assert!(view["cold"]["caution"].as_str().unwrap().contains("placard"));
+    // Weights are the lists': while nothing is picked nobody knows them.
+    assert_eq!(
+        (&view["masses"][1]["set"], &view["masses"][1]["to_lift_kg"]),
+        (&json!("bench"), &Value::Null)
+    );
     // Its class: what nobody stated is never legal.
     assert_eq!(view["class"]["plans"][0]["legal"], false);
     assert_eq!(view["class"]["allowed"]["rim_diameter_in"], json!([15.0, 17.0]));
@@ -240,6 +245,19 @@ async fn the_finder_keeps_to_the_jobs_class() {
         let (_, judged) = shop.post("/classes/judge", ask).await;
         assert_eq!(judged["legal"], true, "{} {judged}", setup["lines"]);
     }
+    // On the bench with its very rows: their weights. Turning them costs more than lifting them and, as no part turns
+    // beyond the tread, less than twice that.
+    let mut change = job.clone();
+    change["based_on_revision"] = job["revision"].clone();
+    change["planned"] = setups[0]["lines"].clone();
+    change["picked"] = setups[0]["picked"].clone();
+    let (status, kept) = shop.put("/jobs/3", change).await;
+    assert_eq!(status, 200, "{kept}");
+    let (_, view) = shop.post("/jobs/3/road", job["road"].clone()).await;
+    let bench = &view["masses"][1];
+    let kg = |name: &str| bench[name].as_f64().unwrap_or_else(|| panic!("{name}: {bench}"));
+    near(&bench["to_lift_kg"], kg("wheels_kg") + kg("tires_kg"), 1e-9);
+    assert!(kg("to_accelerate_kg") > kg("to_lift_kg") && kg("to_accelerate_kg") < 2.0 * kg("to_lift_kg"));
 }
 
 #[tokio::test]
