@@ -368,7 +368,7 @@ impl MassView {
 
 /// A kept setup's own picture of the car: what it counts as done, and the rows it is made of.
 fn of_candidate(kept: &Candidate, known: &JobKnowledge, context: &JudgingContext) -> JudgingContext {
-    JudgingContext::of(&known.with_candidate(kept), context.limits.clone(), context.today)
+    JudgingContext::of(&known.with_candidate(kept), context.limits, context.today)
 }
 
 fn masses(content: &JobContent, known: &JobKnowledge, context: &JudgingContext) -> Vec<MassView> {
