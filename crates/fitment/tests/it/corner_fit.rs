@@ -491,7 +491,15 @@ proptest! {
                     // What nobody read is asked for and rules nothing out.
                     fit.clearances.iter().all(|line| line.band.is_none() || line.verdict == Verdict::Clears)
                 };
+                // Edges are found to the hundredth: nothing is asked nearer to one than that.
+                let is_at_an_edge = |offset: f64| {
+                    let edges = [window.least, window.most].into_iter().flatten();
+                    edges.map(|edge| edge.offset_mm).any(|edge| (edge - offset).abs() < 0.011)
+                };
                 for offset in [-20.0, 5.0, 30.0, 45.0, 62.0] {
+                    if is_at_an_edge(offset) {
+                        continue;
+                    }
                     prop_assert_eq!(all_clear(offset), window.clears(offset), "{} at {}", line, offset);
                 }
             }
