@@ -120,7 +120,7 @@ const FLOORS: &[&[&str]] = &[
     &["clearance", "window"],
     &["rules"],
     // answers, which only ask
-    &["ledger", "looks", "mend", "measure", "swept", "trial", "proven", "plus_sizes", "finder"],
+    &["ledger", "looks", "mend", "measure", "swept", "trial", "proven", "plus_sizes", "finder", "upkeep"],
 ];
 
 /// What `lib.rs` re-exports from the modules, by name.
