@@ -148,9 +148,7 @@ impl Class {
         }
         allowed
     }
-}
 
-impl Class {
     /// Whether a wheel alone may stand on an axle: what asks about tires, spacers, the other axle or the fender is left to
     /// [`Class::judge`].
     pub fn allows_wheel(&self, factory: Option<&Setup>, planned: &Setup, make: Option<WheelMake>) -> bool {

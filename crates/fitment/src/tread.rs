@@ -111,10 +111,13 @@ pub fn wear(readings: &[Depths], limit_mm: f64) -> Wear {
             first = Some((left, rate, error));
         }
     }
+    // What the gauge found last stands over the line: a tire that was read at its limit is done.
+    let is_done = kept.last().is_some_and(|last| last.mm.iter().any(|depth| *depth <= limit_mm));
+    let left = first.map(|(left, ..)| left).filter(|left| left.is_finite());
     Wear {
         rate: first.map(|(_, rate, _)| rate.max(0.0)),
         plus_minus: first.and_then(|(.., error)| error),
-        left: first.map(|(left, ..)| left).filter(|left| left.is_finite()),
+        left: if is_done { Some(0.0) } else { left },
         pattern: pattern(&kept),
         left_out,
     }
@@ -196,6 +199,10 @@ mod tests {
         assert!((found.rate.unwrap() - 0.1).abs() < 1e-12);
         let one = wear(&[at(3.0, [7.0; 3])], 1.6);
         assert_eq!((one.rate, one.left, one.pattern), (None, None, Some(Pattern::Even)));
+        let worn_out = wear(&[at(3.0, [4.0, 4.0, 1.6])], 1.6);
+        assert_eq!((worn_out.rate, worn_out.left), (None, Some(0.0)), "one reading at the limit is enough");
+        let above = wear(&[at(0.0, [2.0; 3]), at(1.0, [2.0; 3]), at(2.0, [2.0; 3]), at(3.0, [1.5; 3])], 1.6);
+        assert_eq!(above.left, Some(0.0), "the line still says 1.65");
         let none = wear(&[], 1.6);
         assert_eq!((none.rate, none.pattern), (None, None));
         let done = wear(&[at(0.0, [3.0; 3]), at(1.0, [1.5; 3])], 1.6);

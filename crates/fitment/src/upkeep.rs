@@ -13,7 +13,8 @@ pub const SOURCE: Source =
     Source::common_practice("rotation and turning over by direction, marked outside and stagger");
 
 /// Stands beside every rotation.
-pub const CAUTION: &str = "The deeper pair belongs on the rear axle on wet roads. Torque the wheels and set the pressures \
+pub const CAUTION: &str = "Read every sidewall first: an arrow or a side marked outside that was not noted changes this. \
+    The deeper pair belongs on the rear axle on wet roads. Torque the wheels and set the pressures \
     anew after every change, and look for cracks and cuts while they are off.";
 
 /// Pairs that differ by this much are worth changing round, in millimetres. Judgement of ours.
@@ -167,6 +168,10 @@ fn rotating(tires: &[Rolling<'_>], arrangement: Arrangement) -> Option<String> {
         let tire = tires.iter().find(|tire| tire.position == Some(position))?;
         Some((tire.depths_mm?.into_iter().reduce(f64::min)?, tire.is_directional))
     };
+    // One that is done is not moved round but replaced.
+    if tires.iter().any(|tire| tire.position.is_some() && tire.wear.left == Some(0.0)) {
+        return None;
+    }
     let four = Position::ALL.map(at);
     let [(fl, _), (fr, _), (rl, _), (rr, _)] = [four[0]?, four[1]?, four[2]?, four[3]?];
     let is_directional = four.into_iter().flatten().any(|(_, directional)| directional);
@@ -297,6 +302,10 @@ mod tests {
         };
         assert!(rotates(&uneven, Some(Arrangement::Square)));
         assert!(!rotates(&uneven, None));
+        let done = season([1.5; 3]);
+        let mut worn_out = uneven;
+        worn_out[0] = rolling(Position::FrontLeft, [1.5; 3], &done);
+        assert!(!rotates(&worn_out, Some(Arrangement::Square)), "it is replaced first");
         uneven[3].depths_mm = None;
         assert!(!rotates(&uneven, Some(Arrangement::Square)));
         uneven[3] = Rolling { position: None, ..tires[3] };
