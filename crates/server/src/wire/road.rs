@@ -2,7 +2,7 @@
 
 use fitment::Setup;
 use fitment::catalogue::WheelMake;
-use fitment::club::{Allowed, Class, Clause, Entry, is_legal};
+use fitment::club::{Allowed, Class, Clause, Entry, JudgedClause, is_legal};
 use fitment::length::Length;
 use fitment::road::{Driveline, DrivelineError, Gearing};
 use fitment::track::{CarAtLimit, Four, Position, cold_pressure_kpa, hot_pressure_kpa};
@@ -412,6 +412,12 @@ pub struct JudgedClauseView {
     pub says: String,
 }
 
+impl From<JudgedClause> for JudgedClauseView {
+    fn from(one: JudgedClause) -> Self {
+        Self { clause: one.clause, ok: one.is_kept, by: one.by, says: one.says }
+    }
+}
+
 /// Ranges that a class leaves, each `[least, most]`; null where nothing limits it.
 #[derive(Debug, Serialize, ToSchema)]
 #[allow(missing_docs, reason = "names carry quantity and unit")]
@@ -485,15 +491,7 @@ impl ClassRequest {
         };
         Ok(ClassAnswer {
             legal: is_legal(&judged),
-            clauses: judged
-                .into_iter()
-                .map(|one| JudgedClauseView {
-                    clause: one.clause,
-                    ok: one.is_kept,
-                    by: one.by,
-                    says: one.says,
-                })
-                .collect(),
+            clauses: judged.into_iter().map(JudgedClauseView::from).collect(),
             allowed: allowed(factory.front.or(factory.rear)),
             allowed_by_axle: PerAxle { front: allowed(factory.front), rear: allowed(factory.rear) },
             caution: CLUB_CAUTION,

@@ -604,15 +604,7 @@ fn class_sheet(
         ClassedView {
             letter: letter.map(String::from),
             legal: is_legal(&judged),
-            clauses: judged
-                .into_iter()
-                .map(|one| JudgedClauseView {
-                    clause: one.clause,
-                    ok: one.is_kept,
-                    by: one.by,
-                    says: one.says,
-                })
-                .collect(),
+            clauses: judged.into_iter().map(JudgedClauseView::from).collect(),
         }
     };
     let case = context.case(&content.fitted, &content.planned, content.drive);
