@@ -8,6 +8,8 @@ use thirtyfour::{ChromiumLikeCapabilities, DesiredCapabilities, WebDriver};
 use tokio::io::{AsyncBufReadExt, BufReader};
 use tokio::process::{Child, Command};
 
+use crate::Program;
+
 /// A browser of one's own.
 #[derive(Debug)]
 pub struct Browser {
@@ -36,6 +38,17 @@ const FLAGS: [&str; 13] = [
 ];
 
 impl Browser {
+    /// A browser of the usual size with a page of the program, once it has its heading.
+    ///
+    /// # Errors
+    /// As [`Browser::start`], and when the page does not come.
+    pub async fn at(program: &Program, path: &str) -> anyhow::Result<Self> {
+        let browser = Self::start(1280, 800).await?;
+        browser.driver.goto(program.url(path)).await?;
+        browser.see("h1").await?;
+        Ok(browser)
+    }
+
     /// Starts ChromeDriver and a headless Chromium with a page of exactly this size.
     ///
     /// # Errors

@@ -12,13 +12,6 @@ use tokio::net::TcpListener;
 /// The staggered coupé of the sample shop.
 const COUPE: &str = "/jobs/4";
 
-async fn at(program: &Program, path: &str) -> anyhow::Result<Browser> {
-    let browser = Browser::start(1280, 800).await?;
-    browser.driver.goto(program.url(path)).await?;
-    browser.see("h1").await?;
-    Ok(browser)
-}
-
 /// A gauge without noise.
 async fn gauge_at(value_mm: f64) -> anyhow::Result<(Gauge, SocketAddr)> {
     let listener = TcpListener::bind("127.0.0.1:0").await?;
@@ -50,7 +43,7 @@ async fn take(browser: &Browser, figure: &str) -> anyhow::Result<()> {
 async fn from_a_new_car_to_a_verdict_that_changes_with_its_reading() -> anyhow::Result<()> {
     let (gauge, address) = gauge_at(14.0).await?;
     let program = Program::empty_shop().await?.with_gauge(address).await?;
-    let browser = at(&program, "/").await?;
+    let browser = Browser::at(&program, "/").await?;
     browser.press("n").await?;
     browser.type_on("Skerry hatch" + Key::Tab).await?;
     browser.paste("17x7.5 ET45 225/45R17 94W").await?;
@@ -100,7 +93,7 @@ async fn from_a_new_car_to_a_verdict_that_changes_with_its_reading() -> anyhow::
 #[tokio::test]
 async fn readings_as_they_are_read_kept_marked_copied_and_undone() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/1/bay").await?;
+    let browser = Browser::at(&program, "/jobs/1/bay").await?;
     light(&browser, "fender_lateral").await?;
     browser.driver.query(By::XPath("//label[contains(., '1/16 in')]")).first().await?.click().await?;
     take(&browser, "11").await?;
@@ -135,7 +128,7 @@ async fn readings_as_they_are_read_kept_marked_copied_and_undone() -> anyhow::Re
 #[tokio::test]
 async fn readings_taken_away_from_the_program_are_sent_later() -> anyhow::Result<()> {
     let mut program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/1/bay").await?;
+    let browser = Browser::at(&program, "/jobs/1/bay").await?;
     light(&browser, "strut").await?;
     program.kill().await;
     take(&browser, "15.5").await?;
@@ -152,7 +145,7 @@ async fn readings_taken_away_from_the_program_are_sent_later() -> anyhow::Result
 #[tokio::test]
 async fn the_window_finds_the_widest_rear_wheel_and_a_lever_widens_it() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, &format!("{COUPE}/bench")).await?;
+    let browser = Browser::at(&program, &format!("{COUPE}/bench")).await?;
     browser.press("l").await?;
     browser.read("[data-window-says=rear]", "Widest that clears: 10.0 in").await?;
     browser.read("[data-window-says=rear]", "10.5 in is").await?;
@@ -196,7 +189,7 @@ async fn the_window_finds_the_widest_rear_wheel_and_a_lever_widens_it() -> anyho
 #[tokio::test]
 async fn a_proposal_is_tried_and_turns_the_verdict() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, &format!("{COUPE}/bench")).await?;
+    let browser = Browser::at(&program, &format!("{COUPE}/bench")).await?;
     browser.read("[data-code=clear-fender_lateral][data-axle=rear]", "tight").await?;
     browser.read("[data-proposal=rear]", "clears it").await?;
     browser.see("[data-proposal=rear] button").await?.click().await?;
@@ -211,7 +204,7 @@ async fn a_proposal_is_tried_and_turns_the_verdict() -> anyhow::Result<()> {
 #[tokio::test]
 async fn the_measure_list_leads_to_the_bay_and_onto_paper() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, &format!("{COUPE}/bench")).await?;
+    let browser = Browser::at(&program, &format!("{COUPE}/bench")).await?;
     browser.press("m").await?;
     // The figure itself is the core's; what counts here is that both screens say the same one.
     let listed = browser.read("[data-measure=rear-knuckle]", "≥").await?;
@@ -239,7 +232,7 @@ async fn the_measure_list_leads_to_the_bay_and_onto_paper() -> anyhow::Result<()
 #[tokio::test]
 async fn the_houses_own_limit_is_used_and_named() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/house").await?;
+    let browser = Browser::at(&program, "/house").await?;
     let strut = browser.see("[aria-label='gap to strut, spring perch and knuckle']").await?;
     strut.clear().await?;
     strut.send_keys("500").await?;
@@ -259,7 +252,7 @@ async fn the_houses_own_limit_is_used_and_named() -> anyhow::Result<()> {
 #[tokio::test]
 async fn the_next_car_of_a_model_starts_from_the_last_one() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/").await?;
+    let browser = Browser::at(&program, "/").await?;
     browser.press("n").await?;
     browser.type_on("Second Dotterel" + Key::Tab).await?;
     browser.paste("18x8 ET34 225/45R18").await?;

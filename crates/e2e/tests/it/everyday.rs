@@ -2,16 +2,9 @@
 use e2e::thirtyfour::prelude::*;
 use e2e::{Browser, Program};
 
-async fn at(program: &Program, path: &str) -> anyhow::Result<Browser> {
-    let browser = Browser::start(1280, 800).await?;
-    browser.driver.goto(program.url(path)).await?;
-    browser.see("h1").await?;
-    Ok(browser)
-}
-
 /// The sample shop's bench of one car, by the words on its row.
 async fn on_the_bench_of(car: &str, program: &Program) -> anyhow::Result<Browser> {
-    let browser = at(program, "/").await?;
+    let browser = Browser::at(program, "/").await?;
     browser.driver.query(By::LinkText(car)).first().await?.click().await?;
     browser.see("[data-dimension=offset]").await?;
     Ok(browser)
@@ -31,7 +24,7 @@ async fn paste(browser: &Browser, text: &str) -> anyhow::Result<()> {
 #[tokio::test]
 async fn the_sample_shop_shows_what_is_wrong_with_each_job() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/").await?;
+    let browser = Browser::at(&program, "/").await?;
     for (car, code, word) in [
         ("Skerrin Pip 1.2 hatch", "speedometer", "under-reads"),
         ("Halvard Tinde 2.0 estate", "front-to-rear", "drifts"),
@@ -51,7 +44,7 @@ async fn the_sample_shop_shows_what_is_wrong_with_each_job() -> anyhow::Result<(
 #[tokio::test]
 async fn jobs_are_found_put_away_and_taken_out_again() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/").await?;
+    let browser = Browser::at(&program, "/").await?;
     browser.press("/").await?;
     browser.type_on("coupé pier").await?;
     browser.until("return document.querySelectorAll('main li').length === 1").await?;
@@ -191,7 +184,7 @@ async fn steps_that_cannot_be_taken_leave_the_plan_as_it_is() -> anyhow::Result<
 #[tokio::test]
 async fn nonsense_and_markup_are_only_text() -> anyhow::Result<()> {
     let program = Program::empty_shop().await?;
-    let browser = at(&program, "/").await?;
+    let browser = Browser::at(&program, "/").await?;
     browser.press("n").await?;
     browser.type_on("<img src=x onerror=alert(1)> \u{202e}hatch" + Key::Tab).await?;
     browser.type_on("9/9/9 <b>").await?;
@@ -209,7 +202,7 @@ async fn nonsense_and_markup_are_only_text() -> anyhow::Result<()> {
 #[tokio::test]
 async fn an_empty_line_names_the_car_first() -> anyhow::Result<()> {
     let program = Program::empty_shop().await?;
-    let browser = at(&program, "/").await?;
+    let browser = Browser::at(&program, "/").await?;
     browser.see("form button[type=submit]").await?.click().await?;
     browser.read("form [role=alert]", "Name the car first").await?;
     browser.type_on("Skerry hatch" + Key::Enter).await?;

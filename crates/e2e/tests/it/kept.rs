@@ -2,17 +2,10 @@
 use e2e::thirtyfour::prelude::*;
 use e2e::{Browser, Program};
 
-async fn at(program: &Program, path: &str) -> anyhow::Result<Browser> {
-    let browser = Browser::start(1280, 800).await?;
-    browser.driver.goto(program.url(path)).await?;
-    browser.see("h1").await?;
-    Ok(browser)
-}
-
 #[tokio::test]
 async fn a_row_of_figures_is_typed_without_touching_anything_else() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/4/bay?axle=rear&side=right").await?;
+    let browser = Browser::at(&program, "/jobs/4/bay?axle=rear&side=right").await?;
     browser.see("[aria-label=Reading]").await?;
     let part = "return document.querySelector('[aria-current=step]').closest('[data-part]').dataset.part";
     let first = browser.script(part).await?.as_str().unwrap().to_owned();
@@ -36,7 +29,7 @@ async fn a_row_of_figures_is_typed_without_touching_anything_else() -> anyhow::R
 #[tokio::test]
 async fn a_figure_not_yet_taken_outlives_another_choice_and_a_reload() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/4/bay?axle=rear&side=left&part=strut").await?;
+    let browser = Browser::at(&program, "/jobs/4/bay?axle=rear&side=left&part=strut").await?;
     browser.see("[aria-label=Reading]").await?;
     browser.press("17,5").await?;
     let field = "[aria-label='Tire to strut, figure']";
@@ -65,7 +58,7 @@ async fn a_figure_not_yet_taken_outlives_another_choice_and_a_reload() -> anyhow
 #[tokio::test]
 async fn one_refused_figure_holds_back_only_itself() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/4/car").await?;
+    let browser = Browser::at(&program, "/jobs/4/car").await?;
     let mass = browser.see("[aria-label='Kerb mass']").await?;
     mass.click().await?;
     mass.send_keys(Key::Control + "a").await?;
@@ -77,7 +70,7 @@ async fn one_refused_figure_holds_back_only_itself() -> anyhow::Result<()> {
     speed.send_keys(Key::Control + "a").await?;
     browser.type_on("231").await?;
     // It is with the program: another screen has it, and the mass as it was.
-    let other = at(&program, "/jobs/4/car").await?;
+    let other = Browser::at(&program, "/jobs/4/car").await?;
     other.until("return document.querySelector(\"[aria-label='Top speed']\")?.value === '231'").await?;
     other.until("return document.querySelector(\"[aria-label='Kerb mass']\")?.value !== '15'").await?;
     other.quit().await?;
@@ -92,9 +85,9 @@ async fn one_refused_figure_holds_back_only_itself() -> anyhow::Result<()> {
 #[tokio::test]
 async fn a_second_screen_shows_the_change_and_who_made_it() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let desk = at(&program, "/jobs/4/bench").await?;
+    let desk = Browser::at(&program, "/jobs/4/bench").await?;
     desk.see("[data-corner=rear]").await?;
-    let tablet = at(&program, "/jobs/4/bay?axle=rear&side=left&part=strut").await?;
+    let tablet = Browser::at(&program, "/jobs/4/bay?axle=rear&side=left&part=strut").await?;
     tablet.see("[aria-label=Reading]").await?;
     tablet.script("localStorage.setItem('dimensione.signed-by', 'OV'); return null").await?;
     let revision = desk.see("[data-revision]").await?.attr("data-revision").await?.unwrap();
@@ -122,7 +115,7 @@ async fn a_second_screen_shows_the_change_and_who_made_it() -> anyhow::Result<()
 #[tokio::test]
 async fn the_header_tells_when_the_program_is_away() -> anyhow::Result<()> {
     let mut program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/4/bench").await?;
+    let browser = Browser::at(&program, "/jobs/4/bench").await?;
     browser.saved().await?;
     program.kill().await;
     browser.read("[data-save]", "program away").await?;

@@ -7,17 +7,10 @@ use e2e::{Browser, Program};
 use standins::supplier::{Settings, Supplier};
 use tokio::net::TcpListener;
 
-async fn at(program: &Program, path: &str) -> anyhow::Result<Browser> {
-    let browser = Browser::start(1280, 800).await?;
-    browser.driver.goto(program.url(path)).await?;
-    browser.see("h1").await?;
-    Ok(browser)
-}
-
 #[tokio::test]
 async fn from_a_price_list_to_a_kept_candidate() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/4/rack?view=lists").await?;
+    let browser = Browser::at(&program, "/jobs/4/rack?view=lists").await?;
     // A list with foreign headings and one row at fault.
     let mut list = tempfile::Builder::new().suffix(".csv").tempfile()?;
     writeln!(list, "Nr;Name;Felge;LK;Bohrung;Preis;Stock")?;
@@ -78,7 +71,7 @@ async fn from_a_price_list_to_a_kept_candidate() -> anyhow::Result<()> {
 #[tokio::test]
 async fn nothing_fits_and_what_stands_in_the_way_is_said() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/4/rack").await?;
+    let browser = Browser::at(&program, "/jobs/4/rack").await?;
     browser.see("[data-setup='1']").await?;
     browser.see("[aria-label='Budget of the set']").await?.send_keys("100").await?;
     browser.driver.query(By::XPath("//button[.='Find']")).first().await?.click().await?;
@@ -98,7 +91,7 @@ async fn the_supplier_says_when_it_can_be_here_and_the_page_works_without_it() -
     let address = listener.local_addr()?;
     let supplier = Supplier::run(listener, Settings { delay: Duration::ZERO, ..Settings::default() });
     let program = Program::sample_shop().await?.with_supplier(address).await?;
-    let browser = at(&program, "/jobs/4/rack").await?;
+    let browser = Browser::at(&program, "/jobs/4/rack").await?;
     browser.read("[data-setup='1'] [data-lead]", "asked just now").await?;
     // What stickier tires bring is gone through, and is still ticked after a reload.
     browser.driver.query(By::XPath("//label[contains(., 'daily')]/input")).first().await?.click().await?;

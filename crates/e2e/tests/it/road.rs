@@ -2,17 +2,10 @@
 use e2e::thirtyfour::prelude::*;
 use e2e::{Browser, Program};
 
-async fn at(program: &Program, path: &str) -> anyhow::Result<Browser> {
-    let browser = Browser::start(1280, 800).await?;
-    browser.driver.goto(program.url(path)).await?;
-    browser.see("h1").await?;
-    Ok(browser)
-}
-
 #[tokio::test]
 async fn gears_are_drawn_once_they_are_whole() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/4/road").await?;
+    let browser = Browser::at(&program, "/jobs/4/road").await?;
     browser.see("[data-dial]").await?;
     browser.see("[aria-label='Ratios, first to top']").await?.send_keys("3.6 2.1 1.4 1 0.8").await?;
     browser.see("[aria-label='Final drive']").await?.send_keys("3.9").await?;
@@ -34,7 +27,7 @@ async fn gears_are_drawn_once_they_are_whole() -> anyhow::Result<()> {
 #[tokio::test]
 async fn a_class_judges_the_bench_clause_by_clause() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/3/road?part=class").await?;
+    let browser = Browser::at(&program, "/jobs/3/road?part=class").await?;
     browser.read("[data-allowed]", "rims 15 to 17 in").await?;
     browser.read("[data-classed=bench]", "not judged: something it asks for is not stated").await?;
     browser.quit().await
@@ -43,7 +36,7 @@ async fn a_class_judges_the_bench_clause_by_clause() -> anyhow::Result<()> {
 #[tokio::test]
 async fn twelve_depths_go_in_by_keys_alone() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/3/road?part=tread").await?;
+    let browser = Browser::at(&program, "/jobs/3/road?part=tread").await?;
     browser.see("[data-round='0']").await?;
     browser.see("[aria-label='Depth 1 of 12, mm']").await?.click().await?;
     for at in 0..12 {

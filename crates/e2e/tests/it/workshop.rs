@@ -5,13 +5,6 @@ use std::io::Write;
 use e2e::thirtyfour::prelude::*;
 use e2e::{Browser, Program};
 
-async fn at(program: &Program, path: &str) -> anyhow::Result<Browser> {
-    let browser = Browser::start(1280, 800).await?;
-    browser.driver.goto(program.url(path)).await?;
-    browser.see("h1").await?;
-    Ok(browser)
-}
-
 async fn press_button(browser: &Browser, text: &str) -> anyhow::Result<()> {
     let path = By::XPath(format!("//button[normalize-space(.)='{text}']"));
     browser.driver.query(path).first().await?.click().await?;
@@ -21,7 +14,7 @@ async fn press_button(browser: &Browser, text: &str) -> anyhow::Result<()> {
 #[tokio::test]
 async fn from_a_template_to_a_proven_fit_on_the_window() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/4/brakes").await?;
+    let browser = Browser::at(&program, "/jobs/4/brakes").await?;
     browser.read("[aria-label=Profiles]", "Nothing is known of this axle").await?;
     // A card drawn in a file that does not say its unit.
     let mut drawing = tempfile::Builder::new().suffix(".csv").tempfile()?;
@@ -88,7 +81,7 @@ async fn from_a_template_to_a_proven_fit_on_the_window() -> anyhow::Result<()> {
 #[tokio::test]
 async fn two_millimetres_mend_the_big_brake_job() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
-    let browser = at(&program, "/jobs/8/brakes").await?;
+    let browser = Browser::at(&program, "/jobs/8/brakes").await?;
     browser.see("[data-brake-verdict=touches]").await?;
     browser.read("[data-gap=axial]", "−0.3 mm").await?;
     browser.read("[data-smallest='2']", "measure from its mounting pad to the seat").await?;
