@@ -28,10 +28,18 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     };
     let fitted_length = car.number(Fact::FastenerLength, None).and_then(Length::from_mm);
     let mounting = mount(&hub, &side, check.planned.spacer, fitted_length);
-    Some(found(mounting, picked.is_some(), hub.thread))
+    // A wheel that was not picked says no seat, a used one least of all: what holds it must not be forgotten over a ring.
+    let unread = (picked.is_none() && !side.is_the_fitted_one).then(|| match hub.seat {
+        Some(seat) => format!(
+            "The fasteners' seat is {}: read the wheel's before it is bought; on another it works loose.",
+            seat.code()
+        ),
+        None => "Seat and thread are held against the wheel before it is ordered.".to_owned(),
+    });
+    Some(found(mounting, picked.is_some(), unread, hub.thread))
 }
 
-fn found(mounting: Mounting, is_picked: bool, thread: Option<Thread>) -> Finding {
+fn found(mounting: Mounting, is_picked: bool, unread: Option<String>, thread: Option<Thread>) -> Finding {
     // A setup line names no seat and no thread: those belong to the wheel's row and to the order.
     let problems: Vec<_> = mounting
         .problems
@@ -52,16 +60,17 @@ fn found(mounting: Mounting, is_picked: bool, thread: Option<Thread>) -> Finding
         Some(ProblemKind::Unknown) => (Severity::Unknown, "not known"),
         None => (Severity::Good, "goes on"),
     };
-    let says = if problems.is_empty() {
-        Phrase::new(if is_picked {
-            "Bolt circle, bore and seat match."
-        } else {
-            "Bolt circle and bore match. Seat and thread are held against the wheel before it is ordered."
-        })
-    } else {
-        let sentences: Vec<String> = problems.into_iter().map(|one| one.says).collect();
-        Phrase::new(sentences.join(" "))
-    };
+    let mut sentences: Vec<String> = problems.into_iter().map(|one| one.says).collect();
+    if sentences.is_empty() {
+        sentences.push(
+            if is_picked { "Bolt circle, bore and seat match." } else { "Bolt circle and bore match." }
+                .to_owned(),
+        );
+    }
+    if standing != Severity::Stop {
+        sentences.extend(unread);
+    }
+    let says = Phrase::new(sentences.join(" "));
     let turns =
         thread.filter(|_| mounting.length.is_some() || is_picked).map(|thread| least_turns_worked(&thread));
     let says = match &turns {
@@ -110,6 +119,29 @@ mod tests {
             let line = line_on(car("57.1"), "hub", "17x7.5 ET45 225/45R17", planned).unwrap();
             assert_eq!(line.standing, standing, "{planned}: {}", line.word);
         }
+    }
+
+    /// The used wheel that everybody has seen: a ring is ordered, and balls are screwed into cones.
+    #[test]
+    fn the_seat_of_a_wheel_that_nobody_picked_is_asked_for_beside_the_ring() {
+        let mut car = car("57.1");
+        let used = "18x8.5 ET30 5x112 CB66.6 235/40R18";
+        let says = |car: &Car, planned: &str| {
+            let line = line_on(car.clone(), "hub", "18x7.5 ET32 5x112 CB57.1 225/40R18", planned).unwrap();
+            format!("{:?}", line.says)
+        };
+        let open = says(&car, used);
+        assert!(
+            open.contains("rings, 66.6 to 57.1 mm") && open.contains("Seat and thread are held"),
+            "{open}"
+        );
+        car.note(Fact::Seat, None, "ball R12").unwrap();
+        let known = says(&car, used);
+        assert!(known.contains("rings") && known.contains("seat is ball R12: read the wheel's"), "{known}");
+        let same = says(&car, "18x7.5 ET32 5x112 CB57.1 235/40R18");
+        assert!(!same.contains("read the wheel's"), "the fitted wheel is held by them already: {same}");
+        let never = says(&car, "18x8.5 ET30 5x108 CB66.6 235/40R18");
+        assert!(!never.contains("read the wheel's"), "it does not go on at all: {never}");
     }
 
     #[test]
