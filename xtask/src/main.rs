@@ -50,8 +50,8 @@ fn main() -> ExitCode {
     }
 }
 
-/// Builds page and program, starts a simulated gauge and supplier beside it, and becomes the program, so that Ctrl-C and
-/// SIGTERM reach it directly. Both end with it.
+/// Builds page and program, starts a simulated gauge, supplier and car module beside it, and becomes the program, so that
+/// Ctrl-C and SIGTERM reach it directly. They end with it.
 fn demo(rest: &[String]) -> anyhow::Result<()> {
     web::install()?;
     web::build()?;
@@ -80,7 +80,7 @@ struct StandIn {
     arguments: &'static [&'static str],
 }
 
-const STAND_INS: [StandIn; 2] = [
+const STAND_INS: [StandIn; 3] = [
     // It wanders as a hand does.
     StandIn {
         name: "gauge",
@@ -88,6 +88,7 @@ const STAND_INS: [StandIn; 2] = [
         arguments: &["--wander-mm", "4", "--lost-share", "0.02"],
     },
     StandIn { name: "supplier", what: "a simulated supplier", arguments: &[] },
+    StandIn { name: "module", what: "a simulated car module", arguments: &[] },
 ];
 
 impl StandIn {

@@ -110,6 +110,7 @@ const FLOORS: &[&[&str]] = &[
         "catalogue",
         "change",
         "road",
+        "recalibration",
         "track",
         "tread",
         "club",

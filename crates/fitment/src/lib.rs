@@ -7,7 +7,8 @@
 //!   steps, the figures put in, and the source).
 //! - parts: [`tire`], [`wheel`], [`tire_on_rim`], [`notation`] (reading sizes as they are written, typed or pasted),
 //!   [`setup`] (what sits on one axle, and the setup line it is spoken in), [`catalogue`] (what can be ordered),
-//!   [`change`] (from one setup to another), [`road`] (what it does once it rolls), [`track`] (the car at the limit),
+//!   [`change`] (from one setup to another), [`road`] (what it does once it rolls), [`recalibration`] (telling
+//!   the car's module), [`track`] (the car at the limit),
 //!   [`tread`] (as it wears), [`club`] (what a class allows).
 //! - car: [`limits`] (the house's), [`car`] (its record), [`section`] (the cut through wheel and tire), [`motion`] (turned and travelling), [`corner`] (what
 //!   was measured), [`lever`] (what can be done), [`brake`], [`style`].
@@ -49,6 +50,7 @@ pub mod motion;
 pub mod notation;
 pub mod plus_sizes;
 pub mod proven;
+pub mod recalibration;
 pub mod road;
 pub mod rules;
 pub mod section;
