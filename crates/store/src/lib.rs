@@ -7,6 +7,7 @@
 //! - [`catalogue`]: price lists and the rows that came of them.
 //! - [`picked`]: what a job has picked of them, and what was gone through with the owner.
 //! - [`workshop`]: profiles of a job's brakes, what was tried on, photos; insides of wheels. [`proven`]: fits of finished jobs.
+//! - [`module_log`]: what cars' modules were told.
 //! - [`house`]: the house's limits, instruments and people.
 //! - [`journal`]: who changed what and when; undo and redo are read off it, and a damaged job is put back from it.
 //! - [`storage`]: what nothing names any more, and its removal.
@@ -26,6 +27,7 @@ pub mod journal;
 mod leftover;
 pub mod measurements;
 mod migrations;
+pub mod module_log;
 mod once;
 mod patience;
 pub mod picked;

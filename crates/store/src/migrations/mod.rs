@@ -22,11 +22,12 @@ fn migrations() -> Migrations<'static> {
         M::up(include_str!("0008_reading.sql")),
         M::up(include_str!("0009_whole_candidates.sql")),
         M::up(include_str!("0010_road.sql")),
+        M::up(include_str!("0011_module_and_clubs.sql")),
     ])
 }
 
 /// Version of a file that this program writes.
-pub const LATEST: usize = 10;
+pub const LATEST: usize = 11;
 
 /// Since this version the journal keeps changes: a file that comes to it shrinks.
 const JOURNAL_OF_CHANGES: usize = 7;

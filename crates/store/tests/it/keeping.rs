@@ -430,3 +430,28 @@ async fn a_file_of_proven_fits_can_be_taken_out_again_as_one() {
     let rows = shop.store.read(proven::all).await.unwrap();
     assert!(rows.len() == 1 && rows[0].damaged.is_some(), "a damaged one is told, and can be taken out");
 }
+
+#[tokio::test]
+async fn what_a_module_was_told_stands_before_it_is_told_and_goes_with_its_job() {
+    use store::module_log::{self, Telling};
+    let folder = tempfile::tempdir().unwrap();
+    let path = folder.path().join("shop.sqlite");
+    let telling = |told_mm| Telling { vehicle: "LAKE-0417".into(), was_mm: 2209, told_mm, is_restore: false };
+    {
+        let store = Store::open(&path).unwrap();
+        let told = move |tx: &store::Connection| {
+            let job = jobs::create(tx, &content("Drover"), "rs", now())?;
+            let first = module_log::begin(tx, job.id, &telling(2300), "rs", now())?;
+            module_log::finish(tx, first, "confirmed", "told and read back")?;
+            module_log::begin(tx, job.id, &telling(2363), "mk", now())
+        };
+        store.write(move |tx| told(tx)).await.unwrap();
+        // Killed before it was noted how it came out.
+    }
+    let store = Store::open(&path).unwrap();
+    let log = store.read(|c| module_log::list(c, 1)).await.unwrap();
+    let outcomes: Vec<_> =
+        log.iter().map(|one| (one.telling.told_mm, one.outcome.as_str(), one.who.as_str())).collect();
+    assert_eq!(outcomes, [(2363, module_log::ASKED, "mk"), (2300, "confirmed", "rs")]);
+    assert!(store.read(|c| module_log::list(c, 2)).await.unwrap().is_empty());
+}
