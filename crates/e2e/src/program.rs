@@ -15,6 +15,7 @@ pub struct Program {
     running: Option<(oneshot::Sender<()>, JoinHandle<()>)>,
     gauge: Option<SocketAddr>,
     supplier: Option<SocketAddr>,
+    module: Option<SocketAddr>,
     _folder: TempDir,
 }
 
@@ -39,7 +40,8 @@ impl Program {
         let folder = tempfile::tempdir()?;
         let file = folder.path().join("shop.sqlite");
         let address = SocketAddr::from(([127, 0, 0, 1], 0));
-        let mut program = Self { address, file, running: None, gauge: None, supplier: None, _folder: folder };
+        let mut program =
+            Self { address, file, running: None, gauge: None, supplier: None, module: None, _folder: folder };
         if sample {
             server::sample::fill(&Store::open(&program.file)?).await?;
         }
@@ -69,6 +71,17 @@ impl Program {
         Ok(self)
     }
 
+    /// The same with a car's module.
+    ///
+    /// # Errors
+    /// When the port was taken meanwhile.
+    pub async fn with_module(mut self, address: SocketAddr) -> anyhow::Result<Self> {
+        self.module = Some(address);
+        self.kill().await;
+        self.run().await?;
+        Ok(self)
+    }
+
     /// Runs (again), at the address it had before.
     ///
     /// # Errors
@@ -84,6 +97,10 @@ impl Program {
         };
         let shop = match self.supplier {
             Some(address) => shop.with_supplier(server::supplier::HttpSupplier::at(address)?),
+            None => shop,
+        };
+        let shop = match self.module {
+            Some(address) => shop.with_module(server::car_module::LineModule::at(address)),
             None => shop,
         };
         let (stop, stopped) = oneshot::channel::<()>();

@@ -6,7 +6,7 @@
 //! - [`problem`]: every error as RFC 9457, with the only status codes there are.
 //! - [`price_list`]: price lists as they are read. [`catalogue`]: the catalogue they make, kept at hand.
 //! - [`changes`]: which job was changed, told to every screen.
-//! - [`gauge`]: the port to a measuring device.
+//! - [`gauge`]: the port to a measuring device. [`car_module`]: the port to a car's module.
 //! - [`supplier`]: the port to a supplier, and what it said.
 //! - [`brake_sweep`]: the catalogue's wheels over a brake, worked out once. [`photo`]: the picture of a photo, and nothing else.
 //! - [`guard`]: who may ask: Host, Origin, fetch metadata; security headers. [`time_limit`]: how long an answer may take.
@@ -17,6 +17,7 @@
 
 pub mod apart;
 pub mod brake_sweep;
+pub mod car_module;
 pub mod changes;
 pub mod download;
 pub mod extract;
@@ -46,6 +47,7 @@ use axum::extract::{DefaultBodyLimit, FromRef};
 use axum::http::header;
 use axum::middleware::{from_fn, map_response};
 use brake_sweep::BrakeSweepCache;
+use car_module::{CarModule, ModulePort};
 use changes::Changes;
 use download::Downloads;
 use gauge::{GaugePort, NoGauge};
@@ -87,6 +89,8 @@ pub struct AppState {
     pub gauge: Arc<dyn GaugePort>,
     /// The catalogue at hand.
     pub shelf: CatalogueCache,
+    /// The module of the car in the bay.
+    pub module: CarModule,
     /// The supplier, and what it said.
     pub desk: SupplierClient,
     /// The price list that was read last.
@@ -106,12 +110,13 @@ pub struct AppState {
 }
 
 impl AppState {
-    /// A shop without a gauge and without a supplier.
+    /// A shop with nothing plugged in.
     pub fn new(store: Store) -> Self {
         Self {
             store,
             gauge: Arc::new(NoGauge),
             shelf: CatalogueCache::default(),
+            module: CarModule::default(),
             desk: SupplierClient::default(),
             last_read: LastRead::default(),
             progress: Progress::default(),
@@ -133,6 +138,12 @@ impl AppState {
     #[must_use]
     pub fn with_gauge(self, gauge: impl GaugePort + 'static) -> Self {
         Self { gauge: Arc::new(gauge), ..self }
+    }
+
+    /// The same with a car's module.
+    #[must_use]
+    pub fn with_module(self, module: impl ModulePort + 'static) -> Self {
+        Self { module: CarModule::with(module), ..self }
     }
 
     /// The same with a supplier.
@@ -169,6 +180,12 @@ impl FromRef<AppState> for Downloads {
 impl FromRef<AppState> for SupplierClient {
     fn from_ref(shop: &AppState) -> Self {
         shop.desk.clone()
+    }
+}
+
+impl FromRef<AppState> for CarModule {
+    fn from_ref(shop: &AppState) -> Self {
+        shop.module.clone()
     }
 }
 

@@ -9,6 +9,7 @@ use anyhow::{Context, bail};
 use clap::{Parser, Subcommand};
 use server::AppState;
 use server::apart::{self, Reader, Task};
+use server::car_module::LineModule;
 use server::gauge::LineGauge;
 use server::problem::log;
 use server::supplier::HttpSupplier;
@@ -42,6 +43,9 @@ enum Command {
         /// Address of a supplier that is asked what is in stock, on this machine.
         #[arg(long, value_name = "ADDR", value_parser = supplier_address)]
         supplier: Option<SocketAddr>,
+        /// Address of the bridge to a car's module, on this machine.
+        #[arg(long, value_name = "ADDR", value_parser = module_address)]
+        module: Option<SocketAddr>,
         /// Open a file that is damaged, to save what can be read.
         #[arg(long)]
         even_if_damaged: bool,
@@ -76,6 +80,11 @@ fn gauge_address(text: &str) -> Result<SocketAddr, String> {
     on_this_machine(text, "a gauge", 7118)
 }
 
+/// A car's module is reached through a bridge on this machine only.
+fn module_address(text: &str) -> Result<SocketAddr, String> {
+    on_this_machine(text, "a car's module", 7120)
+}
+
 /// A supplier, or the bridge to one, is reached on this machine only.
 fn supplier_address(text: &str) -> Result<SocketAddr, String> {
     on_this_machine(text, "a supplier", 7119)
@@ -95,9 +104,9 @@ fn main() -> ExitCode {
     // Usage errors leave with 2 from here.
     let arguments = Arguments::parse();
     let done = match arguments.command {
-        Command::Serve { demo, data, listen, gauge, supplier, even_if_damaged, with_foreign_log } => {
+        Command::Serve { demo, data, listen, gauge, supplier, module, even_if_damaged, with_foreign_log } => {
             let file = Where { demo, data, opening: Opening { even_if_damaged, with_foreign_log } };
-            run(file, listen, Devices { gauge, supplier })
+            run(file, listen, Devices { gauge, supplier, module })
         }
         Command::Openapi => print_openapi(),
         Command::ReadApart { what } => match Task::from_arguments(&what) {
@@ -127,6 +136,7 @@ fn print_openapi() -> anyhow::Result<()> {
 struct Devices {
     gauge: Option<SocketAddr>,
     supplier: Option<SocketAddr>,
+    module: Option<SocketAddr>,
 }
 
 /// Which file, and how it is opened.
@@ -180,6 +190,10 @@ async fn serve(file: Where, listen: SocketAddr, devices: Devices) -> anyhow::Res
     };
     let shop = match devices.supplier {
         Some(address) => shop.with_supplier(HttpSupplier::at(address).context("no HTTP client")?),
+        None => shop,
+    };
+    let shop = match devices.module {
+        Some(address) => shop.with_module(LineModule::at(address)),
         None => shop,
     };
     server::serve(listener, shop, stop.asked()).await?;

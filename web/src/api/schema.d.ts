@@ -555,6 +555,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/module": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the car's module was told for this job, and whether one is plugged in. It is not called. */
+        get: operations["log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/module/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads the car's module: what it holds, what the plan asks for, what it was told before. */
+        post: operations["read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/module/tell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tells the car's module what the person saw and said yes to, reads it back, and notes both. */
+        post: operations["tell"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/motion": {
         parameters: {
             query?: never;
@@ -3185,6 +3236,64 @@ export interface components {
             /** @description Why it is asked for. */
             why: components["schemas"]["FragmentView"][];
         };
+        /** @description A line of the log. */
+        ModuleLogView: {
+            /** @description When, RFC 3339. */
+            at: string;
+            /** @description Whether it was put back. */
+            is_restore: boolean;
+            /** @description `confirmed`, `unchanged`, `differs`, `beside`, `refused`, `unknown`, or `asked` when nobody noted the end. */
+            outcome: string;
+            /** @description In a sentence. */
+            says: string;
+            /**
+             * Format: int32
+             * @description What it was told.
+             */
+            told_mm: number;
+            /** @description The car the module said it sits in. */
+            vehicle: string;
+            /**
+             * Format: int32
+             * @description What it held.
+             */
+            was_mm: number;
+            /** @description Who signed. */
+            who: string;
+        };
+        /** @description What a module holds. */
+        ModuleStateView: {
+            /** Format: double */
+            axle_ratio: number;
+            /** Format: double */
+            battery_v: number;
+            /**
+             * Format: double
+             * @description Overall diameter that the computer believes; null without a reference tire.
+             */
+            believed_diameter_mm?: number | null;
+            engine_runs: boolean;
+            /** Format: int32 */
+            factory_mm: number;
+            /** Format: int32 */
+            stored_mm: number;
+            vehicle: string;
+        };
+        /** @description The car's module as it stands. */
+        ModuleView: {
+            /** @description Stands beside it. */
+            caution: string;
+            /** @description Whether one is plugged in. */
+            is_there: boolean;
+            /** @description What it was told for this job, latest first. */
+            log: components["schemas"]["ModuleLogView"][];
+            proposed?: components["schemas"]["TellingView"] | null;
+            restore?: components["schemas"]["TellingView"] | null;
+            state?: components["schemas"]["ModuleStateView"] | null;
+            told?: components["schemas"]["ModuleLogView"] | null;
+            /** @description Why it could not be read; null when it was, or was not asked. */
+            why_not?: string | null;
+        };
         /** @description A part that was read, in motion. */
         MotionPart: {
             /**
@@ -5113,6 +5222,38 @@ export interface components {
             tire: string;
             /** @description What that usually asks for. */
             usual: string;
+        };
+        /** @description A module is to be told: what the person saw and said yes to. */
+        TellRequest: {
+            /** @description Whether it is put back to what it held before. */
+            restore?: boolean;
+            /** @description Who signs, for the log. */
+            signed_by?: string;
+            /**
+             * Format: int32
+             * @description What it is to hold.
+             */
+            to_mm: number;
+            /** @description The car it was read to sit in. */
+            vehicle: string;
+            /**
+             * Format: int32
+             * @description What it was read to hold.
+             */
+            was_mm: number;
+        };
+        /** @description Something that the module would be told, and what stands against it. */
+        TellingView: {
+            /** @description Sentences; while there is one it is not told. */
+            blocked: string[];
+            /** Format: double */
+            change_pct: number;
+            /** Format: double */
+            from_factory_pct: number;
+            /** Format: int32 */
+            to_mm: number;
+            /** Format: int32 */
+            was_mm: number;
         };
         /** @description A profile of something inside the barrel. */
         TemplateView: {
@@ -7325,6 +7466,127 @@ export interface operations {
                 };
             };
             422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the log */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModuleView"];
+                };
+            };
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+        };
+    };
+    read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the module, or why it could not be read */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModuleView"];
+                };
+            };
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    tell: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TellRequest"];
+            };
+        };
+        responses: {
+            /** @description how it came out, in `told` */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModuleView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description what stands against it: nothing was told */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
             507: components["responses"]["NoRoom"];

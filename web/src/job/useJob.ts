@@ -128,6 +128,8 @@ export function useJob(id: number) {
       adopt: saver.adopt,
       hold: saver.hold,
       settle: saver.settle,
+      /** Sends what is on its way; whether the program then has all of it. */
+      flush: saver.flush,
       undo: () => void step("undo"),
       redo: () => void step("redo"),
       keep: () => void step("candidates"),

@@ -3,6 +3,7 @@ import { useSheet } from "../job/JobSheet";
 import { readNumber } from "../shared/number";
 import { formatLength, formatSpeed, inWords, percent, useUnits } from "../shared/units";
 import { useDraft } from "../shared/useDraft";
+import { CarModule } from "./CarModule";
 import { Figure } from "./Figure";
 import { GearChart } from "./GearChart";
 import type { PartProps, Sheet } from "./RoadTrack";
@@ -36,6 +37,11 @@ export function Road({ sheet, answer, onChange }: PartProps) {
         gears: { ratios: whole, final: next.final, low_range: next.low, limiter_rpm: next.limiter },
       });
     }
+  };
+  const believe = (mm: number) => {
+    // As fine as it is shown: a module counts in whole millimetres of circumference.
+    const believed_diameter_mm = Math.round(mm * 10) / 10;
+    if (believed_diameter_mm !== sheet.believed_diameter_mm) onChange({ believed_diameter_mm });
   };
   const dial = answer?.dial;
   const speeds = units.speed === "km/h" ? dial?.metric : dial?.imperial;
@@ -91,6 +97,7 @@ export function Road({ sheet, answer, onChange }: PartProps) {
           </div>
         )}
       </section>
+      <CarModule onBelieved={believe} />
       <section aria-label="Gears">
         <h2 className="label-small font-semibold">Gears</h2>
         <div className="flex flex-wrap items-end gap-3">

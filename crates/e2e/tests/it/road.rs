@@ -1,6 +1,8 @@
 //! Road & track: gears typed, a class chosen, and a round of the car by keys only.
 use e2e::thirtyfour::prelude::*;
 use e2e::{Browser, Program};
+use standins::module::{Fault, Module, Settings};
+use tokio::net::TcpListener;
 
 #[tokio::test]
 async fn gears_are_drawn_once_they_are_whole() -> anyhow::Result<()> {
@@ -21,6 +23,41 @@ async fn gears_are_drawn_once_they_are_whole() -> anyhow::Result<()> {
     ratios.send_keys(" 2.2").await?;
     browser.read("[role=alert]", "first to top").await?;
     browser.see("[data-save=held]").await?;
+    browser.quit().await
+}
+
+#[tokio::test]
+async fn a_module_is_read_told_after_a_yes_and_put_back() -> anyhow::Result<()> {
+    let listener = TcpListener::bind("127.0.0.1:0").await?;
+    let address = listener.local_addr()?;
+    let module = Module::run(listener, Settings { fault: Fault::ReadsBackWrong, ..Settings::default() });
+    let program = Program::sample_shop().await?.with_module(address).await?;
+    let browser = Browser::at(&program, "/jobs/2/road").await?;
+    browser.see("[data-does=read]").await?.click().await?;
+    browser.read("[data-module]", "2209 mm").await?;
+    // By keys from here: no is where the focus goes, so that a key pressed twice tells nothing.
+    browser.see("[data-does=proposed]").await?.send_keys(Key::Enter + "").await?;
+    browser.read("[role=alertdialog]", "2209 mm becomes 2363 mm").await?;
+    browser.type_on(Key::Enter + "").await?;
+    browser.until("return document.querySelector('[role=alertdialog]') === null").await?;
+    assert_eq!(module.now().stored_mm, 2209);
+    // It lies: what it says to being told is not believed.
+    browser.see("[data-does=proposed]").await?.click().await?;
+    browser.see("[data-does=yes]").await?.click().await?;
+    browser.read("[data-outcome=differs]", "holds 2370 mm when read back").await?;
+    module.set(|one| one.fault = Fault::None);
+    browser.see("[data-does=restore]").await?.click().await?;
+    browser.read("[data-module-log] [data-outcome=confirmed]", "told and read back: 2209 mm").await?;
+    assert_eq!(module.now().stored_mm, 2209);
+    // Away: the page says so and keeps the log.
+    module.set(|one| one.engine_runs = true);
+    browser.see("[data-does=read]").await?.click().await?;
+    browser.read("[aria-label='Car module']", "the engine runs").await?;
+    drop(module);
+    browser.see("[data-does=read]").await?.click().await?;
+    browser.read("[aria-label='Car module']", "cannot be reached").await?;
+    browser.driver.refresh().await?;
+    browser.read("[data-module-log]", "restored 2370 to 2209 mm").await?;
     browser.quit().await
 }
 

@@ -12,6 +12,7 @@ mod judge;
 mod motion;
 mod proven;
 mod read;
+mod recalibration;
 mod road;
 mod workshop;
 
@@ -70,6 +71,7 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(road::hot_pressure))
             .routes(routes!(road::judge_class))
             .routes(routes!(road::tread_wear))
+            .routes(routes!(recalibration::log))
             .routes(routes!(fit::fit))
             .routes(routes!(fit::window))
             .routes(routes!(bay::registry))
@@ -117,8 +119,10 @@ fn paths() -> OpenApiRouter<AppState> {
                     .layer(from_fn_with_state(LIST_TIME, answered_in_time)),
             )
             .merge(
-                // A photo, a drawing, or a part as many places.
+                // A photo, a drawing, a part as many places, or a module that is told and read back.
                 OpenApiRouter::new()
+                    .routes(routes!(recalibration::read))
+                    .routes(routes!(recalibration::tell))
                     .routes(routes!(fit::sweep))
                     .routes(routes!(workshop::read_profile))
                     .routes(routes!(workshop::add_photo))

@@ -329,7 +329,7 @@ impl From<JobSummary> for JobSummaryView {
 const LABEL_LENGTH: usize = 120;
 const WISH_LENGTH: usize = 400;
 const NOTES_LENGTH: usize = 10_000;
-const SIGN_LENGTH: usize = 40;
+pub(super) const SIGN_LENGTH: usize = 40;
 const MOST_CANDIDATES: usize = 26;
 
 /// A new job: a car and a setup line are enough.

@@ -15,6 +15,7 @@ use store::measurements::{KeptReading, Measurements};
 use utoipa::{IntoParams, ToSchema};
 
 use super::corner::{LeverAmount, choices, coded, length, lever_amounts, read_from, read_levers};
+use super::jobs::SIGN_LENGTH;
 use super::read::FieldErrors;
 use super::{AxleCode, DriveCode, Lines, PerAxle};
 use crate::problem::ApiError;
@@ -312,7 +313,6 @@ pub struct NewReadings {
 
 /// Most readings sent at once; a job keeps more ([`store::jobs::MOST_READINGS`]).
 const MOST_READINGS: usize = 200;
-const SIGN_LENGTH: usize = 40;
 
 impl NewReadings {
     /// Into what the store keeps, and who took them.

@@ -25,6 +25,7 @@ pub mod picked;
 pub mod profiles;
 pub mod proven;
 pub mod read;
+pub mod recalibration;
 pub mod registry;
 pub mod road;
 pub mod road_sheet;

@@ -4,6 +4,7 @@
 mod api;
 mod attack;
 mod bay;
+mod car_module;
 mod catalogue;
 mod changes;
 mod choose;
