@@ -11,11 +11,12 @@ use super::workshop::in_context;
 use crate::apart::Reader;
 use crate::extract::{Body, Id, Upload};
 use crate::problem::{ApiError, Problem};
+use crate::wire::club::{ClassAnswer, ClassRequest, ClubView, clubs};
 use crate::wire::road::{
-    ClassAnswer, ClassRequest, HotPressureRequest, HotPressureView, LoadsRequest, LoadsView, RoadRequest,
-    RoadView, WearRequest, WearView,
+    HotPressureRequest, HotPressureView, LoadsRequest, LoadsView, RoadRequest, RoadView, WearRequest,
+    WearView,
 };
-use crate::wire::road_sheet::{ClubView, RoadSheet, RoadSheetView, TireLog, clubs};
+use crate::wire::road_sheet::{RoadSheet, RoadSheetView, TireLog};
 use crate::wire::tread_log;
 
 /// A job's road and track sheet worked out: dial, gears, corner loads, cold pressures, its class, its tires' seasons.

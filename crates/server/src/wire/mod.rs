@@ -9,6 +9,7 @@ pub mod brief;
 pub mod catalogue;
 pub mod change;
 pub mod choose;
+pub mod club;
 pub mod compare;
 pub mod corner;
 pub mod describe;

@@ -13,10 +13,8 @@ use store::jobs::{Candidate, JobContent};
 use utoipa::ToSchema;
 
 use super::AxleCode;
-use super::road::{
-    AllowedView, COLD_CAUTION, ClassView, DepthsRequest, FourView, GearsRequest, JudgedClauseView, RoadView,
-    WearRequest, WearView,
-};
+use super::club::{AllowedView, ClassView, JudgedClauseView};
+use super::road::{COLD_CAUTION, DepthsRequest, FourView, GearsRequest, RoadView, WearRequest, WearView};
 use crate::problem::ApiError;
 use crate::wire::read::FieldErrors;
 
@@ -615,45 +613,5 @@ fn class_sheet(
     ClassSheetView {
         plans: std::iter::once(of(None, &content.planned, context)).chain(candidates).collect(),
         allowed: AllowedView::from(allowed),
-    }
-}
-
-/// A club's rule file.
-#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
-pub struct ClubView {
-    /// Its name.
-    pub club: String,
-    /// From which day its rules count.
-    pub from: String,
-    /// Its classes.
-    pub classes: Vec<ClassView>,
-}
-
-/// The clubs that ship: invented ones.
-pub fn clubs() -> Vec<ClubView> {
-    [
-        include_str!("../sample/clubs/vennmere-hill.json"),
-        include_str!("../sample/clubs/lakeside-autocross.json"),
-    ]
-    .into_iter()
-    .filter_map(|text| serde_json::from_str(text).ok())
-    .collect()
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn the_clubs_that_ship_can_be_read_and_only_one_clause_is_not_known() {
-        let clubs = clubs();
-        assert_eq!(clubs.len(), 2);
-        let mut errors = FieldErrors::default();
-        let classes: Vec<_> =
-            clubs.iter().flat_map(|club| &club.classes).map(|class| class.read(&mut errors, "")).collect();
-        assert!(errors.finish(()).is_ok());
-        let unknown = classes.iter().flat_map(|class| &class.clauses);
-        let unknown = unknown.filter(|clause| matches!(clause, fitment::club::Clause::Unknown { .. }));
-        assert_eq!(unknown.count(), 1);
     }
 }
