@@ -217,6 +217,7 @@ pub fn classed(
         factory: case.reference_pair(),
         planned: *planned,
         treadwear: Axle::BOTH.map(|axle| parts.tire_of(of(axle)?)?.treadwear),
+        tires: Axle::BOTH.map(|axle| Some(&*parts.tire_of(of(axle)?)?.line)),
         make: Axle::BOTH.map(|axle| parts.wheel_of(of(axle)?)?.make),
         beyond_fender_mm: Axle::BOTH.map(|axle| Some(case.axle(axle)?.style(of(axle)?)?.beyond().as_mm())),
     };

@@ -52,6 +52,11 @@ pub enum Clause {
     },
     /// The tread not beyond the fender.
     TreadInsideFender,
+    /// Tires of these lines only.
+    TireList {
+        /// The lines, as the price lists write them; case and blanks do not count.
+        any_of: Vec<String>,
+    },
     /// One that nobody here knows.
     Unknown {
         /// Its name in the rule file.
@@ -72,9 +77,80 @@ impl Clause {
             Self::Square => "square",
             Self::WheelMaterial { .. } => "wheel_material",
             Self::TreadInsideFender => "tread_inside_fender",
+            Self::TireList { .. } => "tire_list",
             Self::Unknown { name } => name,
         }
     }
+}
+
+/// What a clause asks to be filled in.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Asks {
+    /// At most a figure.
+    Most {
+        /// Its unit.
+        unit: &'static str,
+        /// Highest that makes sense.
+        highest: f64,
+    },
+    /// At least a figure.
+    Least {
+        /// Highest that makes sense.
+        highest: f64,
+    },
+    /// Ways that wheels are made.
+    Makes,
+    /// Lines of tires.
+    Lines,
+    /// Nothing.
+    Nothing,
+}
+
+/// A clause that is known here.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ClauseFacts {
+    /// Its name in a rule file.
+    pub name: &'static str,
+    /// In words.
+    pub title: &'static str,
+    /// What it asks to be filled in.
+    pub asks: Asks,
+}
+
+/// The clauses that are known here.
+pub const CLAUSES: &[ClauseFacts] = &[
+    facts(
+        "rim_diameter_change_in",
+        "rim diameter from the factory's",
+        Asks::Most { unit: "in", highest: 12.0 },
+    ),
+    facts("width_change_in", "rim width from the factory's", Asks::Most { unit: "in", highest: 8.0 }),
+    facts("offset_change_mm", "offset from the factory's", Asks::Most { unit: "mm", highest: 150.0 }),
+    facts("track_change_mm", "track from the factory's", Asks::Most { unit: "mm", highest: 300.0 }),
+    facts("spacers_mm", "spacers", Asks::Most { unit: "mm", highest: 100.0 }),
+    facts("treadwear", "treadwear grade", Asks::Least { highest: 1000.0 }),
+    facts("tire_list", "tires of the list", Asks::Lines),
+    facts("wheel_material", "wheels made so", Asks::Makes),
+    facts("square", "like wheels and tires on both axles", Asks::Nothing),
+    facts("tread_inside_fender", "tread not beyond the fender", Asks::Nothing),
+];
+
+const fn facts(name: &'static str, title: &'static str, asks: Asks) -> ClauseFacts {
+    ClauseFacts { name, title, asks }
+}
+
+/// A clause's words: its title, or for one that is not known its name.
+pub fn title_of(name: &str) -> &str {
+    CLAUSES.iter().find(|one| one.name == name).map_or(name, |one| one.title)
+}
+
+/// A line as it is compared: case and blanks do not count.
+fn plain_line(line: &str) -> String {
+    line.chars().filter(|letter| !letter.is_whitespace()).flat_map(char::to_lowercase).collect()
+}
+
+fn is_on_list(line: &str, any_of: &[String]) -> bool {
+    any_of.iter().any(|one| plain_line(one) == plain_line(line))
 }
 
 /// A class.
@@ -88,13 +164,15 @@ pub struct Class {
 
 /// A plan before a class.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
-pub struct Entry {
+pub struct Entry<'a> {
     /// What the factory fitted.
     pub factory: SetupPair,
     /// What is planned.
     pub planned: SetupPair,
     /// Treadwear grades, front and rear.
     pub treadwear: [Option<u32>; 2],
+    /// Lines of the tires, front and rear.
+    pub tires: [Option<&'a str>; 2],
     /// How the wheels are made, front and rear.
     pub make: [Option<WheelMake>; 2],
     /// How far the tread stands beyond the fender, in millimetres, front and rear; below zero inside it.
@@ -119,7 +197,7 @@ const EXACT: f64 = 1e-9;
 
 impl Class {
     /// Judges a plan, clause by clause.
-    pub fn judge(&self, entry: &Entry) -> Vec<JudgedClause> {
+    pub fn judge(&self, entry: &Entry<'_>) -> Vec<JudgedClause> {
         self.clauses.iter().map(|clause| judge(clause, entry)).collect()
     }
 
@@ -168,10 +246,12 @@ impl Class {
         self.clauses.iter().filter(is_of_the_wheel).all(|clause| judge(clause, &entry).is_kept == Some(true))
     }
 
-    /// Whether a treadwear grade will do; one that is not stated will not where a grade is asked for.
-    pub fn allows_treadwear(&self, grade: Option<u32>) -> bool {
+    /// Whether a tire of a line and a treadwear grade will do; one whose grade is not stated will not where a grade is
+    /// asked for.
+    pub fn allows_tire(&self, line: &str, grade: Option<u32>) -> bool {
         self.clauses.iter().all(|clause| match clause {
             Clause::Treadwear { least } => grade.is_some_and(|grade| grade >= *least),
+            Clause::TireList { any_of } => is_on_list(line, any_of),
             _ => true,
         })
     }
@@ -209,7 +289,7 @@ pub fn is_legal(judged: &[JudgedClause]) -> bool {
     judged.iter().all(|one| one.is_kept == Some(true))
 }
 
-fn judge(clause: &Clause, entry: &Entry) -> JudgedClause {
+fn judge(clause: &Clause, entry: &Entry<'_>) -> JudgedClause {
     let on_both = |of: &dyn Fn(Axle, usize) -> Option<f64>| -> Option<f64> {
         let each = Axle::BOTH.into_iter().zip(0..).map(|(axle, at)| of(axle, at));
         each.collect::<Option<Vec<f64>>>().map(|all| all.into_iter().fold(f64::NEG_INFINITY, f64::max))
@@ -263,6 +343,11 @@ fn judge(clause: &Clause, entry: &Entry) -> JudgedClause {
             let kept = made.map(|made| made.iter().all(|make| any_of.contains(make)));
             return plain(clause, kept, "the wheels are made as it asks", "the wheels are made another way");
         }
+        Clause::TireList { any_of } => {
+            let lines = entry.tires.into_iter().collect::<Option<Vec<&str>>>();
+            let kept = lines.map(|lines| lines.iter().all(|line| is_on_list(line, any_of)));
+            return plain(clause, kept, "the tires are on the list", "a tire is not on the list");
+        }
         Clause::TreadInsideFender => (on_both(&|_, at| entry.beyond_fender_mm[at]), "mm"),
         Clause::Unknown { .. } => {
             return JudgedClause {
@@ -303,11 +388,12 @@ mod tests {
         crate::setup::line::read(line).unwrap().setups.unwrap()
     }
 
-    fn entry(planned: &str) -> Entry {
+    fn entry(planned: &str) -> Entry<'static> {
         Entry {
             factory: pair("16x6.5 ET45 205/50R16"),
             planned: pair(planned),
             treadwear: [Some(200); 2],
+            tires: [Some("Skarn R2"); 2],
             make: [Some(WheelMake::Cast); 2],
             beyond_fender_mm: [Some(-3.0); 2],
         }
@@ -348,7 +434,7 @@ mod tests {
     fn treadwear_material_fender_and_square() {
         let class = |clause| Class { name: "C".into(), clauses: vec![clause] };
         let plan = entry("16x7 ET45 205/50R16");
-        let legal = |clause: Clause, entry: &Entry| is_legal(&class(clause).judge(entry));
+        let legal = |clause: Clause, entry: &Entry<'_>| is_legal(&class(clause).judge(entry));
         assert!(legal(Clause::Treadwear { least: 200 }, &plan));
         assert!(!legal(Clause::Treadwear { least: 201 }, &plan));
         assert!(legal(Clause::TreadInsideFender, &plan));
@@ -357,8 +443,21 @@ mod tests {
             &Entry { beyond_fender_mm: [Some(-3.0), Some(0.5)], ..plan }
         ));
         assert!(!legal(Clause::WheelMaterial { any_of: vec![WheelMake::Forged] }, &plan));
+        let list =
+            |lines: &[&str]| Clause::TireList { any_of: lines.iter().map(|one| (*one).to_owned()).collect() };
+        assert!(legal(list(&["Other", "skarn  R2"]), &plan));
+        assert!(!legal(list(&["Skarn R3"]), &plan) && !legal(list(&[]), &plan));
+        assert!(!legal(list(&["Skarn R2"]), &Entry { tires: [Some("Skarn R2"), None], ..plan }));
         assert!(legal(Clause::Square, &plan));
         assert!(!legal(Clause::Square, &entry("F: 16x7 ET45 205/50R16 R: 16x7.5 ET45 225/45R16")));
+    }
+
+    #[test]
+    fn every_clause_that_is_known_has_words_of_its_own() {
+        let titles: std::collections::BTreeSet<_> = CLAUSES.iter().map(|one| one.title).collect();
+        let names: std::collections::BTreeSet<_> = CLAUSES.iter().map(|one| one.name).collect();
+        assert_eq!((titles.len(), names.len()), (CLAUSES.len(), CLAUSES.len()));
+        assert_eq!((title_of("square"), title_of("no_purple_cars")), (CLAUSES[8].title, "no_purple_cars"));
     }
 
     #[test]

@@ -8,6 +8,7 @@
 //! - [`picked`]: what a job has picked of them, and what was gone through with the owner.
 //! - [`workshop`]: profiles of a job's brakes, what was tried on, photos; insides of wheels. [`proven`]: fits of finished jobs.
 //! - [`module_log`]: what cars' modules were told.
+//! - [`clubs`]: rule files of clubs.
 //! - [`house`]: the house's limits, instruments and people.
 //! - [`journal`]: who changed what and when; undo and redo are read off it, and a damaged job is put back from it.
 //! - [`storage`]: what nothing names any more, and its removal.
@@ -19,6 +20,7 @@
 //! What is deliberately not here: HTTP, wire formats, and any rule of the trade.
 
 pub mod catalogue;
+pub mod clubs;
 mod columns;
 mod error;
 pub mod house;

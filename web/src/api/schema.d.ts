@@ -253,8 +253,44 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The clubs' rule files that ship. */
-        get: operations["club_files"];
+        /** The rule files at hand: those that ship and the house's. */
+        get: operations["list_clubs"];
+        /** Keeps a rule file, in place of the same club's of the same day. */
+        put: operations["put_club"];
+        post?: never;
+        /** Takes a rule file of the house out; one that ships in its place is back. */
+        delete: operations["remove_club"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clubs/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A rule file, to keep or to hand on. */
+        get: operations["club_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clubs/schema": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What describes a rule file to other programs: JSON Schema. */
+        get: operations["club_schema"];
         put?: never;
         post?: never;
         delete?: never;
@@ -563,7 +599,7 @@ export interface paths {
             cookie?: never;
         };
         /** What the car's module was told for this job, and whether one is plugged in. It is not called. */
-        get: operations["log"];
+        get: operations["module_log"];
         put?: never;
         post?: never;
         delete?: never;
@@ -582,7 +618,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Reads the car's module: what it holds, what the plan asks for, what it was told before. */
-        post: operations["read"];
+        post: operations["read_module"];
         delete?: never;
         options?: never;
         head?: never;
@@ -599,7 +635,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Tells the car's module what the person saw and said yes to, reads it back, and notes both. */
-        post: operations["tell"];
+        post: operations["tell_module"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1696,6 +1732,13 @@ export interface components {
             /** @description Whether every clause is known to be kept. */
             legal: boolean;
         };
+        /** @description Of which rule file a job's class was taken. */
+        ClassOf: {
+            /** @description The club. */
+            club: string;
+            /** @description The day from which its rules counted. */
+            from: string;
+        };
         /** @description A plan before a class. */
         ClassRequest: {
             /** @description The class. */
@@ -1704,6 +1747,8 @@ export interface components {
             factory: components["schemas"]["Lines"];
             /** @description What is planned. */
             planned: components["schemas"]["Lines"];
+            /** @description Lines of the tires, for a class with a list. */
+            tires?: components["schemas"]["PerAxle_Option_String"];
             /** @description How far the tread stands beyond the fender; below zero inside it. */
             tread_beyond_fender_mm?: components["schemas"]["PerAxle_Option_f64"];
             /** @description Treadwear grades. */
@@ -1715,6 +1760,8 @@ export interface components {
         ClassSheetView: {
             /** @description The most it leaves in front. */
             allowed: components["schemas"]["AllowedView"];
+            /** @description What became of the club's rules since it was taken; null while they are the same, or nobody knows of which it was. */
+            news?: string | null;
             /** @description The bench and the candidates. */
             plans: components["schemas"]["ClassedView"][];
         };
@@ -1734,13 +1781,26 @@ export interface components {
             /** @description The candidate's letter; null for the bench. */
             letter?: string | null;
         };
+        /** @description A clause of a class, and what it asks to be filled in. */
+        ClauseEntry: {
+            /** @description `most`, `least`, `makes`, `lines` or `nothing`. */
+            asks: string;
+            code: string;
+            /**
+             * Format: double
+             * @description Highest figure, where it asks for one.
+             */
+            highest?: number | null;
+            title: string;
+            unit: string;
+        };
         /** @description A clause of a class, as a rule file has it. */
         ClauseView: {
             /** @description One of these. */
             any_of?: string[];
             /**
              * @description `rim_diameter_change_in`, `width_change_in`, `offset_change_mm`, `track_change_mm`, `treadwear`, `spacers_mm`,
-             *     `square`, `wheel_material`, `tread_inside_fender`; any other is kept and not judged.
+             *     `square`, `wheel_material`, `tire_list`, `tread_inside_fender`; any other is kept and not judged.
              */
             clause: string;
             /**
@@ -1792,13 +1852,13 @@ export interface components {
             /** Format: double */
             worst_low_mm?: number | null;
         };
-        /** @description A club's rule file. */
+        /** @description A club's rule file. Described for other programs by `GET /clubs/schema`. */
         ClubView: {
             /** @description Its classes. */
             classes: components["schemas"]["ClassView"][];
             /** @description Its name. */
             club: string;
-            /** @description From which day its rules count. */
+            /** @description From which day its rules count, as in 2026-03-01. */
             from: string;
         };
         /** @description Cold pressures to set. */
@@ -2803,6 +2863,8 @@ export interface components {
             ok?: boolean | null;
             /** @description In a sentence. */
             says: string;
+            /** @description In words; of one that is not known its name. */
+            title: string;
         };
         /**
          * @description What of the fitted set stays on the car; where nothing is said, equal lines are the same parts. What stays is not counted
@@ -2813,6 +2875,19 @@ export interface components {
             tire?: boolean | null;
             /** @description The very wheel. */
             wheel?: boolean | null;
+        };
+        /** @description A rule file and how it stands here. */
+        KeptClubView: components["schemas"]["ClubView"] & {
+            /** @description When the house changed it, RFC 3339. */
+            changed_at?: string | null;
+            /** @description Whether it is the club's that counts today. */
+            counts: boolean;
+            /** @description Why it cannot be read, when it cannot: it has no classes then. */
+            damaged?: string | null;
+            /** @description Whether it came with the program as it is. */
+            ships: boolean;
+            /** @description Who did. */
+            who?: string | null;
         };
         /** @description A car the shop has had. */
         KnownCar: {
@@ -4527,6 +4602,8 @@ export interface components {
             brake_parts: components["schemas"]["UnitEntry"][];
             /** @description What must stand beside work on the car. */
             cautions: components["schemas"]["Cautions"];
+            /** @description Clauses of a club's class that are judged. */
+            clauses: components["schemas"]["ClauseEntry"][];
             /** @description What a tried wheel can meet. */
             contacts: components["schemas"]["UnitEntry"][];
             /** @description Ways along which it is read. */
@@ -4551,6 +4628,8 @@ export interface components {
             units: components["schemas"]["UnitEntry"][];
             /** @description The verdicts. */
             verdicts: components["schemas"]["VerdictEntry"][];
+            /** @description How wheels are made. */
+            wheel_makes: components["schemas"]["UnitEntry"][];
             /** @description What the finder can be asked for. */
             wishes: components["schemas"]["WishChoices"];
         };
@@ -4605,6 +4684,7 @@ export interface components {
             believed_diameter_mm?: number | null;
             car?: components["schemas"]["CarSheet"] | null;
             class?: components["schemas"]["ClassView"] | null;
+            class_of?: components["schemas"]["ClassOf"] | null;
             /**
              * Format: double
              * @description Cruise in top gear.
@@ -6594,7 +6674,7 @@ export interface operations {
             507: components["responses"]["NoRoom"];
         };
     };
-    club_files: {
+    list_clubs: {
         parameters: {
             query?: never;
             header?: never;
@@ -6603,13 +6683,159 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description the clubs with their classes */
+            /** @description the clubs with their classes, by club and day */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClubView"][];
+                    "application/json": components["schemas"]["KeptClubView"][];
+                };
+            };
+            403: components["responses"]["NotFromHere"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+        };
+    };
+    put_club: {
+        parameters: {
+            query?: {
+                /** @description Who signs, for the journal. */
+                signed_by?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClubView"];
+            };
+        };
+        responses: {
+            /** @description the rule files at hand */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptClubView"][];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    remove_club: {
+        parameters: {
+            query: {
+                /** @description The club. */
+                club: string;
+                /** @description The day from which it counts. */
+                from: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the rule files at hand */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptClubView"][];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description the house has none such */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    club_file: {
+        parameters: {
+            query: {
+                /** @description The club. */
+                club: string;
+                /** @description The day from which it counts. */
+                from: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClubView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description none such */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+        };
+    };
+    club_schema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the schema */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
                 };
             };
             403: components["responses"]["NotFromHere"];
@@ -7471,7 +7697,7 @@ export interface operations {
             507: components["responses"]["NoRoom"];
         };
     };
-    log: {
+    module_log: {
         parameters: {
             query?: never;
             header?: never;
@@ -7505,7 +7731,7 @@ export interface operations {
             503: components["responses"]["NotNow"];
         };
     };
-    read: {
+    read_module: {
         parameters: {
             query?: never;
             header?: never;
@@ -7540,7 +7766,7 @@ export interface operations {
             507: components["responses"]["NoRoom"];
         };
     };
-    tell: {
+    tell_module: {
         parameters: {
             query?: never;
             header?: never;

@@ -6,6 +6,7 @@ import { Brakes } from "../brakes/Brakes";
 import { Car } from "../car/Car";
 import { Compare } from "../compare/Compare";
 import { Counter } from "../counter/Counter";
+import { Clubs } from "../house/Clubs";
 import { House } from "../house/House";
 import { JobSheet } from "../job/JobSheet";
 import { Motion } from "../motion/Motion";
@@ -37,6 +38,7 @@ export function Pages() {
         <Route path="sheet" element={<PrintSheet />} />
       </Route>
       <Route path="/house" element={<House />} />
+      <Route path="/house/clubs" element={<Clubs />} />
       <Route path="*" element={<NotThere what="page" />} />
     </Routes>
   );

@@ -280,6 +280,12 @@ export function House() {
                 <option value="imperial">inches, mph</option>
               </select>
             </section>
+            <section>
+              <h2 className="label-small font-semibold">Clubs' rules</h2>
+              <Link to="/house/clubs" className="plain-button text-accent px-0 font-medium">
+                Classes of the clubs, by day
+              </Link>
+            </section>
             <Storage />
           </div>
         </main>

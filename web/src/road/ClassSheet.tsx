@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { answer as answered, api } from "../api/client";
 import { Mark } from "../shared/Mark";
 import type { PartProps } from "./RoadTrack";
@@ -9,8 +10,27 @@ const range = (range: number[] | null | undefined, unit: string) =>
 /** The class the car runs in: what it leaves, and clause by clause what it says of the bench and of what is kept. */
 export function ClassSheet({ sheet, answer, onChange }: PartProps) {
   const clubs = useQuery({ queryKey: ["clubs"], queryFn: () => answered(api.GET("/api/v1/clubs")) });
-  const all = (clubs.data ?? []).flatMap((club) =>
-    club.classes.map((one) => ({ ...one, title: `${club.club}: ${one.name}` })),
+  const all = (clubs.data ?? []).flatMap(({ club, from, counts, classes }) =>
+    classes.map((one) => ({
+      ...one,
+      counts,
+      of: { club, from },
+      title: `${club}: ${one.name}${counts ? "" : `, rules of ${from}`}`,
+    })),
+  );
+  // What a job took may be of rules that count no longer: its club and day tell which.
+  const taken = all.find(
+    (one) =>
+      one.name === sheet.class?.name &&
+      (!sheet.class_of || (one.of.club === sheet.class_of.club && one.of.from === sheet.class_of.from)),
+  );
+  const take = (chosen: (typeof all)[number] | undefined) =>
+    onChange({
+      class: chosen ? { name: chosen.name, clauses: chosen.clauses } : null,
+      class_of: chosen?.of ?? null,
+    });
+  const now = all.find(
+    (one) => one.counts && one.of.club === sheet.class_of?.club && one.name === sheet.class?.name,
   );
   const judged = answer?.class;
   return (
@@ -19,18 +39,32 @@ export function ClassSheet({ sheet, answer, onChange }: PartProps) {
         <span className="label-small block">Runs in</span>
         <select
           className="bg-base-200 h-[34px] px-2"
-          value={all.find((one) => one.name === sheet.class?.name)?.title ?? ""}
+          value={taken?.title ?? sheet.class?.name ?? ""}
           onChange={(event) => {
-            const chosen = all.find((one) => one.title === event.target.value);
-            onChange({ class: chosen ? { name: chosen.name, clauses: chosen.clauses } : null });
+            take(all.find((one) => one.title === event.target.value));
           }}
         >
           <option value="">no class</option>
+          {sheet.class?.name && !taken && <option>{sheet.class.name}</option>}
           {all.map((one) => (
             <option key={one.title}>{one.title}</option>
           ))}
         </select>
       </label>
+      <Link to="/house/clubs" className="plain-button px-0 text-[14px]">
+        Rules of the clubs
+      </Link>
+      {judged?.news && (
+        <p role="status" className="flex items-start gap-1 text-[15px]" data-news>
+          <Mark standing="mind" size={14} />
+          {judged.news}
+          {now && (
+            <button type="button" className="plain-button py-0" onClick={() => take(now)}>
+              Take the rules of {now.of.from}
+            </button>
+          )}
+        </p>
+      )}
       {judged ? (
         <>
           <p className="mt-2 text-[15px]" data-allowed>
@@ -50,7 +84,7 @@ export function ClassSheet({ sheet, answer, onChange }: PartProps) {
                     {plan.clauses.map((one) => (
                       <tr key={one.clause} className="rule">
                         <th scope="row" className="pr-4 text-left font-normal">
-                          {one.clause.replaceAll("_", " ")}
+                          {one.title}
                         </th>
                         <td>
                           <span className="flex items-center gap-1">

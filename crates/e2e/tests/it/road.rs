@@ -71,6 +71,33 @@ async fn a_class_judges_the_bench_clause_by_clause() -> anyhow::Result<()> {
 }
 
 #[tokio::test]
+async fn rules_are_written_as_a_form_and_the_class_hears_of_them() -> anyhow::Result<()> {
+    let program = Program::sample_shop().await?;
+    let browser = Browser::at(&program, "/house/clubs").await?;
+    browser.see("[aria-label='Edit Vennmere Hill Climb Club 2026-01-01']").await?.click().await?;
+    let width = "[data-class='0'] [data-clause=width_change_in] input";
+    let field = browser.see(width).await?;
+    field.clear().await?;
+    field.send_keys("-1").await?;
+    browser.see("[type=submit]").await?.click().await?;
+    browser.read("[data-class='0'] [role=alert]", "width_change_in needs most").await?;
+    // What was written outlives a reload.
+    browser.driver.refresh().await?;
+    let field = browser.see(width).await?;
+    field.clear().await?;
+    field.send_keys("1.5").await?;
+    browser.see("[type=submit]").await?.click().await?;
+    browser.read("[data-clubs]", "counts now").await?;
+    browser.read("output", "Saved: Vennmere").await?;
+    browser.driver.goto(program.url("/jobs/3/road?part=class")).await?;
+    browser.read("[data-news]", "were changed here").await?;
+    browser.see("[data-news] button").await?.click().await?;
+    browser.until("return document.querySelector('[data-news]') === null").await?;
+    browser.read("[data-allowed]", "width 5 to 8 in").await?;
+    browser.quit().await
+}
+
+#[tokio::test]
 async fn twelve_depths_go_in_by_keys_alone() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
     let browser = Browser::at(&program, "/jobs/3/road?part=tread").await?;

@@ -32,6 +32,18 @@ pub enum WheelMake {
 
 coded!(WheelMake: Cast = "cast", FlowFormed = "flow_formed", Forged = "forged", Steel = "steel");
 
+impl WheelMake {
+    /// In words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Cast => "cast",
+            Self::FlowFormed => "flow-formed",
+            Self::Forged => "forged",
+            Self::Steel => "steel",
+        }
+    }
+}
+
 /// What a tire is for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
 #[allow(missing_docs, reason = "the trade's names")]

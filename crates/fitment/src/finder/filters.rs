@@ -177,7 +177,7 @@ pub(super) fn tire_may(
     }) && force.holds(Filter::Load, || asks.load_is_enough(axle, row))
         && force.holds(Filter::Speed, || asks.speed_is_enough(axle, row))
         && force.holds(Filter::Class, || {
-            wish.class.as_ref().is_none_or(|class| class.allows_treadwear(row.treadwear))
+            wish.class.as_ref().is_none_or(|class| class.allows_tire(&row.line, row.treadwear))
         })
         && force.holds(Filter::Lines, || {
             is_own || wish.tire_line.as_deref().is_none_or(|line| line == &*row.line)

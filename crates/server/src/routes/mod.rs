@@ -3,6 +3,7 @@
 mod bay;
 mod catalogue;
 mod choose;
+mod clubs;
 mod description;
 mod finder;
 mod fit;
@@ -66,7 +67,9 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(road::sheet))
             .routes(routes!(road::tread_log_out))
             .routes(routes!(road::tread_log_in))
-            .routes(routes!(road::club_files))
+            .routes(routes!(clubs::list, clubs::put, clubs::remove))
+            .routes(routes!(clubs::file))
+            .routes(routes!(clubs::schema))
             .routes(routes!(road::loads))
             .routes(routes!(road::hot_pressure))
             .routes(routes!(road::judge_class))

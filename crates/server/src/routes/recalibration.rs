@@ -15,7 +15,7 @@ use crate::problem::{ApiError, FieldError, Problem};
 use crate::wire::recalibration::{ModuleView, TellRequest, against, held_before};
 
 /// What the car's module was told for this job, and whether one is plugged in. It is not called.
-#[utoipa::path(get, path = "/jobs/{id}/module", params(("id" = i64, Path)), tag = "road", responses(
+#[utoipa::path(get, path = "/jobs/{id}/module", operation_id = "module_log", params(("id" = i64, Path)), tag = "road", responses(
     (status = 200, description = "the log", body = ModuleView),
     (status = 404, description = "no such job", body = Problem)
 ))]
@@ -32,7 +32,7 @@ pub(super) async fn log(
 }
 
 /// Reads the car's module: what it holds, what the plan asks for, what it was told before.
-#[utoipa::path(post, path = "/jobs/{id}/module/read", params(("id" = i64, Path)), tag = "road", responses(
+#[utoipa::path(post, path = "/jobs/{id}/module/read", operation_id = "read_module", params(("id" = i64, Path)), tag = "road", responses(
     (status = 200, description = "the module, or why it could not be read", body = ModuleView),
     (status = 404, description = "no such job", body = Problem)
 ))]
@@ -53,7 +53,7 @@ pub(super) async fn read(
 }
 
 /// Tells the car's module what the person saw and said yes to, reads it back, and notes both.
-#[utoipa::path(post, path = "/jobs/{id}/module/tell", params(("id" = i64, Path)), request_body = TellRequest, tag = "road", responses(
+#[utoipa::path(post, path = "/jobs/{id}/module/tell", operation_id = "tell_module", params(("id" = i64, Path)), request_body = TellRequest, tag = "road", responses(
     (status = 200, description = "how it came out, in `told`", body = ModuleView),
     (status = 404, description = "no such job", body = Problem),
     (status = 422, description = "what stands against it: nothing was told", body = Problem)

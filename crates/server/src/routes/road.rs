@@ -5,13 +5,14 @@ use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use exchange::table::{Format, Place};
-use store::{Store, jobs};
+use store::{Store, clubs, jobs};
 
+use super::clubs::this_day;
 use super::workshop::in_context;
 use crate::apart::Reader;
 use crate::extract::{Body, Id, Upload};
 use crate::problem::{ApiError, Problem};
-use crate::wire::club::{ClassAnswer, ClassRequest, ClubView, clubs};
+use crate::wire::club::{ClassAnswer, ClassRequest, at_hand};
 use crate::wire::road::{
     HotPressureRequest, HotPressureView, LoadsRequest, LoadsView, RoadRequest, RoadView, WearRequest,
     WearView,
@@ -31,7 +32,8 @@ pub(super) async fn sheet(
     Body(sheet): Body<RoadSheet>,
 ) -> Result<Json<RoadSheetView>, ApiError> {
     let (job, context) = in_context(&store, id).await?;
-    crate::off_thread(move || sheet.answer(&job.content, &context).map(Json)).await?
+    let clubs = at_hand(store.read(clubs::list).await?, this_day());
+    crate::off_thread(move || sheet.answer(&job.content, &context, &clubs).map(Json)).await?
 }
 
 /// A job's tread log as a table, a reading a row.
@@ -65,14 +67,6 @@ pub(super) async fn tread_log_in(
 ) -> Result<Json<Vec<TireLog>>, ApiError> {
     let table = reader.table(bytes, Place { header_row: Some(1), ..Place::default() }).await?;
     crate::off_thread(move || tread_log::tires(&table).map(Json)).await?
-}
-
-/// The clubs' rule files that ship.
-#[utoipa::path(get, path = "/clubs", tag = "road", responses(
-    (status = 200, description = "the clubs with their classes", body = Vec<ClubView>)
-))]
-pub(super) async fn club_files() -> Json<Vec<ClubView>> {
-    Json(clubs())
 }
 
 /// What a plan does once it rolls: dial, gears, crawl and pull.

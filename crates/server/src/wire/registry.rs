@@ -3,9 +3,10 @@
 use fitment::Offset;
 use fitment::brake::{BrakePart, READINGS_PLUS_MINUS_MM, TEMPLATE_PLUS_MINUS_MM, THICKEST_MM, USUAL_WEIGHTS};
 use fitment::car::{FACTS, FactKind};
-use fitment::catalogue::{Season, Use};
+use fitment::catalogue::{Season, Use, WheelMake};
 use fitment::clearance::Verdict;
 use fitment::clearance::band::LEFT_TO_RIGHT;
+use fitment::club::{Asks, CLAUSES, ClauseFacts};
 use fitment::corner::ToRead;
 use fitment::corner::feature::{BlocksFrom, Carrier};
 use fitment::corner::{Direction, Face, Feature, ReadingUnit};
@@ -161,6 +162,19 @@ pub struct WishStart {
     pub rim_max_in: f64,
 }
 
+/// A clause of a class, and what it asks to be filled in.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::club::ClauseFacts")]
+pub struct ClauseEntry {
+    pub code: &'static str,
+    pub title: &'static str,
+    /// `most`, `least`, `makes`, `lines` or `nothing`.
+    pub asks: &'static str,
+    pub unit: &'static str,
+    /// Highest figure, where it asks for one.
+    pub highest: Option<f64>,
+}
+
 /// What must stand beside work on the car.
 #[derive(Debug, Serialize, ToSchema)]
 #[allow(missing_docs, reason = "by the place where each stands")]
@@ -197,6 +211,10 @@ pub struct Registry {
     pub verdicts: Vec<VerdictEntry>,
     /// What the finder can be asked for.
     pub wishes: WishChoices,
+    /// Clauses of a club's class that are judged.
+    pub clauses: Vec<ClauseEntry>,
+    /// How wheels are made.
+    pub wheel_makes: Vec<UnitEntry>,
     /// How a wheel can stand at the fender line.
     pub looks: Vec<UnitEntry>,
     /// Figures for entry fields.
@@ -271,6 +289,8 @@ impl Registry {
                     rim_max_in: SearchCriteria::USUAL_RIMS_IN.1,
                 },
             },
+            clauses: CLAUSES.iter().map(clause).collect(),
+            wheel_makes: listed!(WheelMake),
             looks: Style::ALL.iter().map(|one| UnitEntry { code: one.code(), name: one.word() }).collect(),
             figures: EntryFigures {
                 weights_from_y_mm: USUAL_WEIGHTS.from_y,
@@ -366,6 +386,17 @@ fn part(what: ToRead) -> PartEntry {
             facts.carrier != Carrier::Body && matches!(facts.bears, BlocksFrom::Inboard | BlocksFrom::Barrel)
         }),
     }
+}
+
+fn clause(row: &ClauseFacts) -> ClauseEntry {
+    let (asks, unit, highest) = match row.asks {
+        Asks::Most { unit, highest } => ("most", unit, Some(highest)),
+        Asks::Least { highest } => ("least", "", Some(highest)),
+        Asks::Makes => ("makes", "", None),
+        Asks::Lines => ("lines", "", None),
+        Asks::Nothing => ("nothing", "", None),
+    };
+    ClauseEntry { code: row.name, title: row.title, asks, unit, highest }
 }
 
 fn lever_entry(row: &lever::Facts) -> LeverEntry {

@@ -13,7 +13,7 @@ use store::jobs::{Candidate, JobContent};
 use utoipa::ToSchema;
 
 use super::AxleCode;
-use super::club::{AllowedView, ClassView, JudgedClauseView};
+use super::club::{AllowedView, ClassOf, ClassView, JudgedClauseView, KeptClubView};
 use super::road::{COLD_CAUTION, DepthsRequest, FourView, GearsRequest, RoadView, WearRequest, WearView};
 use crate::problem::ApiError;
 use crate::wire::read::FieldErrors;
@@ -98,6 +98,9 @@ pub struct RoadSheet {
     /// Its class.
     #[serde(default)]
     pub class: Option<ClassView>,
+    /// Of which rule file it was taken.
+    #[serde(default)]
+    pub class_of: Option<ClassOf>,
     /// Its tires.
     #[serde(default)]
     pub tires: Vec<TireLog>,
@@ -165,6 +168,10 @@ impl RoadSheet {
         }
         if let Some(class) = &self.class {
             class.read(&mut errors, "/class");
+        }
+        if let Some(of) = &self.class_of {
+            errors.text("/class_of/club", &of.club, 120);
+            errors.text("/class_of/from", &of.from, 20);
         }
         if self.tires.len() > MOST_TIRES {
             errors.fault("/tires", format!("more than {MOST_TIRES} tires are not kept with a job"));
@@ -334,6 +341,8 @@ pub struct ClassSheetView {
     pub plans: Vec<ClassedView>,
     /// The most it leaves in front.
     pub allowed: AllowedView,
+    /// What became of the club's rules since it was taken; null while they are the same, or nobody knows of which it was.
+    pub news: Option<String>,
 }
 
 /// Four wheels with their tires.
@@ -447,7 +456,12 @@ impl RoadSheet {
     ///
     /// # Errors
     /// Every field at fault.
-    pub fn answer(&self, content: &JobContent, context: &JudgingContext) -> Result<RoadSheetView, ApiError> {
+    pub fn answer(
+        &self,
+        content: &JobContent,
+        context: &JudgingContext,
+        clubs: &[KeptClubView],
+    ) -> Result<RoadSheetView, ApiError> {
         self.checked()?;
         let mut none = FieldErrors::default();
         let tires = diameters(context, content);
@@ -490,7 +504,10 @@ impl RoadSheet {
             cruise_kmh,
             track: track.into_iter().map(TrackCaseView::from).collect(),
             cold,
-            class: self.class.as_ref().map(|class| class_sheet(class, content, &known, context)),
+            class: self.class.as_ref().map(|class| ClassSheetView {
+                news: self.class_of.as_ref().and_then(|of| of.news(class, clubs)),
+                ..class_sheet(class, content, &known, context)
+            }),
             seasons,
             rotation,
             rotation_caution: upkeep::CAUTION,
@@ -613,5 +630,6 @@ fn class_sheet(
     ClassSheetView {
         plans: std::iter::once(of(None, &content.planned, context)).chain(candidates).collect(),
         allowed: AllowedView::from(allowed),
+        news: None,
     }
 }

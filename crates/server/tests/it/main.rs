@@ -8,6 +8,7 @@ mod car_module;
 mod catalogue;
 mod changes;
 mod choose;
+mod clubs;
 mod connections;
 mod jobs;
 mod motion;

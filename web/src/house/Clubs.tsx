@@ -1,0 +1,227 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { Link } from "react-router";
+import { Away, answer, api, type Problem, Refused, type Schemas } from "../api/client";
+import { signedBy } from "../job/unsaved";
+import { useRegistry } from "../shared/registry";
+import { useDraft } from "../shared/useDraft";
+import { RulesForm } from "./RulesForm";
+
+export type Rules = Schemas["ClubView"];
+type Kept = Schemas["KeptClubView"];
+/** What is being written; of a file that was there, where it stood. */
+type Draft = { rules: Rules; of: { club: string; from: string } | null };
+
+const NEW: Rules = { club: "", from: "", classes: [{ name: "", clauses: [] }] };
+const keyOf = (one: { club: string; from: string }) => `${one.club} ${one.from}`;
+const plain = ({ club, from, classes }: Rules): Rules => ({ club, from, classes });
+
+/** Clubs' rule files: dated, written as a form, brought and handed on as JSON. */
+export function Clubs() {
+  const registry = useRegistry();
+  const queries = useQueryClient();
+  const clubs = useQuery({ queryKey: ["clubs"], queryFn: () => answer(api.GET("/api/v1/clubs")) });
+  const [draft, setDraft] = useDraft<Draft | null>("house.club", null);
+  const [says, setSays] = useState("");
+  const [errors, setErrors] = useState<Problem["errors"]>([]);
+  /** How to take the last step back. */
+  const [back, setBack] = useState<{ put: Rules | null; remove: Rules | null } | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    document.title = "Clubs' rules · Dimensione";
+  }, []);
+  const all = clubs.data ?? [];
+  const put = (rules: Rules) =>
+    answer(api.PUT("/api/v1/clubs", { params: { query: { signed_by: signedBy() } }, body: plain(rules) }));
+  const remove = ({ club, from }: Rules) =>
+    answer(api.DELETE("/api/v1/clubs", { params: { query: { club, from } } }));
+  const attempt = async (work: () => Promise<void>) => {
+    setErrors([]);
+    try {
+      await work();
+      await queries.invalidateQueries({ queryKey: ["road"] });
+    } catch (error) {
+      if (error instanceof Refused) setErrors(error.problem.errors);
+      setSays(
+        error instanceof Away
+          ? "The program does not answer. What you wrote stays here; press Save again."
+          : (error as Error).message,
+      );
+    }
+  };
+  const save = () =>
+    attempt(async () => {
+      if (!draft) return;
+      const list = await put(draft.rules);
+      const key = keyOf({ club: draft.rules.club.trim(), from: draft.rules.from.trim() });
+      const before = all.find((one) => keyOf(one) === key);
+      queries.setQueryData(["clubs"], list);
+      setDraft(null);
+      setBack(before && !before.ships ? { put: before, remove: null } : { put: null, remove: draft.rules });
+      setSays(`Saved: ${key}.`);
+    });
+  const takeOut = (one: Kept) =>
+    attempt(async () => {
+      queries.setQueryData(["clubs"], await remove(one));
+      setBack(one.damaged ? null : { put: one, remove: null });
+      setSays(`Taken out: ${keyOf(one)}.`);
+    });
+  const takeBack = () =>
+    attempt(async () => {
+      if (!back) return;
+      if (back.put) queries.setQueryData(["clubs"], await put(back.put));
+      if (back.remove) queries.setQueryData(["clubs"], await remove(back.remove));
+      setBack(null);
+      setSays("Taken back.");
+    });
+  const bring = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    setErrors([]);
+    try {
+      const read = JSON.parse(await chosen.text()) as Partial<Rules>;
+      if (!Array.isArray(read?.classes)) throw new Error("no classes");
+      const classes = read.classes.map((one) => ({ name: one.name ?? "", clauses: one.clauses ?? [] }));
+      setDraft({ rules: { club: read.club ?? "", from: read.from ?? "", classes }, of: null });
+      setSays(`${chosen.name} is in the form; look at it and press Save.`);
+    } catch {
+      setSays(`${chosen.name} is no rule file: JSON with club, from and classes. Nothing was changed.`);
+    }
+  };
+  const title = draft?.of ? `${draft.of.club}, from ${draft.of.from}` : "New rules";
+  return (
+    <div className="min-h-dvh p-[10px]">
+      <div className="sheet flex min-h-[calc(100dvh-20px)] flex-col">
+        <header className="border-base-300 flex items-stretch border-b">
+          <Link to="/house" className="plain-button flex items-center font-medium">
+            ‹ House
+          </Link>
+          <h1 className="flex items-center px-3 text-[17px]">Clubs' rules</h1>
+          <div className="ml-auto flex items-center gap-2 px-2">
+            <output className={`text-[14px] ${errors.length ? "text-error" : ""}`}>{says}</output>
+            {back && (
+              <button type="button" className="plain-button" onClick={() => void takeBack()}>
+                Take back
+              </button>
+            )}
+          </div>
+        </header>
+        <main className="grid flex-1 content-start gap-x-10 gap-y-5 px-4 py-3 min-[1000px]:grid-cols-[1fr_1.4fr]">
+          <section aria-label="Rule files">
+            <p className="max-w-prose text-[14px]">
+              Of each club the newest rules that have begun count. A file with a later day waits for it. The
+              club's current rulebook and its scrutineer decide.
+            </p>
+            <table className="mt-2 w-full text-[15px]" data-clubs>
+              <tbody>
+                {all.map((one) => (
+                  <tr key={keyOf(one)} className="rule align-top">
+                    <td className="py-1 pr-3">
+                      {one.club}
+                      <span className="block text-[13px] opacity-85">
+                        {one.damaged
+                          ? `cannot be read: ${one.damaged}`
+                          : one.classes.map(({ name }) => name).join(", ")}
+                      </span>
+                    </td>
+                    <td className="pr-3 whitespace-nowrap">
+                      from {one.from}
+                      <span className="block text-[13px] opacity-85">
+                        {one.counts ? "counts now" : "does not count now"}
+                        {one.ships ? "; as shipped" : one.who ? `; by ${one.who}` : ""}
+                      </span>
+                    </td>
+                    <td className="text-right whitespace-nowrap">
+                      {!one.damaged && (
+                        <>
+                          <button
+                            type="button"
+                            className="plain-button py-0"
+                            aria-label={`Edit ${keyOf(one)}`}
+                            onClick={() => {
+                              setErrors([]);
+                              setSays("");
+                              setDraft({ rules: plain(one), of: { club: one.club, from: one.from } });
+                            }}
+                          >
+                            Edit
+                          </button>
+                          <a
+                            className="plain-button py-0"
+                            aria-label={`File of ${keyOf(one)}`}
+                            download
+                            href={`/api/v1/clubs/file?${new URLSearchParams({ club: one.club, from: one.from })}`}
+                          >
+                            File
+                          </a>
+                        </>
+                      )}
+                      {!one.ships && (
+                        <button
+                          type="button"
+                          className="plain-button py-0"
+                          aria-label={`Take out ${keyOf(one)}`}
+                          onClick={() => void takeOut(one)}
+                        >
+                          Take out
+                        </button>
+                      )}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            <div className="mt-2 flex gap-3">
+              <button
+                type="button"
+                className="plain-button text-accent font-medium"
+                onClick={() => setDraft({ rules: NEW, of: null })}
+              >
+                Write new rules
+              </button>
+              <button
+                type="button"
+                className="plain-button text-accent font-medium"
+                onClick={() => file.current?.click()}
+              >
+                Bring a file
+              </button>
+              <a className="plain-button" href="/api/v1/clubs/schema" download="club-rules.schema.json">
+                Schema
+              </a>
+              <input
+                ref={file}
+                type="file"
+                hidden
+                accept=".json,application/json"
+                aria-label="Rule file"
+                onChange={(event) => {
+                  void bring(event.target.files?.[0]);
+                  event.target.value = "";
+                }}
+              />
+            </div>
+          </section>
+          {draft && registry ? (
+            <RulesForm
+              title={title}
+              rules={draft.rules}
+              registry={registry}
+              errors={errors}
+              onChange={(rules) => setDraft({ ...draft, rules })}
+              onSave={() => void save()}
+              onCancel={() => {
+                setDraft(null);
+                setErrors([]);
+                setSays("");
+              }}
+            />
+          ) : (
+            <p className="text-[15px]">
+              Edit rules, write new ones, or bring a file. With another day the rules before stay as they are.
+            </p>
+          )}
+        </main>
+      </div>
+    </div>
+  );
+}
