@@ -1,5 +1,7 @@
 //! A job's plan on the road and at the track: gearing, dial, corner loads against the parts, and a club's class.
 
+use std::cmp::Ordering;
+
 use fitment::car::Fact;
 use fitment::club::{Class, Entry, JudgedClause};
 use fitment::road::{Driveline, Gearing, equivalent_mass_kg};
@@ -38,10 +40,19 @@ pub fn dial(reference: Length, planned: Length, believed: Option<Length>) -> ([S
 
 /// Overall diameters of the axle the dial follows: reference and plan.
 pub fn diameters(context: &JudgingContext, content: &JobContent) -> Option<(Axle, Length, Length)> {
-    let case = context.case(&content.fitted, &content.planned, content.drive);
+    diameters_of(context, content, &content.planned)
+}
+
+/// The same of any set on the job's car.
+pub fn diameters_of(
+    context: &JudgingContext,
+    content: &JobContent,
+    planned: &SetupPair,
+) -> Option<(Axle, Length, Length)> {
+    let case = context.case(&content.fitted, planned, content.drive);
     let axle = case.speedometer_ratio().map_or(Axle::Front, |(axle, _)| axle);
     let reference = case.reference(axle)?.setup.overall_diameter()?;
-    let planned = content.planned.on(axle).or(content.fitted.on(axle))?.overall_diameter()?;
+    let planned = planned.on(axle).or(content.fitted.on(axle))?.overall_diameter()?;
     Some((axle, reference, planned))
 }
 
@@ -59,7 +70,7 @@ pub struct WheelAtLimit {
     pub load_kg: f64,
     /// Its rating; `None` while the row that was picked does not say it.
     pub rating_kg: Option<f64>,
-    /// What the tire's index carries.
+    /// What the tire's index carries at the case's speed; 0 above its symbol's.
     pub tire_kg: Option<f64>,
     /// Whether it carries more than the tire's index or the wheel's rating says for the road.
     pub is_over: bool,
@@ -121,6 +132,7 @@ const KERB: f64 = 1.5;
 pub fn track_cases(
     car: &CarAtLimit,
     braking_g: f64,
+    speed_kmh: Option<f64>,
     context: &JudgingContext,
     planned: &SetupPair,
 ) -> Vec<TrackCase> {
@@ -143,7 +155,7 @@ pub fn track_cases(
                 let carried = loads.loads_kg[position as usize];
                 // The kerb is met by the wheel that carries most.
                 let load_kg = if carried >= most { carried * kerb } else { carried };
-                at_limit(position, load_kg, case.lateral_g, planned.on(axle), context)
+                at_limit(position, load_kg, case.lateral_g, speed_kmh, planned.on(axle), context)
             })
             .collect();
         TrackCase { code, name, loads, wheels }
@@ -155,11 +167,16 @@ fn at_limit(
     position: Position,
     load_kg: f64,
     side_g: f64,
+    speed_kmh: Option<f64>,
     setup: Option<&Setup>,
     context: &JudgingContext,
 ) -> WheelAtLimit {
     let rating_kg = setup.and_then(|setup| context.state.parts.wheel_of(setup)?.load_kg);
-    let tire_kg = setup.and_then(|setup| Some(setup.tire?.service?.single.capacity_kg()));
+    let tire_kg = setup.and_then(|setup| {
+        let service = setup.tire?.service?;
+        let share = speed_kmh.map_or(Some(1.0), |kmh| service.speed.capacity_share_at(kmh));
+        Some(service.single.capacity_kg() * share.unwrap_or(0.0))
+    });
     let tested_share = setup.zip(rating_kg).and_then(|(setup, rating)| {
         let radius = Length::from_mm(motion::axis::loaded_radius(setup.overall_diameter()?))?;
         let offset = Length::from_mm(setup.effective_offset()?.as_mm())?;
@@ -174,6 +191,17 @@ fn at_limit(
         is_over,
         tested_share,
         utilisation: tested_share.map(utilisation),
+    }
+}
+
+impl TrackCase {
+    /// The wheel that stands worst: over what its parts are made for, then not known, then nearest to its test.
+    pub fn worst(&self) -> Option<&WheelAtLimit> {
+        let rank = |one: &WheelAtLimit| {
+            let is_known = one.tested_share.is_some() && one.tire_kg.is_some();
+            (one.is_over, !is_known, one.tested_share.unwrap_or(0.0), one.load_kg)
+        };
+        self.wheels.iter().max_by(|one, other| rank(one).partial_cmp(&rank(other)).unwrap_or(Ordering::Equal))
     }
 }
 

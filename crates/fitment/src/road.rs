@@ -105,6 +105,11 @@ pub fn engine_rpm(speed_kmh: f64, circumference: Length, ratio: f64, final_drive
     speed_kmh / 3.6 / (circumference.as_mm() / 1000.0) * ratio * final_drive * 60.0
 }
 
+/// Change of the force at the road at a given torque, in per cent: it goes with 1 / radius.
+pub fn tractive_effort_change_pct(reference: Length, planned: Length) -> f64 {
+    (reference / planned - 1.0) * 100.0
+}
+
 /// One gear on a tire.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Gear {
@@ -154,7 +159,7 @@ impl Gearing {
                 .collect(),
             cruise_rpm: engine_rpm(cruise_kmh, circumference, top, final_drive),
             crawl_ratio: driveline.low_range.map(|low| first * low * final_drive),
-            tractive_effort_change_pct: (reference / planned - 1.0) * 100.0,
+            tractive_effort_change_pct: tractive_effort_change_pct(reference, planned),
         }
     }
 }

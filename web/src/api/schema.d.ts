@@ -1426,6 +1426,15 @@ export interface components {
             /** @description The widest rim that clears and what stops the next half inch; empty while nothing was read. */
             window_says: components["schemas"]["FragmentView"][];
         };
+        /** @description Cold pressures of the planned tire on an axle. */
+        AxlePressuresView: {
+            /** @description Which. */
+            axle: components["schemas"]["AxleCode"];
+            /** @description By what they are set for; empty while the car's record says nothing of it. */
+            cases: components["schemas"]["CasePressureView"][];
+            /** @description Why none can be suggested, and what would open it. */
+            none_says?: string | null;
+        };
         /** @description What was read for one axle; null where the text does not say it. */
         AxleReading: {
             /** @description Quantities that nobody wrote: taken for want of better, to be confirmed. */
@@ -1661,6 +1670,11 @@ export interface components {
             mass_kg: number;
             /** Format: double */
             roll_share_front: number;
+            /**
+             * Format: double
+             * @description Speed of the corner: a fast tire carries less near the end of its symbol. Null: not reckoned with.
+             */
+            speed_kmh?: number | null;
             /** Format: double */
             track_front_m: number;
             /** Format: double */
@@ -1691,6 +1705,18 @@ export interface components {
             alternatives?: components["schemas"]["AlternativeView"][];
             /** @description What is known. */
             facts: components["schemas"]["FactView"][];
+        };
+        /** @description A cold pressure for what a tire must carry. */
+        CasePressureView: {
+            /** @description What it is set for, in words. */
+            case: string;
+            /**
+             * Format: double
+             * @description Null when the tire is too small for it at any pressure, or not made for the speed.
+             */
+            kpa?: number | null;
+            /** Format: double */
+            load_kg: number;
         };
         /** @description A wheel of the catalogue over a job's brakes. */
         CatalogueWheel: {
@@ -3241,28 +3267,6 @@ export interface components {
             /** @description How the setup stands with its own tire. */
             verdict: components["schemas"]["VerdictCode"];
         };
-        /** @description Four wheels with their tires. */
-        MassView: {
-            /** @description `fitted`, `bench`, or a candidate's letter. */
-            set: string;
-            /** Format: double */
-            tires_kg?: number | null;
-            /**
-             * Format: double
-             * @description What the engine feels. Estimate.
-             */
-            to_accelerate_kg?: number | null;
-            /**
-             * Format: double
-             * @description Unsprung: both together.
-             */
-            to_lift_kg?: number | null;
-            /**
-             * Format: double
-             * @description The wheels alone; null, as the rest, while the rows that were picked do not list every weight.
-             */
-            wheels_kg?: number | null;
-        };
         /** @description Something that may be off, and by how much less the room may be for it. */
         MayBeOffView: {
             /**
@@ -4717,14 +4721,18 @@ export interface components {
              * @description Depth at which a tire is done.
              */
             limit_mm: number;
-            /** @description What each set weighs. */
-            masses: components["schemas"]["MassView"][];
+            /** @description Stands beside them. */
+            pressure_caution: string;
+            /** @description Cold pressures of the plan for the road, axle by axle. */
+            pressures: components["schemas"]["AxlePressuresView"][];
             /** @description What the four on the car ask for, as a set; null while a depth or the sizes are not known, or nothing is due. */
             rotation?: string | null;
             /** @description Stands beside it. */
             rotation_caution: string;
             /** @description The tires' seasons. */
             seasons: components["schemas"]["SeasonView"][];
+            /** @description What is fitted, planned and kept, side by side. */
+            sets: components["schemas"]["SetView"][];
             /** @description What the car at the limit starts from. */
             start: components["schemas"]["CarStartView"];
             /** @description Cases at the track. */
@@ -4874,6 +4882,42 @@ export interface components {
              * @description Age of the oldest answer in seconds; null while nothing was answered.
              */
             seconds_old?: number | null;
+        };
+        /** @description A set: four wheels with their tires. */
+        SetView: {
+            /** @description The worst wheel of each case at the limit. */
+            cases: components["schemas"]["WorstWheelView"][];
+            /** @description Whether all of it has a price and that is within the budget of what is wanted; null without a budget. */
+            is_within_budget?: boolean | null;
+            /** @description Whether the class is known to allow it; null without a class. */
+            legal?: boolean | null;
+            overall_diameter_mm: components["schemas"]["PerAxle_Option_f64"];
+            price?: components["schemas"]["PriceView"] | null;
+            /**
+             * Format: double
+             * @description Change of the pull at the road against the reference tire, on the axle that the dial follows.
+             */
+            pull_change_pct?: number | null;
+            /** @description `fitted`, `bench`, or a candidate's letter. */
+            set: string;
+            sidewall_mm: components["schemas"]["PerAxle_Option_f64"];
+            /** Format: double */
+            tires_kg?: number | null;
+            /**
+             * Format: double
+             * @description What the engine feels. Estimate.
+             */
+            to_accelerate_kg?: number | null;
+            /**
+             * Format: double
+             * @description Unsprung: both together.
+             */
+            to_lift_kg?: number | null;
+            /**
+             * Format: double
+             * @description The wheels alone; null, as the rest of the weights, while the rows that were picked do not list every one.
+             */
+            wheels_kg?: number | null;
         };
         /** @description What a setup is, with the figures that are written on the drawing. */
         SetupView: {
@@ -5947,6 +5991,15 @@ export interface components {
         WorstView: components["schemas"]["StretchView"] & {
             /** @description Its name. */
             part: string;
+        };
+        /** @description The wheel of a set that stands worst in a case. */
+        WorstWheelView: {
+            /** @description The case's code. */
+            code: string;
+            /** @description In words. */
+            name: string;
+            /** @description The wheel. */
+            wheel: components["schemas"]["WheelAtLimitView"];
         };
     };
     responses: {

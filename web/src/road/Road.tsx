@@ -1,4 +1,3 @@
-import type { Schemas } from "../api/client";
 import { useSheet } from "../job/JobSheet";
 import { readNumber } from "../shared/number";
 import { formatLength, formatSpeed, inWords, percent, useUnits } from "../shared/units";
@@ -6,7 +5,9 @@ import { useDraft } from "../shared/useDraft";
 import { CarModule } from "./CarModule";
 import { Figure } from "./Figure";
 import { GearChart } from "./GearChart";
+import { RoadPressures } from "./RoadPressures";
 import type { PartProps, Sheet } from "./RoadTrack";
+import { SetsOnTheRoad } from "./Sets";
 
 type Typed = { ratios: string; final: number | null; low: number | null; limiter: number | null };
 
@@ -181,62 +182,9 @@ export function Road({ sheet, answer, onChange }: PartProps) {
           with 1 / radius at a given torque.
         </p>
       </section>
-      <Masses masses={answer?.masses ?? []} />
+      <RoadPressures axles={answer?.pressures ?? []} caution={answer?.pressure_caution ?? ""} />
+      <SetsOnTheRoad sets={answer?.sets ?? []} />
     </div>
-  );
-}
-
-/** What four wheels with their tires weigh, set beside set; nothing while no list says it. */
-function Masses({ masses }: { masses: Schemas["MassView"][] }) {
-  const kg = (value: number | null | undefined) => (value == null ? "" : `${value.toFixed(1)} kg`);
-  return (
-    <section aria-label="Weights">
-      <h2 className="label-small font-semibold">Four wheels, what they weigh</h2>
-      <table className="text-[15px]" data-masses>
-        <thead>
-          <tr className="text-left text-[13px]">
-            <th scope="col" className="pr-6 font-normal">
-              set
-            </th>
-            <th scope="col" className="pr-6 font-normal">
-              wheels
-            </th>
-            <th scope="col" className="pr-6 font-normal">
-              tires
-            </th>
-            <th scope="col" className="pr-6 font-normal">
-              to lift over bumps
-            </th>
-            <th scope="col" className="font-normal">
-              to accelerate, estimate
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {masses.map((one) => (
-            <tr key={one.set} className="rule">
-              <th scope="row" className="pr-6 text-left font-normal">
-                {one.set}
-              </th>
-              {one.to_lift_kg == null ? (
-                <td colSpan={4}>not listed: the weights come with the picked wheels and tires</td>
-              ) : (
-                <>
-                  <td className="pr-6">{kg(one.wheels_kg)}</td>
-                  <td className="pr-6">{kg(one.tires_kg)}</td>
-                  <td className="pr-6">{kg(one.to_lift_kg)}</td>
-                  <td className="font-semibold">{kg(one.to_accelerate_kg)}</td>
-                </>
-              )}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <p className="mt-1 max-w-prose text-[13px] opacity-85">
-        m + I / R² for each wheel, with I ≈ m tire × (0.90 R)² + m wheel × (0.72 R rim)². A lighter wheel with
-        a heavier tire can gain nothing.
-      </p>
-    </section>
   );
 }
 

@@ -1,10 +1,11 @@
 import type { Schemas } from "../api/client";
 import { useSheet } from "../job/JobSheet";
-import { Mark } from "../shared/Mark";
 import { formatPressure, inWords, useUnits } from "../shared/units";
 import { useDraft } from "../shared/useDraft";
+import { AgainstTest } from "./AgainstTest";
 import { Figure } from "./Figure";
 import type { PartProps } from "./RoadTrack";
+import { SetsAtTheLimit } from "./Sets";
 
 type Car = Schemas["CarSheet"];
 type Hot = Schemas["HotSheet"];
@@ -27,8 +28,6 @@ const HOT: { name: keyof Hot; label: string; unit: string }[] = [
   { name: "cold_c", label: "Air when they are set", unit: "°C" },
   { name: "hot_c", label: "Tire at work", unit: "°C" },
 ];
-const STANDS = { good: "good", watch: "mind", not_for_this: "stop" } as const;
-const WORDS = { good: "good", watch: "watch and inspect", not_for_this: "not for this use" } as const;
 
 /** Corner loads against the parts, and what to set cold for what is wanted hot. */
 export function Track({ sheet, answer, onChange }: PartProps) {
@@ -50,6 +49,10 @@ export function Track({ sheet, answer, onChange }: PartProps) {
     const all = { ...start, ...sheet.car, ...typed };
     // It counts once every figure is there.
     if (CAR.every(({ name }) => typeof all[name] === "number")) onChange({ car: all as Car });
+  };
+  const putSpeed = (speed_kmh: number | null) => {
+    setTypedCar({ ...typedCar, speed_kmh });
+    if (sheet.car) onChange({ car: { ...sheet.car, speed_kmh } });
   };
   const putHot = (name: keyof Hot, value: number | null) => {
     const typed = { ...typedHot, [name]: value ?? undefined };
@@ -73,6 +76,13 @@ export function Track({ sheet, answer, onChange }: PartProps) {
             />
           ))}
         </div>
+        <Figure
+          label="Speed of the corner, for the tire's index"
+          unit="km/h"
+          value={car.speed_kmh}
+          placeholder="not reckoned"
+          onPut={(value) => putSpeed(value)}
+        />
         <p className="text-[13px] opacity-85">
           Height and roll stiffness start from estimates by the body; scales and the car's papers are better.
           ΔF = m a h λ / t for each axle, m a h / L lengthways.
@@ -86,6 +96,7 @@ export function Track({ sheet, answer, onChange }: PartProps) {
         ) : (
           <p className="text-[15px]">With every figure above the four corners are worked out.</p>
         )}
+        <SetsAtTheLimit sets={answer?.sets ?? []} />
         {answer && (
           <p className="border-warning mt-2 max-w-[900px] border-l-3 pl-2 text-[14px]">
             {answer.track_caution}
@@ -184,29 +195,12 @@ function CaseView({ one }: { one: Case }) {
               <th scope="row" className="pr-3 text-left font-normal">
                 {wheel.position}
               </th>
-              <td className="pr-3">
-                <span className="flex items-center gap-1">
-                  {wheel.load_kg.toFixed(0)} kg
-                  {wheel.is_over && (
-                    <>
-                      <Mark standing="mind" size={12} /> over
-                    </>
-                  )}
-                </span>
-              </td>
+              <td className="pr-3">{wheel.load_kg.toFixed(0)} kg</td>
               <td className="pr-3">
                 {wheel.tire_kg == null ? "tire not stated" : `tire ${wheel.tire_kg.toFixed(0)}`}
               </td>
               <td>
-                {wheel.tested_share == null || !wheel.stands ? (
-                  "wheel's rating not stated"
-                ) : (
-                  <span className="flex items-center gap-1">
-                    <Mark standing={STANDS[wheel.stands as keyof typeof STANDS]} size={12} />
-                    {(wheel.tested_share * 100).toFixed(0)} % of its test,{" "}
-                    {WORDS[wheel.stands as keyof typeof WORDS]}
-                  </span>
-                )}
+                <AgainstTest wheel={wheel} />
               </td>
             </tr>
           ))}

@@ -298,7 +298,75 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     })
 }
 
+/// What a cold pressure is set for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum LoadCase {
+    /// What the reference tire carries at the placard's pressure.
+    AsPlacard,
+    /// Half of the axle's rating.
+    Full,
+    /// The larger of the two, at the car's top speed.
+    TopSpeed,
+}
+
+impl LoadCase {
+    /// All of them.
+    pub const ALL: [Self; 3] = [Self::AsPlacard, Self::Full, Self::TopSpeed];
+
+    /// In words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::AsPlacard => "as the placard, equal load",
+            Self::Full => "the axle's whole rating",
+            Self::TopSpeed => "the car's top speed",
+        }
+    }
+}
+
+/// A cold pressure for a case: what the tire must carry then, and the pressure or why there is none.
+#[derive(Debug, Clone, PartialEq)]
+pub struct CasePressure {
+    /// The case.
+    pub case: LoadCase,
+    /// What the tire must carry, in kilograms.
+    pub load_kg: f64,
+    /// The pressure; `None` when the tire is too small for the case at any, or not made for the speed.
+    pub kpa: Option<f64>,
+}
+
 impl crate::case::Case<'_> {
+    /// Cold pressures of a planned tire for each case that the car's record knows.
+    ///
+    /// # Errors
+    /// Where no pressure can be suggested: no index, no table.
+    pub fn pressures_by_case(
+        &self,
+        axle: crate::setup::Axle,
+        tire: &Tire,
+    ) -> Result<Vec<CasePressure>, NoPressure> {
+        let asked = self.pressure_for(axle);
+        let by_placard = PressureFor { load_kg: None, ..asked };
+        let top_kmh = self.state.car.number(Fact::TopSpeed, None);
+        // Beyond its symbol a tire carries nothing that anybody states.
+        let share = tire
+            .service
+            .zip(top_kmh)
+            .map(|(service, kmh)| service.speed.capacity_share_at(kmh).unwrap_or(0.0));
+        let mut all = Vec::new();
+        for case in LoadCase::ALL {
+            let (asked, share) = match case {
+                LoadCase::AsPlacard => (by_placard, Some(1.0)),
+                LoadCase::Full => (PressureFor { replaces: None, ..asked }, asked.load_kg.map(|_| 1.0)),
+                LoadCase::TopSpeed => (asked, share),
+            };
+            let Some((needed, share)) = asked.needed_kg().zip(share) else { continue };
+            // A tire that carries a share of its index at a speed stands as if it carried so much more.
+            let found = pressure_for(tire, &PressureFor { load_kg: Some(needed / share), ..asked })?;
+            all.push(CasePressure { case, load_kg: needed, kpa: found.is_enough.then_some(found.kpa) });
+        }
+        Ok(all)
+    }
+
     /// What is asked of the cold pressure on an axle.
     pub fn pressure_for(&self, axle: crate::setup::Axle) -> PressureFor {
         let car = &self.state.car;
@@ -319,6 +387,58 @@ mod tests {
 
     fn tire(text: &str) -> Tire {
         text.parse().unwrap()
+    }
+
+    #[test]
+    fn each_case_asks_for_its_own_load() {
+        use crate::case::{CarState, Case};
+        use crate::limits::HouseLimits;
+        let pair = |line: &str| crate::setup::line::read(line).unwrap().setups.unwrap();
+        let (fitted, planned) = (pair("17x7.5 ET45 225/45R17 91W SL"), pair("18x8 ET45 225/40R18 92Y XL"));
+        let by_case = |facts: &[(Fact, Option<Axle>, &str)], tire: &Tire| {
+            let mut car = Car::default();
+            for (fact, axle, text) in facts {
+                car.note(*fact, *axle, text).unwrap();
+            }
+            let limits = HouseLimits::DEFAULT;
+            let case =
+                Case::new(&fitted, &planned, None, &limits, None).in_state(CarState::default().of_car(car));
+            case.pressures_by_case(Axle::Front, tire)
+        };
+        let all = [
+            (Fact::PlacardPressure, Some(Axle::Front), "220"),
+            (Fact::FactorySetup, Some(Axle::Front), "17x7.5 ET45 225/45R17 91W SL"),
+            (Fact::AxleRating, Some(Axle::Front), "1160"),
+            (Fact::TopSpeed, None, "290"),
+        ];
+        let planned = tire("225/40R18 92Y XL");
+        let found = by_case(&all, &planned).unwrap();
+        // Equal load: 615 × (220 / 250)^0.8 carried before; 580 is half of the rating; at 290 km/h a Y carries nine tenths.
+        let carried = 615.0 * (220.0f64 / 250.0).powf(0.8);
+        let kpa = |load: f64| 290.0 * (load / 630.0).powf(1.25);
+        for (one, (case, load, wanted)) in found.iter().zip([
+            (LoadCase::AsPlacard, carried, kpa(carried)),
+            (LoadCase::Full, 580.0, kpa(580.0)),
+            (LoadCase::TopSpeed, 580.0, kpa(580.0 / 0.9)),
+        ]) {
+            assert_eq!(one.case, case);
+            assert!((one.load_kg - load).abs() < 1e-9, "{one:?}");
+            match one.kpa {
+                Some(kpa) => assert!((kpa - wanted).abs() < 1e-9, "{one:?}, not {wanted}"),
+                // 580 / 0.9 is more than its index: too small at that speed.
+                None => assert_eq!((case, 580.0 / 0.9 > 630.0), (LoadCase::TopSpeed, true)),
+            }
+        }
+        assert_eq!(found.len(), 3);
+        let slow = tire("225/40R18 92V XL");
+        assert_eq!(by_case(&all, &slow).unwrap()[2].kpa, None, "not made for that speed");
+        assert_eq!(
+            by_case(&all[..2], &planned).unwrap().len(),
+            1,
+            "what nobody wrote down leaves its row out"
+        );
+        assert_eq!(by_case(&[], &planned).unwrap(), []);
+        assert_eq!(by_case(&all, &tire("225/40R18")), Err(NoPressure::Index));
     }
 
     #[test]

@@ -30,6 +30,7 @@ pub mod recalibration;
 pub mod registry;
 pub mod road;
 pub mod road_sheet;
+pub mod sets;
 pub mod storage;
 pub mod supply;
 pub mod sweep;

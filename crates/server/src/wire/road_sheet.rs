@@ -1,13 +1,14 @@
 //! A job's road and track sheet: what is typed on it, and what it comes to.
 
-use app::road::{TrackCase, classed, dial, diameters, gearing, rolling_mass, track_cases};
+use app::road::{TrackCase, WheelAtLimit, classed, dial, diameters, gearing, track_cases};
 use app::{JobKnowledge, JudgingContext};
-use fitment::Length;
 use fitment::club::is_legal;
-use fitment::setup::Arrangement;
+use fitment::rules::pressure::{self, CasePressure};
+use fitment::setup::{Arrangement, Axle, SetupPair};
 use fitment::track::{CarAtLimit, Position, Utilisation, cold_pressure_kpa, hot_pressure_kpa};
 use fitment::tread::Wear;
 use fitment::upkeep::{self, Rolling};
+use fitment::{Length, Tire};
 use serde::{Deserialize, Serialize};
 use store::jobs::{Candidate, JobContent};
 use utoipa::ToSchema;
@@ -15,6 +16,7 @@ use utoipa::ToSchema;
 use super::AxleCode;
 use super::club::{AllowedView, ClassOf, ClassView, JudgedClauseView, KeptClubView};
 use super::road::{COLD_CAUTION, DepthsRequest, FourView, GearsRequest, RoadView, WearRequest, WearView};
+use super::sets::{Against, SetView, of_candidate, sets};
 use crate::problem::ApiError;
 use crate::wire::read::FieldErrors;
 
@@ -35,6 +37,9 @@ pub struct CarSheet {
     pub downforce_kg: f64,
     #[serde(default = "half")]
     pub downforce_front_share: f64,
+    /// Speed of the corner: a fast tire carries less near the end of its symbol. Null: not reckoned with.
+    #[serde(default)]
+    pub speed_kmh: Option<f64>,
 }
 
 fn half() -> f64 {
@@ -154,6 +159,8 @@ impl RoadSheet {
         };
         within("/cruise_kmh", "a cruise", self.cruise_kmh, (1.0, 500.0));
         within("/believed_diameter_mm", "an overall diameter", self.believed_diameter_mm, (300.0, 1400.0));
+        let speed = self.car.as_ref().and_then(|car| car.speed_kmh);
+        within("/car/speed_kmh", "a corner's speed", speed, (1.0, 400.0));
         within("/limit_mm", "a limit", self.limit_mm, (0.0, 15.0));
         if let Some(hot) = &self.hot {
             within("/hot/front_hot_kpa", "a pressure", Some(hot.front_hot_kpa), (30.0, 1200.0));
@@ -203,6 +210,11 @@ impl RoadSheet {
 }
 
 impl CarSheet {
+    /// The cases at the limit on a set.
+    pub fn cases(&self, context: &JudgingContext, set: &SetupPair) -> Vec<TrackCase> {
+        track_cases(&self.at_limit(), self.braking_g, self.speed_kmh, context, set)
+    }
+
     fn at_limit(&self) -> CarAtLimit {
         CarAtLimit {
             mass_kg: self.mass_kg,
@@ -281,32 +293,34 @@ pub struct TrackCaseView {
     pub wheels: Vec<WheelAtLimitView>,
 }
 
-impl From<TrackCase> for TrackCaseView {
-    fn from(case: TrackCase) -> Self {
+impl From<WheelAtLimit> for WheelAtLimitView {
+    fn from(one: WheelAtLimit) -> Self {
         let stands = |one: Utilisation| match one {
             Utilisation::Good => "good",
             Utilisation::Watch => "watch",
             Utilisation::NotForThis => "not_for_this",
         };
         Self {
+            position: one.position.code(),
+            load_kg: one.load_kg,
+            rating_kg: one.rating_kg,
+            tire_kg: one.tire_kg,
+            is_over: one.is_over,
+            tested_share: one.tested_share,
+            stands: one.utilisation.map(stands),
+        }
+    }
+}
+
+impl From<TrackCase> for TrackCaseView {
+    fn from(case: TrackCase) -> Self {
+        Self {
             code: case.code,
             name: case.name,
             static_kg: case.loads.static_kg.into(),
             loads_kg: case.loads.loads_kg.into(),
             lifted: case.loads.lifted.iter().map(|wheel| wheel.code()).collect(),
-            wheels: case
-                .wheels
-                .into_iter()
-                .map(|one| WheelAtLimitView {
-                    position: one.position.code(),
-                    load_kg: one.load_kg,
-                    rating_kg: one.rating_kg,
-                    tire_kg: one.tire_kg,
-                    is_over: one.is_over,
-                    tested_share: one.tested_share,
-                    stands: one.utilisation.map(stands),
-                })
-                .collect(),
+            wheels: case.wheels.into_iter().map(WheelAtLimitView::from).collect(),
         }
     }
 }
@@ -321,6 +335,46 @@ pub struct ColdView {
     pub front_placard_hot_kpa: Option<f64>,
     pub rear_placard_hot_kpa: Option<f64>,
     pub caution: &'static str,
+}
+
+/// A cold pressure for what a tire must carry.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "names carry quantity and unit")]
+pub struct CasePressureView {
+    /// What it is set for, in words.
+    pub case: &'static str,
+    pub load_kg: f64,
+    /// Null when the tire is too small for it at any pressure, or not made for the speed.
+    pub kpa: Option<f64>,
+}
+
+/// Cold pressures of the planned tire on an axle.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct AxlePressuresView {
+    /// Which.
+    pub axle: AxleCode,
+    /// Why none can be suggested, and what would open it.
+    pub none_says: Option<&'static str>,
+    /// By what they are set for; empty while the car's record says nothing of it.
+    pub cases: Vec<CasePressureView>,
+}
+
+fn pressures(content: &JobContent, context: &JudgingContext) -> Vec<AxlePressuresView> {
+    let case = context.case(&content.fitted, &content.planned, content.drive);
+    let tires = Axle::BOTH.into_iter().filter_map(|axle| Some((axle, content.planned.on(axle)?.tire?)));
+    let of = |(axle, tire): (Axle, Tire)| {
+        let (none_says, cases) = match case.pressures_by_case(axle, &tire) {
+            Ok(cases) => (None, cases),
+            Err(why) => (Some(why.says()), Vec::new()),
+        };
+        let view = |one: CasePressure| CasePressureView {
+            case: one.case.words(),
+            load_kg: one.load_kg,
+            kpa: one.kpa,
+        };
+        AxlePressuresView { axle: axle.into(), none_says, cases: cases.into_iter().map(view).collect() }
+    };
+    tires.map(of).collect()
 }
 
 /// A plan before the class.
@@ -343,49 +397,6 @@ pub struct ClassSheetView {
     pub allowed: AllowedView,
     /// What became of the club's rules since it was taken; null while they are the same, or nobody knows of which it was.
     pub news: Option<String>,
-}
-
-/// Four wheels with their tires.
-#[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "names carry quantity and unit")]
-pub struct MassView {
-    /// `fitted`, `bench`, or a candidate's letter.
-    pub set: String,
-    /// The wheels alone; null, as the rest, while the rows that were picked do not list every weight.
-    pub wheels_kg: Option<f64>,
-    pub tires_kg: Option<f64>,
-    /// Unsprung: both together.
-    pub to_lift_kg: Option<f64>,
-    /// What the engine feels. Estimate.
-    pub to_accelerate_kg: Option<f64>,
-}
-
-impl MassView {
-    fn new(set: impl Into<String>, pair: &fitment::SetupPair, context: &JudgingContext) -> Self {
-        let mass = rolling_mass(pair, context);
-        Self {
-            set: set.into(),
-            wheels_kg: mass.map(|mass| mass.wheels_kg),
-            tires_kg: mass.map(|mass| mass.tires_kg),
-            to_lift_kg: mass.map(|mass| mass.wheels_kg + mass.tires_kg),
-            to_accelerate_kg: mass.map(|mass| mass.to_accelerate_kg),
-        }
-    }
-}
-
-/// A kept setup's own picture of the car: what it counts as done, and the rows it is made of.
-fn of_candidate(kept: &Candidate, known: &JobKnowledge, context: &JudgingContext) -> JudgingContext {
-    JudgingContext::of(&known.with_candidate(kept), context.limits, context.today)
-}
-
-fn masses(content: &JobContent, known: &JobKnowledge, context: &JudgingContext) -> Vec<MassView> {
-    let own =
-        |kept: &Candidate| MassView::new(kept.letter, &kept.setups, &of_candidate(kept, known, context));
-    [("fitted", &content.fitted), ("bench", &content.planned)]
-        .map(|(set, pair)| MassView::new(set, pair, context))
-        .into_iter()
-        .chain(content.candidates.iter().map(own))
-        .collect()
 }
 
 /// A tire's season.
@@ -418,8 +429,12 @@ pub struct RoadSheetView {
     pub cold: Option<ColdView>,
     /// The class.
     pub class: Option<ClassSheetView>,
-    /// What each set weighs.
-    pub masses: Vec<MassView>,
+    /// Cold pressures of the plan for the road, axle by axle.
+    pub pressures: Vec<AxlePressuresView>,
+    /// Stands beside them.
+    pub pressure_caution: &'static str,
+    /// What is fitted, planned and kept, side by side.
+    pub sets: Vec<SetView>,
     /// The tires' seasons.
     pub seasons: Vec<SeasonView>,
     /// What the four on the car ask for, as a set; null while a depth or the sizes are not known, or nothing is due.
@@ -475,9 +490,7 @@ impl RoadSheet {
             Some(both) => both.map(|one| Some(RoadView::from(one))),
             None => [None, None],
         };
-        let track = self.car.as_ref().map_or_else(Vec::new, |car| {
-            track_cases(&car.at_limit(), car.braking_g, context, &content.planned)
-        });
+        let track = self.car.as_ref().map_or_else(Vec::new, |car| car.cases(context, &content.planned));
         let placard = |axle| {
             let fact = fitment::car::Fact::PlacardPressure;
             context.state.car.number(fact, Some(axle))
@@ -495,8 +508,12 @@ impl RoadSheet {
         });
         let (seasons, rotation) = self.seasons(content, context);
         let known = JobKnowledge::of(content, Vec::new());
+        let class = self.class_of();
+        let against = Against { car: self.car.as_ref(), class: class.as_ref() };
         Ok(RoadSheetView {
-            masses: masses(content, &known, context),
+            sets: sets(content, &known, context, against),
+            pressures: pressures(content, context),
+            pressure_caution: pressure::CAUTION,
             dial: tires
                 .map(|(axle, reference, planned)| DialView::new(axle.into(), reference, planned, believed)),
             gearing_reference,

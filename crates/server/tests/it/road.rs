@@ -170,7 +170,7 @@ async fn a_jobs_sheet_is_worked_out_kept_and_refused_at_its_field() {
     assert!(view["cold"]["caution"].as_str().unwrap().contains("placard"));
     // Weights are the lists': while nothing is picked nobody knows them.
     assert_eq!(
-        (&view["masses"][1]["set"], &view["masses"][1]["to_lift_kg"]),
+        (&view["sets"][1]["set"], &view["sets"][1]["to_lift_kg"]),
         (&json!("bench"), &Value::Null)
     );
     // Its class: what nobody stated is never legal.
@@ -254,7 +254,7 @@ async fn the_finder_keeps_to_the_jobs_class() {
     let (status, kept) = shop.put("/jobs/3", change).await;
     assert_eq!(status, 200, "{kept}");
     let (_, view) = shop.post("/jobs/3/road", job["road"].clone()).await;
-    let bench = &view["masses"][1];
+    let bench = &view["sets"][1];
     let kg = |name: &str| bench[name].as_f64().unwrap_or_else(|| panic!("{name}: {bench}"));
     near(&bench["to_lift_kg"], kg("wheels_kg") + kg("tires_kg"), 1e-9);
     assert!(kg("to_accelerate_kg") > kg("to_lift_kg") && kg("to_accelerate_kg") < 2.0 * kg("to_lift_kg"));
@@ -299,4 +299,35 @@ async fn a_tread_log_leaves_and_comes_back_as_a_table() {
         assert_eq!(status, 422, "{text}");
         assert!(problem.to_string().contains(says), "{text}: {problem}");
     }
+}
+
+#[tokio::test]
+async fn sets_side_by_side_and_pressures_of_the_sample_roadster() {
+    let shop = Served::sample().await;
+    let sheet = shop.get("/jobs/3").await["road"].clone();
+    let (status, view) = shop.post("/jobs/3/road", sheet.clone()).await;
+    assert_eq!(status, 200, "{view}");
+    let [fitted, bench] = [&view["sets"][0], &view["sets"][1]];
+    assert_eq!((&fitted["set"], &bench["set"]), (&json!("fitted"), &json!("bench")));
+    // 16 · 25.4 + 2 · 205 · 0.50 = 611.4 and 15 · 25.4 + 2 · 225 · 0.45 = 583.5 mm.
+    near(&fitted["pull_change_pct"], 0.0, 1e-9);
+    near(&bench["pull_change_pct"], (611.4 / 583.5 - 1.0) * 100.0, 1e-9);
+    near(&bench["sidewall_mm"]["front"], 101.25, 1e-9);
+    assert_eq!((&bench["legal"], &bench["price"]), (&json!(false), &Value::Null));
+    assert_eq!(bench["cases"][0]["wheel"]["position"], "fr", "turning left the outer front carries most");
+    // Nobody stated the wheel's rating: nothing is said of its test.
+    assert_eq!(bench["cases"][0]["wheel"]["tested_share"], Value::Null);
+    let cases = view["pressures"][0]["cases"].as_array().unwrap();
+    assert_eq!((&cases[0]["case"], &cases[0]["load_kg"]), (&json!("the axle's whole rating"), &json!(345.0)));
+
+    // A tire beyond its symbol carries nothing that anybody states.
+    let mut fast = sheet.clone();
+    fast["car"]["speed_kmh"] = json!(275);
+    let (_, view) = shop.post("/jobs/3/road", fast).await;
+    let wheel = &view["sets"][1]["cases"][0]["wheel"];
+    assert_eq!((&wheel["tire_kg"], &wheel["is_over"]), (&json!(0.0), &json!(true)));
+    let mut nonsense = sheet;
+    nonsense["car"]["speed_kmh"] = json!(9000);
+    let (status, problem) = shop.post("/jobs/3/road", nonsense).await;
+    assert_eq!((status, pointers(&problem)), (422, vec!["/car/speed_kmh"]));
 }
