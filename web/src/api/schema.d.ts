@@ -1758,6 +1758,17 @@ export interface components {
             /** @description Whether every clause is known to be kept. */
             legal: boolean;
         };
+        /** @description Where a class leaves a wheel of the plan's rim diameter on the fit window of an axle. */
+        ClassBoxView: {
+            /** @description Whether the plan's rim diameter is within the class at all: there is no place for it otherwise. */
+            has_place: boolean;
+            /** @description Offsets, `[least, most]` in millimetres; null where nothing limits them. */
+            offset_mm?: number[] | null;
+            /** @description In words. */
+            says: string;
+            /** @description Rim widths, `[least, most]` in inches; null where nothing limits them. */
+            width_in?: number[] | null;
+        };
         /** @description Of which rule file a job's class was taken. */
         ClassOf: {
             /** @description The club. */
@@ -1786,6 +1797,8 @@ export interface components {
         ClassSheetView: {
             /** @description The most it leaves in front. */
             allowed: components["schemas"]["AllowedView"];
+            /** @description Where it leaves a wheel on each axle's fit window. */
+            boxes: components["schemas"]["PerAxle_Option_ClassBoxView"];
             /** @description What became of the club's rules since it was taken; null while they are the same, or nobody knows of which it was. */
             news?: string | null;
             /** @description The bench and the candidates. */
@@ -3892,6 +3905,29 @@ export interface components {
                 window: components["schemas"]["WidthView"][];
                 /** @description What it says. */
                 window_says: components["schemas"]["FragmentView"][];
+            };
+        };
+        /** @description One thing for each axle. */
+        PerAxle_Option_ClassBoxView: {
+            front: null | {
+                /** @description Whether the plan's rim diameter is within the class at all: there is no place for it otherwise. */
+                has_place: boolean;
+                /** @description Offsets, `[least, most]` in millimetres; null where nothing limits them. */
+                offset_mm?: number[] | null;
+                /** @description In words. */
+                says: string;
+                /** @description Rim widths, `[least, most]` in inches; null where nothing limits them. */
+                width_in?: number[] | null;
+            };
+            rear: null | {
+                /** @description Whether the plan's rim diameter is within the class at all: there is no place for it otherwise. */
+                has_place: boolean;
+                /** @description Offsets, `[least, most]` in millimetres; null where nothing limits them. */
+                offset_mm?: number[] | null;
+                /** @description In words. */
+                says: string;
+                /** @description Rim widths, `[least, most]` in inches; null where nothing limits them. */
+                width_in?: number[] | null;
             };
         };
         /** @description One thing for each axle. */

@@ -11,6 +11,8 @@ type Props = {
   height: number;
   /** Fits that other cars of the model proved, with how they did. */
   proven: NonNullable<Schemas["ProvenView"]["marks"]["front"]>[];
+  /** Where the job's class leaves a wheel. */
+  classBox: Schemas["ClassBoxView"] | null;
   /** A place on the window was pointed at: a rim width and a whole offset. */
   onPick: (axle: Axle, rim_width_in: number, offset_mm: number) => void;
 };
@@ -32,6 +34,7 @@ export const FitWindow = memo(function FitWindow({
   width,
   height,
   proven,
+  classBox,
   onPick,
 }: Props) {
   const id = useId().replaceAll(":", "");
@@ -124,6 +127,9 @@ export const FitWindow = memo(function FitWindow({
           />
         )}
         <Wanted widths={widths} x={x} y={y} />
+        {classBox?.has_place && (
+          <ClassBox box={classBox} x={x} y={y} across={[ROOM.left, width - ROOM.right]} up={[top, bottom]} />
+        )}
         <path className="edge" d={stroke(stretches(widths, x, y, "max"))} />
         <path className="edge" d={stroke(stretches(widths, x, y, "min"))} />
       </g>
@@ -321,6 +327,34 @@ function EdgeNames({ stretches, above, top, bottom, right, away }: NamesProps) {
         );
       })}
     </>
+  );
+}
+
+type ClassBoxProps = {
+  box: Schemas["ClassBoxView"];
+  x: (rim: number) => number;
+  y: (offset: number) => number;
+  across: [number, number];
+  up: [number, number];
+};
+
+/** What the class leaves; where it limits nothing the box runs out of the picture. */
+function ClassBox({ box, x, y, across, up }: ClassBoxProps) {
+  const [left, right] = box.width_in
+    ? [x(box.width_in[0] ?? 0) - 3, x(box.width_in[1] ?? 0) + 3]
+    : [across[0] - 2, across[1] + 2];
+  const [low, high] = box.offset_mm
+    ? [y(box.offset_mm[0] ?? 0), y(box.offset_mm[1] ?? 0)]
+    : [up[1] + 2, up[0] - 2];
+  return (
+    <rect
+      className="class-box"
+      data-class-box
+      x={left}
+      y={high}
+      width={right - left}
+      height={Math.max(0, low - high)}
+    />
   );
 }
 

@@ -4,6 +4,7 @@ import { useSize } from "../drawing/useSize";
 import type { OpenJob } from "../job/useJob";
 import { useMovingWindow } from "../motion/useMotion";
 import { useProven } from "../proven/useProven";
+import { useRoadSheet } from "../road/useRoadSheet";
 import { Phrase } from "../shared/Figures";
 import { useRegistry } from "../shared/registry";
 import { FitWindow } from "./FitWindow";
@@ -39,6 +40,8 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
   };
   const [frame, { width }] = useSize({ width: 400, height: 0 });
   const looks = useLooks(open);
+  const ofClass = useRoadSheet(open.id, open.job.revision, content.road?.class ? content.road : null);
+  const boxes = content.road?.class ? ofClass.data?.class?.boxes : null;
   return (
     <div className="px-3 pb-3">
       <div ref={frame} className="flex items-baseline justify-end pt-1 text-[14px]">
@@ -79,6 +82,7 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
                     width={width}
                     height={196}
                     proven={proven[axle]}
+                    classBox={boxes?.[axle] ?? null}
                     onPick={onPick}
                   />
                 </div>
@@ -99,6 +103,11 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
                     )}
                   </p>
                 )}
+                {boxes?.[axle] && (
+                  <p className="text-[15px] leading-5" data-class-says={axle}>
+                    {boxes[axle].says}
+                  </p>
+                )}
                 <Looks axle={axle} looks={looks?.[axle] ?? []} />
                 {square && <p className="text-[13px] leading-[17px] opacity-85">{square}</p>}
               </>
@@ -112,7 +121,8 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
       })}
       <p className="mt-1 text-[13px] leading-4 opacity-85">
         Point at a place to plan it. Filled: clears on the road as well. Pale: the tire is not for that rim.
-        Dashed: as wanted. ◇ fitted, ● planned. Small ✓ and ✕: proven on this model, without rub and with.
+        Dashed: as wanted. Dotted: the class. ◇ fitted, ● planned. Small ✓ and ✕: proven on this model,
+        without rub and with.
       </p>
       {registry && (
         <Levers

@@ -1,12 +1,12 @@
-import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useSearchParams } from "react-router";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { Refused, type Schemas } from "../api/client";
 import { useSheet } from "../job/JobSheet";
 import { ClassSheet } from "./ClassSheet";
 import { Road } from "./Road";
 import { Track } from "./Track";
 import { TreadLog } from "./TreadLog";
+import { useRoadSheet } from "./useRoadSheet";
 
 export type Sheet = Schemas["RoadSheet"];
 export type SheetAnswer = Schemas["RoadSheetView"];
@@ -32,12 +32,7 @@ export function RoadTrack() {
   const part = PARTS.find(({ code }) => code === asked.get("part"))?.code ?? "road";
   useEffect(() => setViewKeys([]), [setViewKeys]);
   const sheet: Sheet = content.road ?? {};
-  const query = useQuery({
-    queryKey: ["road", id, job.revision, sheet],
-    queryFn: () => answer(api.POST("/api/v1/jobs/{id}/road", { params: { path: { id } }, body: sheet })),
-    placeholderData: (before) => before,
-    retry: false,
-  });
+  const query = useRoadSheet(id, job.revision, sheet);
   const props: PartProps = {
     sheet,
     answer: query.data ?? null,

@@ -39,6 +39,7 @@ use crate::{AppState, BODY_LIMIT, FILE_LIMIT, FILE_TIME, LIST_LIMIT, LIST_TIME, 
         crate::problem::Problem,
         crate::wire::bench::BenchAxle,
         crate::wire::bench::ColumnFit,
+        crate::wire::club::ClassBoxView,
         crate::wire::measured::WantedView
     ))
 )]

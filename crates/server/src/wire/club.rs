@@ -187,6 +187,49 @@ impl From<Allowed> for AllowedView {
     }
 }
 
+/// Where a class leaves a wheel of the plan's rim diameter on the fit window of an axle.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ClassBoxView {
+    /// Rim widths, `[least, most]` in inches; null where nothing limits them.
+    pub width_in: Option<[f64; 2]>,
+    /// Offsets, `[least, most]` in millimetres; null where nothing limits them.
+    pub offset_mm: Option<[f64; 2]>,
+    /// Whether the plan's rim diameter is within the class at all: there is no place for it otherwise.
+    pub has_place: bool,
+    /// In words.
+    pub says: String,
+}
+
+impl ClassBoxView {
+    /// `None` where the class limits neither width nor offset nor diameter, or the factory's wheel is not stated.
+    pub fn new(class: &Class, factory: Option<&Setup>, planned: Option<&Setup>) -> Option<Self> {
+        let allowed = class.allowed(factory?);
+        if allowed == Allowed::default() {
+            return None;
+        }
+        let rim = planned.and_then(|setup| setup.wheel).map(|wheel| wheel.diameter.code());
+        let has_place =
+            allowed.rim_diameter_in.zip(rim).is_none_or(|((least, most), rim)| (least..=most).contains(&rim));
+        let range = |what: &str, range: Option<(f64, f64)>, unit: &str| {
+            range.map(|(least, most)| format!("{what} {least} to {most} {unit}"))
+        };
+        let ranges = [
+            range("rims", allowed.rim_diameter_in, "in"),
+            range("width", allowed.width_in, "in"),
+            range("offset", allowed.offset_mm, "mm"),
+        ];
+        let ranges = ranges.into_iter().flatten().collect::<Vec<_>>().join(", ");
+        let out = if has_place { "" } else { ": the plan's rim is outside it" };
+        let view = AllowedView::from(allowed);
+        Some(Self {
+            width_in: view.width_in,
+            offset_mm: view.offset_mm,
+            has_place,
+            says: format!("The class leaves {ranges}{out}."),
+        })
+    }
+}
+
 /// What a class says of a plan.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ClassAnswer {
@@ -428,6 +471,25 @@ mod tests {
         let known = schema["$defs"]["clause"]["properties"]["clause"]["examples"].as_array().unwrap();
         let known: Vec<&str> = known.iter().map(|one| one.as_str().unwrap()).collect();
         assert_eq!(known, CLAUSES.iter().map(|one| one.name).collect::<Vec<_>>());
+    }
+
+    #[test]
+    fn the_box_on_the_window_is_what_the_class_leaves_a_rim_within_it() {
+        let setup = |line: &str| fitment::setup::line::read(line).unwrap().setups.unwrap().front.unwrap();
+        let clubs = shipped();
+        let class = clubs[0].classes[0].read(&mut FieldErrors::default(), "");
+        let on = |planned: &str| {
+            ClassBoxView::new(&class, Some(&setup("16x6.5 ET45")), Some(&setup(planned))).unwrap()
+        };
+        let there = on("17x7 ET40");
+        assert_eq!(
+            (there.width_in, there.offset_mm, there.has_place),
+            (Some([6.0, 7.0]), Some([38.0, 52.0]), true)
+        );
+        let away = on("18x7 ET40");
+        assert!(!away.has_place && away.says.contains("outside"), "{}", away.says);
+        assert!(ClassBoxView::new(&class, None, Some(&setup("17x7 ET40"))).is_none());
+        assert!(ClassBoxView::new(&Class::default(), Some(&setup("16x6.5 ET45")), None).is_none());
     }
 
     #[test]

@@ -13,10 +13,10 @@ use serde::{Deserialize, Serialize};
 use store::jobs::{Candidate, JobContent};
 use utoipa::ToSchema;
 
-use super::AxleCode;
-use super::club::{AllowedView, ClassOf, ClassView, JudgedClauseView, KeptClubView};
+use super::club::{AllowedView, ClassBoxView, ClassOf, ClassView, JudgedClauseView, KeptClubView};
 use super::road::{COLD_CAUTION, DepthsRequest, FourView, GearsRequest, RoadView, WearRequest, WearView};
 use super::sets::{Against, SetView, of_candidate, sets};
+use super::{AxleCode, PerAxle};
 use crate::problem::ApiError;
 use crate::wire::read::FieldErrors;
 
@@ -395,6 +395,8 @@ pub struct ClassSheetView {
     pub plans: Vec<ClassedView>,
     /// The most it leaves in front.
     pub allowed: AllowedView,
+    /// Where it leaves a wheel on each axle's fit window.
+    pub boxes: PerAxle<Option<ClassBoxView>>,
     /// What became of the club's rules since it was taken; null while they are the same, or nobody knows of which it was.
     pub news: Option<String>,
 }
@@ -640,13 +642,16 @@ fn class_sheet(
         }
     };
     let case = context.case(&content.fitted, &content.planned, content.drive);
-    let allowed = case.reference_pair().front.map(|setup| class.allowed(&setup)).unwrap_or_default();
+    let reference = case.reference_pair();
+    let allowed = reference.front.map(|setup| class.allowed(&setup)).unwrap_or_default();
+    let class_box = |axle| ClassBoxView::new(&class, reference.on(axle), content.planned.on(axle));
     // A kept setup is judged by the rows it is made of, as in compare.
     let own = |kept: &Candidate| of(Some(kept.letter), &kept.setups, &of_candidate(kept, known, context));
     let candidates = content.candidates.iter().map(own);
     ClassSheetView {
         plans: std::iter::once(of(None, &content.planned, context)).chain(candidates).collect(),
         allowed: AllowedView::from(allowed),
+        boxes: PerAxle { front: class_box(Axle::Front), rear: class_box(Axle::Rear) },
         news: None,
     }
 }

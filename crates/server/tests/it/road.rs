@@ -169,10 +169,7 @@ async fn a_jobs_sheet_is_worked_out_kept_and_refused_at_its_field() {
     assert!((cold - ((225.0 + 101.3) * (9.0 + 273.15) / (62.0 + 273.15) - 101.3)).abs() < 1e-9);
     assert!(view["cold"]["caution"].as_str().unwrap().contains("placard"));
     // Weights are the lists': while nothing is picked nobody knows them.
-    assert_eq!(
-        (&view["sets"][1]["set"], &view["sets"][1]["to_lift_kg"]),
-        (&json!("bench"), &Value::Null)
-    );
+    assert_eq!((&view["sets"][1]["set"], &view["sets"][1]["to_lift_kg"]), (&json!("bench"), &Value::Null));
     // Its class: what nobody stated is never legal.
     assert_eq!(view["class"]["plans"][0]["legal"], false);
     assert_eq!(view["class"]["allowed"]["rim_diameter_in"], json!([15.0, 17.0]));
