@@ -49,6 +49,58 @@ const UNEVEN_MM: f64 = 0.6;
 /// A depth that grows by more than the gauge may be off was misread, in millimetres.
 const GAUGE_MM: f64 = 0.2;
 
+/// Temperatures of a tire's tread just after a run, and what their spread says.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Heat {
+    /// Even enough.
+    Even,
+    /// The middle is hottest.
+    Middle,
+    /// Both edges are hotter than the middle.
+    BothEdges,
+    /// The inner edge is much the hotter one.
+    InnerEdge,
+    /// The outer edge is the hotter one.
+    OuterEdge,
+}
+
+/// So much the middle may stand over or under the mean of both edges, in kelvin. Common practice.
+const MIDDLE_K: f64 = 6.0;
+/// So much hotter the inner edge may be with camber that works, in kelvin. Common practice.
+const INNER_K: f64 = 10.0;
+/// So much hotter the outer edge may be, in kelvin. Common practice.
+const OUTER_K: f64 = 3.0;
+
+impl Heat {
+    /// Of inner, middle and outer, in °C.
+    pub fn of([inner, middle, outer]: [f64; 3]) -> Self {
+        let beyond = middle - f64::midpoint(inner, outer);
+        // Camber first: with one edge far hotter the mean of both says little of the pressure.
+        if inner - outer > INNER_K {
+            Self::InnerEdge
+        } else if outer - inner > OUTER_K {
+            Self::OuterEdge
+        } else if beyond > MIDDLE_K {
+            Self::Middle
+        } else if beyond < -MIDDLE_K {
+            Self::BothEdges
+        } else {
+            Self::Even
+        }
+    }
+
+    /// In words, with what it usually says. Common practice.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Even => "even across the tread",
+            Self::Middle => "middle hottest: too much pressure",
+            Self::BothEdges => "both edges hotter than the middle: too little pressure",
+            Self::InnerEdge => "inner edge much hotter: more negative camber than the corners use, or toe",
+            Self::OuterEdge => "outer edge hotter: too little negative camber, or toe",
+        }
+    }
+}
+
 /// A season of one tire.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Wear {
@@ -152,6 +204,22 @@ mod tests {
 
     fn at(at: f64, mm: [f64; 3]) -> Depths {
         Depths { at, mm }
+    }
+
+    #[test]
+    fn heat_says_what_the_wear_will_say() {
+        for (celsius, heat) in [
+            ([80.0, 78.0, 76.0], Heat::Even),
+            ([80.0, 75.0, 70.0], Heat::Even),
+            ([81.0, 75.0, 70.0], Heat::InnerEdge),
+            ([70.0, 72.0, 73.0], Heat::Even),
+            ([70.0, 72.0, 74.0], Heat::OuterEdge),
+            ([75.0, 82.0, 75.0], Heat::Middle),
+            ([75.0, 81.0, 75.0], Heat::Even),
+            ([80.0, 73.0, 80.0], Heat::BothEdges),
+        ] {
+            assert_eq!(Heat::of(celsius), heat, "{celsius:?}");
+        }
     }
 
     /// By `scipy.stats.linregress` of SciPy 1.17.1 (PyPI), run once over these readings.

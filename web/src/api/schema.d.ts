@@ -2051,15 +2051,25 @@ export interface components {
         DepthsRequest: {
             /** @description The day, as in 2026-05-02. */
             at?: string;
+            /** Format: double */
+            cold_kpa?: number | null;
             /**
              * Format: double
              * @description Driven since it was mounted.
              */
             distance_km?: number | null;
             /** Format: double */
+            hot_kpa?: number | null;
+            /** Format: double */
+            inner_c?: number | null;
+            /** Format: double */
             inner_mm: number;
             /** Format: double */
+            middle_c?: number | null;
+            /** Format: double */
             middle_mm: number;
+            /** Format: double */
+            outer_c?: number | null;
             /** Format: double */
             outer_mm: number;
             /**
@@ -2067,6 +2077,8 @@ export interface components {
              * @description Runs since it was mounted.
              */
             runs?: number | null;
+            /** @description Where the tire stood then: `fl`, `fr`, `rl`, `rr`; null when nobody noted it. */
+            stood_at?: string | null;
         };
         /** @description A setup's sizes in another design or finish of wheel. */
         DesignView: {
@@ -2173,6 +2185,8 @@ export interface components {
              * @description What a reading copied to the other side may be off more.
              */
             copied_plus_minus_mm: number;
+            /** @description Depths, temperatures and pressures that a tire can have, `[least, most]`. */
+            depth_mm: number[];
             /** @description Rows of price lists that a job keeps at most. */
             most_picked: number;
             /**
@@ -2192,6 +2206,8 @@ export interface components {
              * @description Thickest spacer that the brakes are tried with.
              */
             thickest_spacer_mm: number;
+            tire_kpa: number[];
+            tread_c: number[];
             /**
              * Format: double
              * @description Where stick-on weights usually stand, and how high. Common practice.
@@ -4890,8 +4906,12 @@ export interface components {
              * @description Its price over what the tread gives, for 100 km or a run; null while that cannot be told.
              */
             cost?: number | null;
+            /** @description What its last temperatures say; null while none were read. */
+            heat?: string | null;
             /** @description Its id on the sheet. */
             id: string;
+            /** @description Where it stood, a stretch of readings each, first to last. */
+            stood: components["schemas"]["StoodView"][];
             /** @description How it wears. */
             wear: components["schemas"]["WearView"];
         };
@@ -5167,6 +5187,15 @@ export interface components {
             source: components["schemas"]["SourceView"];
             /** @description What is worked out. */
             what: string;
+        };
+        /** @description A stretch of readings that a tire stood in one place. */
+        StoodView: {
+            /** @description Day of the first reading there. */
+            from: string;
+            /** @description `fl`, `fr`, `rl`, `rr`. */
+            position: string;
+            /** @description How many readings. */
+            readings: number;
         };
         /** @description What is removed for good. */
         StorageRemoval: {

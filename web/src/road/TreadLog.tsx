@@ -3,25 +3,13 @@ import type { Schemas } from "../api/client";
 import { saidBy, upload } from "../api/upload";
 import { useSheet } from "../job/JobSheet";
 import { FileButton } from "../shared/FileButton";
-import { numberOf } from "../shared/number";
-import { useDraft } from "../shared/useDraft";
 import { Figure } from "./Figure";
 import type { PartProps } from "./RoadTrack";
+import { NAMES, ROUND, Round } from "./Round";
+import { SeasonPlot } from "./SeasonPlot";
 
 type Tire = Schemas["TireLog"];
 type Season = Schemas["SeasonView"];
-
-/** The way one walks round the car. */
-const ROUND = ["fl", "fr", "rr", "rl"] as const;
-const NAMES: Record<string, string> = {
-  fl: "front left",
-  fr: "front right",
-  rr: "rear right",
-  rl: "rear left",
-  off: "off the car",
-};
-const PLACES = ["inner", "middle", "outer"] as const;
-const NO_FIGURES: string[] = [];
 
 /** Tires with their seasons: twelve depths in one go round the car, and what they say. */
 export function TreadLog({ sheet, answer, onChange }: PartProps) {
@@ -84,17 +72,11 @@ export function TreadLog({ sheet, answer, onChange }: PartProps) {
               key={onCar.map((one) => one.id).join()}
               tires={onCar}
               job={open.id}
-              onTake={(figures, at, count, by) =>
+              onTake={(readings) =>
                 onChange({
                   tires: tires.map((tire) => {
-                    const place = onCar.findIndex((one) => one.id === tire.id);
-                    if (place < 0) return tire;
-                    const [inner_mm = 0, middle_mm = 0, outer_mm = 0] = figures.slice(
-                      place * 3,
-                      place * 3 + 3,
-                    );
-                    const reading = { at, [by]: count, inner_mm, middle_mm, outer_mm };
-                    return { ...tire, readings: [...(tire.readings ?? []), reading] };
+                    const reading = readings[onCar.findIndex((one) => one.id === tire.id)];
+                    return reading ? { ...tire, readings: [...(tire.readings ?? []), reading] } : tire;
                   }),
                 })
               }
@@ -135,98 +117,6 @@ export function TreadLog({ sheet, answer, onChange }: PartProps) {
         </>
       )}
     </section>
-  );
-}
-
-type RoundProps = {
-  tires: Tire[];
-  job: number;
-  onTake: (figures: number[], at: string, count: number, by: "runs" | "distance_km") => void;
-};
-
-/** Twelve figures by keys alone: Enter goes on, round the car, inner to outer. */
-function Round({ tires, job, onTake }: RoundProps) {
-  const [figures, setFigures] = useDraft<string[]>(`tread.${job}`, NO_FIGURES);
-  const [text, setText] = useState("");
-  const [count, setCount] = useState<number | null>(null);
-  const [by, setBy] = useState<"runs" | "distance_km">("runs");
-  const [fault, setFault] = useState("");
-  const at = figures.length;
-  const tire = tires[Math.floor(at / 3)];
-  const isDone = at >= 12;
-  return (
-    <form
-      className="border-accent border-2 p-3"
-      aria-label="Round the car"
-      data-round={at}
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (isDone) {
-          if (count == null) {
-            setFault("Say how many runs or kilometres since they were mounted.");
-            return;
-          }
-          onTake(figures.map(Number), new Date().toISOString().slice(0, 10), count, by);
-          setFigures(NO_FIGURES);
-          setFault("");
-          return;
-        }
-        const depth = numberOf(text);
-        if (!Number.isFinite(depth) || depth < 0 || depth > 25) {
-          setFault("Write the depth in millimetres, as in 5.4.");
-          return;
-        }
-        setFigures([...figures, String(depth)]);
-        setText("");
-        setFault("");
-      }}
-    >
-      <h2 className="text-[18px] font-semibold">
-        {isDone ? "Twelve depths read" : `${NAMES[tire?.position ?? ""]}, ${PLACES[at % 3]}`}
-      </h2>
-      <div className="mt-1 flex flex-wrap items-end gap-2">
-        {!isDone && (
-          <input
-            className="bg-base-200 h-[52px] w-[110px] px-3 text-right text-[26px] font-semibold"
-            aria-label={`Depth ${at + 1} of 12, mm`}
-            inputMode="decimal"
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-          />
-        )}
-        {isDone && (
-          <>
-            <Figure label="Since they were mounted" value={count} placeholder="how many" onPut={setCount} />
-            <select
-              className="bg-base-200 h-[30px] px-1"
-              aria-label="Runs or kilometres"
-              value={by}
-              onChange={(event) => setBy(event.target.value as "runs" | "distance_km")}
-            >
-              <option value="runs">runs</option>
-              <option value="distance_km">km</option>
-            </select>
-          </>
-        )}
-        <button type="submit" className="btn btn-primary h-[52px] px-5">
-          {isDone ? "Log them" : "Next"}
-        </button>
-        <button
-          type="button"
-          className="plain-button"
-          disabled={at === 0}
-          onClick={() => setFigures(figures.slice(0, -1))}
-        >
-          One back
-        </button>
-        <span className="text-[14px]">{figures.join(" · ")}</span>
-      </div>
-      {fault && (
-        <p role="alert" className="text-error text-[15px]">
-          {fault}
-        </p>
-      )}
-    </form>
   );
 }
 
@@ -311,6 +201,16 @@ function TireView({ tire, limit, season, onPut, onRemove }: TireProps) {
         {wear?.pattern && `. Wears ${wear.pattern}.`}
         {wear && wear.left_out.length > 0 && ` ${wear.left_out.length} readings grew and are left out.`}
       </p>
+      {season?.heat && <p data-heat>Temperatures as last read: {season.heat}.</p>}
+      {season && season.stood.length > 0 && (
+        <p data-stood>
+          Stood{" "}
+          {season.stood
+            .map((one) => `${NAMES[one.position] ?? one.position} from ${one.from} (${one.readings})`)
+            .join(", then ")}
+          .
+        </p>
+      )}
       {season?.advice.map((says) => (
         <p key={says} data-advice>
           {says}
@@ -334,64 +234,5 @@ function Mark({ label, on, onPut }: MarkProps) {
       />
       {label}
     </label>
-  );
-}
-
-const PLOT = { width: 560, height: 130, left: 34, bottom: 22, top: 10 };
-
-/** Depths over what was driven, a line for each place of the tread. */
-function SeasonPlot({
-  readings,
-  leftOut,
-  limit,
-}: {
-  readings: NonNullable<Tire["readings"]>;
-  leftOut: number[];
-  limit: number;
-}) {
-  const driven = readings.map((one) => one.runs ?? one.distance_km ?? 0);
-  const most = Math.max(1, ...driven);
-  const deepest = Math.max(...readings.flatMap((one) => [one.inner_mm, one.middle_mm, one.outer_mm]), 2);
-  const x = (at: number) => PLOT.left + (at / most) * (PLOT.width - PLOT.left - 10);
-  const y = (mm: number) =>
-    PLOT.height - PLOT.bottom - (mm / deepest) * (PLOT.height - PLOT.bottom - PLOT.top);
-  const kept = readings.flatMap((one, at) => (leftOut.includes(at) ? [] : [{ one, at: driven[at] ?? 0 }]));
-  const line = (of: (one: (typeof readings)[number]) => number) =>
-    kept
-      .map(({ one, at }, index) => `${index === 0 ? "M" : "L"}${x(at).toFixed(1)} ${y(of(one)).toFixed(1)}`)
-      .join("");
-  return (
-    <svg
-      className="drawing mt-1 block w-full"
-      viewBox={`0 0 ${PLOT.width} ${PLOT.height}`}
-      role="img"
-      aria-label="Depths at inner, middle and outer over what was driven"
-    >
-      <path d={`M${PLOT.left} ${y(limit)}H${PLOT.width - 10}`} stroke="var(--brass)" strokeDasharray="6 4" />
-      <text className="note" x={PLOT.left - 4} y={y(deepest) + 8} textAnchor="end">
-        {deepest.toFixed(1)}
-      </text>
-      <text className="note" x={PLOT.width - 10} y={PLOT.height - 3} textAnchor="end">
-        {most} driven
-      </text>
-      <path d={line((one) => one.inner_mm)} fill="none" stroke="var(--scribe)" strokeWidth="2" />
-      <path
-        d={line((one) => one.middle_mm)}
-        fill="none"
-        stroke="var(--scribe)"
-        strokeWidth="1.4"
-        strokeDasharray="7 4"
-      />
-      <path
-        d={line((one) => one.outer_mm)}
-        fill="none"
-        stroke="var(--scribe)"
-        strokeWidth="1.4"
-        strokeDasharray="2 3"
-      />
-      <text className="note" x={PLOT.left + 6} y={PLOT.height - 3}>
-        inner solid · middle dashed · outer dotted
-      </text>
-    </svg>
   );
 }

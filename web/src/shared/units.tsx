@@ -74,6 +74,10 @@ export function formatSpeed(kmh: number, units: Units): Formatted {
 
 const KPA_PER_BAR = 100;
 
+/** A pressure as it is typed in the units of the screen, in kPa. */
+export const toKpa = (typed: number, units: Units) =>
+  typed * (units.pressure === "bar" ? KPA_PER_BAR : units.pressure === "psi" ? KPA_PER_PSI : 1);
+
 export function formatPressure(kpa: number, units: Units, signed = false): Formatted {
   if (units.pressure === "bar") return { figure: rounded(kpa / KPA_PER_BAR, 2, signed), unit: "bar" };
   if (units.pressure === "psi") return { figure: rounded(kpa / KPA_PER_PSI, 1, signed), unit: "psi" };

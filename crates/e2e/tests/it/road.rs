@@ -1,6 +1,7 @@
 //! Road & track: gears typed, a class chosen, and a round of the car by keys only.
 use e2e::thirtyfour::prelude::*;
 use e2e::{Browser, Program};
+use standins::gauge::{self, Gauge};
 use standins::module::{Fault, Module, Settings};
 use tokio::net::TcpListener;
 
@@ -102,7 +103,7 @@ async fn twelve_depths_go_in_by_keys_alone() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
     let browser = Browser::at(&program, "/jobs/3/road?part=tread").await?;
     browser.see("[data-round='0']").await?;
-    browser.see("[aria-label='Depth 1 of 12, mm']").await?.click().await?;
+    browser.see("[aria-label='Figure 1 of 12, mm']").await?.click().await?;
     for at in 0..12 {
         browser.see(&format!("[data-round='{at}']")).await?;
         browser.type_on("2,4" + Key::Enter).await?;
@@ -114,5 +115,36 @@ async fn twelve_depths_go_in_by_keys_alone() -> anyhow::Result<()> {
     browser.saved().await?;
     browser.driver.refresh().await?;
     browser.read("[data-tire=rr]", "7 readings").await?;
+    browser.quit().await
+}
+
+#[tokio::test]
+async fn a_walk_with_temperatures_the_gauge_and_a_thumb_on_the_tablet() -> anyhow::Result<()> {
+    let listener = TcpListener::bind("127.0.0.1:0").await?;
+    let address = listener.local_addr()?;
+    let _gauge = Gauge::run(listener, gauge::Settings { value_mm: 3.1, noise_mm: 0.0, ..Default::default() });
+    let program = Program::sample_shop().await?.with_gauge(address).await?;
+    let browser = Browser::at(&program, "/jobs/3/road?part=tread").await?;
+    browser.resize(820, 1180).await?;
+    browser
+        .script("[...document.querySelectorAll('label')].find(e => e.textContent === 'temperatures').click()")
+        .await?;
+    // By thumb: the twelve temperatures come first.
+    for at in 0..12 {
+        browser.see(&format!("[data-round='{at}']")).await?;
+        for key in if at % 3 == 1 { ["9", "2"] } else { ["8", "0"] } {
+            browser.see(&format!("[data-keypad] [aria-label='{key}']")).await?.click().await?;
+        }
+        browser.see("[aria-label='Round the car'] [type=submit]").await?.click().await?;
+    }
+    for at in 12..24 {
+        browser.see(&format!("[data-round='{at}']")).await?;
+        browser.read("[data-takes-gauge]", "3.10 mm").await?;
+        browser.see("[data-takes-gauge]").await?.click().await?;
+    }
+    browser.see("[aria-label='Since they were mounted']").await?.send_keys("82" + Key::Enter).await?;
+    browser.read("[data-tire=fl] [data-heat]", "middle hottest: too much pressure").await?;
+    browser.read("[data-tire=fl] [data-stood]", "front left from 2026-04-11 (7)").await?;
+    browser.saved().await?;
     browser.quit().await
 }

@@ -22,6 +22,7 @@ use utoipa::ToSchema;
 
 use super::ledger::StandingCode;
 use super::picked::MOST_ROWS as MOST_PICKED;
+use super::road::{DEPTH_MM, TIRE_KPA, TREAD_C};
 
 /// What can be known about a car.
 #[derive(Debug, Serialize, ToSchema)]
@@ -130,6 +131,10 @@ pub struct EntryFigures {
     pub readings_plus_minus_mm: f64,
     /// What a reading copied to the other side may be off more.
     pub copied_plus_minus_mm: f64,
+    /// Depths, temperatures and pressures that a tire can have, `[least, most]`.
+    pub depth_mm: [f64; 2],
+    pub tread_c: [f64; 2],
+    pub tire_kpa: [f64; 2],
     /// Rows of price lists that a job keeps at most.
     pub most_picked: usize,
 }
@@ -301,6 +306,9 @@ impl Registry {
                 template_plus_minus_mm: TEMPLATE_PLUS_MINUS_MM,
                 readings_plus_minus_mm: READINGS_PLUS_MINUS_MM,
                 copied_plus_minus_mm: LEFT_TO_RIGHT.as_mm(),
+                depth_mm: DEPTH_MM.into(),
+                tread_c: TREAD_C.into(),
+                tire_kpa: TIRE_KPA.into(),
                 most_picked: MOST_PICKED,
             },
             cautions: Cautions {

@@ -267,7 +267,7 @@ impl HotPressureRequest {
         within(&mut errors, "/hot_c", "the tire's temperature", self.hot_c, (-60.0, 200.0));
         for (pointer, given) in [("/cold_kpa", self.cold_kpa), ("/hot_kpa", self.hot_kpa)] {
             if let Some(kpa) = given {
-                within(&mut errors, pointer, "a pressure", kpa, (30.0, 1200.0));
+                within(&mut errors, pointer, "a pressure", kpa, TIRE_KPA);
             }
         }
         let (hot_kpa, cold_kpa) = match (self.cold_kpa, self.hot_kpa) {
@@ -286,6 +286,13 @@ impl HotPressureRequest {
     }
 }
 
+/// Depths that a tread can have, in millimetres.
+pub const DEPTH_MM: (f64, f64) = (0.0, 25.0);
+/// Temperatures that a tread can have, in °C.
+pub const TREAD_C: (f64, f64) = (-60.0, 250.0);
+/// Pressures that a tire can have, in kPa.
+pub const TIRE_KPA: (f64, f64) = (30.0, 1200.0);
+
 /// Depths of a tire at one time.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[allow(missing_docs, reason = "names carry quantity and unit")]
@@ -302,9 +309,53 @@ pub struct DepthsRequest {
     pub inner_mm: f64,
     pub middle_mm: f64,
     pub outer_mm: f64,
+    /// Where the tire stood then: `fl`, `fr`, `rl`, `rr`; null when nobody noted it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub stood_at: Option<String>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cold_kpa: Option<f64>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub hot_kpa: Option<f64>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub inner_c: Option<f64>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub middle_c: Option<f64>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub outer_c: Option<f64>,
 }
 
 impl DepthsRequest {
+    /// Its three temperatures, when all of them were read.
+    pub fn celsius(&self) -> Option<[f64; 3]> {
+        Some([self.inner_c?, self.middle_c?, self.outer_c?])
+    }
+
+    /// Faults of what was read beside the depths.
+    fn check_beside(&self, errors: &mut FieldErrors, pointer: &str) {
+        let is_place = |place: &String| Position::ALL.iter().any(|one| one.code() == place);
+        if self.stood_at.as_ref().is_some_and(|place| !is_place(place)) {
+            errors.fault(&format!("{pointer}/stood_at"), "is fl, fr, rl or rr");
+        }
+        for (name, kpa) in [("cold_kpa", self.cold_kpa), ("hot_kpa", self.hot_kpa)] {
+            if let Some(kpa) = kpa {
+                within(errors, &format!("{pointer}/{name}"), "a pressure", kpa, TIRE_KPA);
+            }
+        }
+        for (name, celsius) in
+            [("inner_c", self.inner_c), ("middle_c", self.middle_c), ("outer_c", self.outer_c)]
+        {
+            if let Some(celsius) = celsius {
+                within(
+                    errors,
+                    &format!("{pointer}/{name}"),
+                    "a tread's temperature",
+                    celsius,
+                    (-60.0, 250.0),
+                );
+            }
+        }
+    }
+
     /// The least of its three depths.
     pub fn least_mm(&self) -> f64 {
         self.inner_mm.min(self.middle_mm).min(self.outer_mm)
@@ -390,8 +441,9 @@ impl WearRequest {
             before = driven;
             let mm = [reading.inner_mm, reading.middle_mm, reading.outer_mm];
             for (name, depth) in ["inner_mm", "middle_mm", "outer_mm"].into_iter().zip(mm) {
-                within(&mut errors, &format!("{pointer}/{name}"), "a depth", depth, (0.0, 25.0));
+                within(&mut errors, &format!("{pointer}/{name}"), "a depth", depth, DEPTH_MM);
             }
+            reading.check_beside(&mut errors, &pointer);
             depths.push(Depths { at: if by_runs { driven } else { driven / 1000.0 }, mm });
         }
         errors.finish(())?;

@@ -6,7 +6,7 @@ use fitment::club::is_legal;
 use fitment::rules::pressure::{self, CasePressure};
 use fitment::setup::{Arrangement, Axle, SetupPair};
 use fitment::track::{CarAtLimit, Position, Utilisation, cold_pressure_kpa, hot_pressure_kpa};
-use fitment::tread::Wear;
+use fitment::tread::{Heat, Wear};
 use fitment::upkeep::{self, Rolling};
 use fitment::{Length, Tire};
 use serde::{Deserialize, Serialize};
@@ -14,7 +14,9 @@ use store::jobs::{Candidate, JobContent};
 use utoipa::ToSchema;
 
 use super::club::{AllowedView, ClassBoxView, ClassOf, ClassView, JudgedClauseView, KeptClubView};
-use super::road::{COLD_CAUTION, DepthsRequest, FourView, GearsRequest, RoadView, WearRequest, WearView};
+use super::road::{
+    COLD_CAUTION, DepthsRequest, FourView, GearsRequest, RoadView, TIRE_KPA, WearRequest, WearView,
+};
 use super::sets::{Against, SetView, of_candidate, sets};
 use super::{AxleCode, PerAxle};
 use crate::problem::ApiError;
@@ -163,8 +165,8 @@ impl RoadSheet {
         within("/car/speed_kmh", "a corner's speed", speed, (1.0, 400.0));
         within("/limit_mm", "a limit", self.limit_mm, (0.0, 15.0));
         if let Some(hot) = &self.hot {
-            within("/hot/front_hot_kpa", "a pressure", Some(hot.front_hot_kpa), (30.0, 1200.0));
-            within("/hot/rear_hot_kpa", "a pressure", Some(hot.rear_hot_kpa), (30.0, 1200.0));
+            within("/hot/front_hot_kpa", "a pressure", Some(hot.front_hot_kpa), TIRE_KPA);
+            within("/hot/rear_hot_kpa", "a pressure", Some(hot.rear_hot_kpa), TIRE_KPA);
             within("/hot/cold_c", "the air's temperature", Some(hot.cold_c), (-60.0, 70.0));
             within("/hot/hot_c", "the tire's temperature", Some(hot.hot_c), (-60.0, 200.0));
         }
@@ -401,6 +403,17 @@ pub struct ClassSheetView {
     pub news: Option<String>,
 }
 
+/// A stretch of readings that a tire stood in one place.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct StoodView {
+    /// `fl`, `fr`, `rl`, `rr`.
+    pub position: String,
+    /// Day of the first reading there.
+    pub from: String,
+    /// How many readings.
+    pub readings: usize,
+}
+
 /// A tire's season.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SeasonView {
@@ -410,6 +423,10 @@ pub struct SeasonView {
     pub wear: WearView,
     /// Its price over what the tread gives, for 100 km or a run; null while that cannot be told.
     pub cost: Option<f64>,
+    /// What its last temperatures say; null while none were read.
+    pub heat: Option<&'static str>,
+    /// Where it stood, a stretch of readings each, first to last.
+    pub stood: Vec<StoodView>,
     /// What it asks for: ordering, turning over on its rim, inspecting.
     pub advice: Vec<String>,
 }
@@ -578,7 +595,15 @@ impl RoadSheet {
                     tire.price.zip(usable).zip(rate).map(|((price, usable), rate)| price / usable * rate);
                 let of_it = advice.iter().filter(|one| one.tire == Some(at));
                 let advice = of_it.map(|one| one.says.clone()).collect();
-                SeasonView { id: tire.id.clone(), wear, cost, advice }
+                let heat = tire.readings.iter().rev().find_map(DepthsRequest::celsius);
+                SeasonView {
+                    id: tire.id.clone(),
+                    wear,
+                    cost,
+                    heat: heat.map(|celsius| Heat::of(celsius).words()),
+                    stood: tire.stood(),
+                    advice,
+                }
             })
             .collect();
         (seasons, rotation)
@@ -586,6 +611,21 @@ impl RoadSheet {
 }
 
 impl TireLog {
+    /// Where it stood; readings of which nobody noted it are left aside.
+    fn stood(&self) -> Vec<StoodView> {
+        let mut all: Vec<StoodView> = Vec::new();
+        for reading in &self.readings {
+            let Some(position) = &reading.stood_at else { continue };
+            match all.last_mut().filter(|last| last.position == *position) {
+                Some(last) => last.readings += 1,
+                None => {
+                    all.push(StoodView { position: position.clone(), from: reading.at.clone(), readings: 1 })
+                }
+            }
+        }
+        all
+    }
+
     /// As the core weighs it; stretches in runs, or in thousands of kilometres.
     fn rolling<'a>(&'a self, wear: &'a Wear) -> Rolling<'a> {
         let driven = |reading: &DepthsRequest| {

@@ -7,7 +7,7 @@ use super::road_sheet::{RoadSheet, TireLog};
 use crate::problem::ApiError;
 use crate::wire::read::FieldErrors;
 
-const COLUMNS: [&str; 12] = [
+const COLUMNS: [&str; 18] = [
     "tire",
     "position",
     "date_code",
@@ -20,6 +20,12 @@ const COLUMNS: [&str; 12] = [
     "inner_mm",
     "middle_mm",
     "outer_mm",
+    "stood_at",
+    "cold_kpa",
+    "hot_kpa",
+    "inner_c",
+    "middle_c",
+    "outer_c",
 ];
 
 /// A row for each reading; a tire without any has one row with its depths left empty.
@@ -42,7 +48,12 @@ pub fn table(tires: &[TireLog]) -> Table {
         for reading in &tire.readings {
             let depths = [reading.inner_mm, reading.middle_mm, reading.outer_mm].map(|mm| mm.to_string());
             let driven = [number(reading.runs), number(reading.distance_km)];
+            let stood_at = reading.stood_at.clone().unwrap_or_default();
+            let beside =
+                [reading.cold_kpa, reading.hot_kpa, reading.inner_c, reading.middle_c, reading.outer_c]
+                    .map(number);
             let row = start.iter().cloned().chain([reading.at.clone()]).chain(driven).chain(depths);
+            let row = row.chain([stood_at]).chain(beside);
             rows.push(row.collect());
         }
     }
@@ -79,6 +90,8 @@ pub fn tires(table: &Table) -> Result<Vec<TireLog>, ApiError> {
         let price = number("price");
         let (runs, distance_km) = (number("runs"), number("distance_km"));
         let depths = ["inner_mm", "middle_mm", "outer_mm"].map(&mut number);
+        let [cold_kpa, hot_kpa, inner_c, middle_c, outer_c] =
+            ["cold_kpa", "hot_kpa", "inner_c", "middle_c", "outer_c"].map(&mut number);
         let (name, position) = (text("tire").to_owned(), text("position").to_lowercase());
         let mark = |column: &str| matches!(text(column).to_lowercase().as_str(), "yes" | "true" | "1" | "x");
         let known = tires.iter().position(|tire| tire.name == name && tire.position == position);
@@ -104,6 +117,12 @@ pub fn tires(table: &Table) -> Result<Vec<TireLog>, ApiError> {
                 inner_mm,
                 middle_mm,
                 outer_mm,
+                stood_at: Some(text("stood_at").to_lowercase()).filter(|place| !place.is_empty()),
+                cold_kpa,
+                hot_kpa,
+                inner_c,
+                middle_c,
+                outer_c,
             }),
             _ => errors.fault("inner_mm", format!("line {line}: a reading has three depths")),
         }

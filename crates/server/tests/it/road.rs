@@ -265,7 +265,7 @@ async fn a_tread_log_leaves_and_comes_back_as_a_table() {
     let kind = answer.headers()["content-type"].to_str().unwrap().to_owned();
     let csv = answer.text().await.unwrap();
     assert!(
-        kind.starts_with("text/csv") && csv.lines().next().unwrap().ends_with("middle_mm,outer_mm"),
+        kind.starts_with("text/csv") && csv.lines().next().unwrap().ends_with("middle_c,outer_c"),
         "{csv}"
     );
     let bring = async |text: String| {
@@ -290,6 +290,11 @@ async fn a_tread_log_leaves_and_comes_back_as_a_table() {
         (format!("{head}North 1;fl;0;7;7;7\nNorth 1;fl;ten;7;7;7\n"), "line 3: runs is not a number"),
         (format!("{head}North 1;roof;0;7;7;7\n"), "is fl, fr, rl, rr or off"),
         (format!("{head}North 1;fl;0;70;7;7\n"), "a depth"),
+        (
+            "tire;position;runs;inner_mm;middle_mm;outer_mm;stood_at;hot_kpa\nN;fl;0;7;7;7;boot;200\n".into(),
+            "fl, fr, rl or rr",
+        ),
+        ("tire;position;runs;inner_mm;middle_mm;outer_mm;hot_kpa\nN;fl;0;7;7;7;2.2\n".into(), "a pressure"),
         ("tire,depth\na,b\n".to_owned(), "no column position"),
     ] {
         let (status, problem) = bring(text.clone()).await;

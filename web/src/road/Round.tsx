@@ -1,0 +1,245 @@
+import { useState } from "react";
+import type { Registry, Schemas } from "../api/client";
+import { useGauge } from "../bay/useGauge";
+import { numberOf } from "../shared/number";
+import { useRegistry } from "../shared/registry";
+import { toKpa, useUnits } from "../shared/units";
+import { useDraft } from "../shared/useDraft";
+import { Figure } from "./Figure";
+import { Keypad } from "./Keypad";
+
+type Tire = Schemas["TireLog"];
+export type Reading = NonNullable<Tire["readings"]>[number];
+
+/** The way one walks round the car. */
+export const ROUND = ["fl", "fr", "rr", "rl"] as const;
+export const NAMES: Record<string, string> = {
+  fl: "front left",
+  fr: "front right",
+  rr: "rear right",
+  rl: "rear left",
+  off: "off the car",
+};
+
+type Kind = "cold" | "heat" | "hot" | "depth";
+/** One figure of the walk. */
+type Step = { key: string; kind: Kind; tire: number; field: keyof Reading; place: string };
+
+const ACROSS = ["inner", "middle", "outer"] as const;
+const steps = (kind: Kind): Step[] =>
+  ROUND.flatMap((_, tire) => {
+    const one = (field: keyof Reading, place: string) => ({
+      key: `${kind}.${tire}.${place}`,
+      kind,
+      tire,
+      field,
+      place,
+    });
+    if (kind === "cold" || kind === "hot") return [one(`${kind}_kpa`, `${kind} pressure`)];
+    return ACROSS.map((place) => one(kind === "heat" ? `${place}_c` : `${place}_mm`, place));
+  });
+
+/** What is read beside the depths, in the order in which it is read. */
+const BESIDE = [
+  { kind: "cold", name: "cold pressures" },
+  { kind: "heat", name: "temperatures" },
+  { kind: "hot", name: "hot pressures" },
+] as const;
+const MM_PER_32ND = 25.4 / 32;
+
+type Walk = { figures: Record<string, number>; also: Kind[]; depthsIn: "mm" | "32nds" };
+const NOTHING: Walk = { figures: {}, also: [], depthsIn: "mm" };
+
+const rangeOf = (kind: Kind, registry: Registry): number[] => {
+  const { depth_mm, tread_c, tire_kpa } = registry.figures;
+  return kind === "depth" ? depth_mm : kind === "heat" ? tread_c : tire_kpa;
+};
+
+type Props = { tires: Tire[]; job: number; onTake: (readings: Reading[]) => void };
+
+/** A walk round the car by keys alone: Enter goes on, tire by tire, inner to outer. */
+export function Round({ tires, job, onTake }: Props) {
+  const registry = useRegistry();
+  const gauge = useGauge();
+  const { units } = useUnits();
+  const [walk, setWalk] = useDraft<Walk>(`tread.${job}.walk`, NOTHING);
+  const [text, setText] = useState("");
+  const [count, setCount] = useState<number | null>(null);
+  const [by, setBy] = useState<"runs" | "distance_km">("runs");
+  const [fault, setFault] = useState("");
+  const all = [
+    ...BESIDE.flatMap(({ kind }) => (walk.also.includes(kind) ? steps(kind) : [])),
+    ...steps("depth"),
+  ];
+  const at = all.findIndex(({ key }) => walk.figures[key] === undefined);
+  const step = at < 0 ? null : all[at];
+  const done = at < 0 ? all.length : at;
+  const last = all[done - 1];
+  const unit = !step
+    ? ""
+    : step.kind === "heat"
+      ? "°C"
+      : step.kind === "depth"
+        ? walk.depthsIn === "mm"
+          ? "mm"
+          : "1/32 in"
+        : units.pressure;
+  const take = (value: number) => {
+    if (!step || !registry) return;
+    const [least = 0, most = 0] = rangeOf(step.kind, registry);
+    if (!Number.isFinite(value) || value < least || value > most) {
+      setFault(`Write it as a figure in ${unit}; it can be ${least} to ${most} ${inWhat(step.kind)}.`);
+      return;
+    }
+    setWalk({ ...walk, figures: { ...walk.figures, [step.key]: value } });
+    setText("");
+    setFault("");
+  };
+  const takeTyped = () => {
+    const typed = numberOf(text);
+    if (step?.kind === "depth") take(walk.depthsIn === "mm" ? typed : typed * MM_PER_32ND);
+    else take(step?.kind === "heat" ? typed : toKpa(typed, units));
+  };
+  const takeGauge = () => {
+    if (gauge?.state === "live" && gauge.value_mm != null) take(gauge.value_mm);
+    else setFault("The gauge shows no value now.");
+  };
+  const back = () => {
+    if (!last) return;
+    const { [last.key]: _, ...figures } = walk.figures;
+    setWalk({ ...walk, figures });
+  };
+  const log = () => {
+    if (count == null) {
+      setFault("Say how many runs or kilometres since they were mounted.");
+      return;
+    }
+    const day = new Date().toISOString().slice(0, 10);
+    onTake(
+      tires.map((tire, place) => {
+        const reading: Reading = {
+          at: day,
+          [by]: count,
+          inner_mm: 0,
+          middle_mm: 0,
+          outer_mm: 0,
+          stood_at: tire.position,
+        };
+        const own = all.filter((one) => one.tire === place).map((one) => [one.field, walk.figures[one.key]]);
+        return { ...reading, ...Object.fromEntries(own) };
+      }),
+    );
+    setWalk({ ...walk, figures: {} });
+    setFault("");
+  };
+  return (
+    <form
+      className="border-accent border-2 p-3"
+      aria-label="Round the car"
+      data-round={done}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (step) takeTyped();
+        else log();
+      }}
+    >
+      <div className="flex flex-wrap items-center gap-x-4">
+        <h2 className="text-[18px] font-semibold">
+          {step
+            ? `${NAMES[ROUND[step.tire] ?? ""]}, ${step.place}${step.kind === "heat" ? " temperature" : ""}`
+            : `${all.length} figures read`}
+        </h2>
+        <fieldset className="flex flex-wrap items-center gap-x-3 text-[14px]">
+          <legend className="sr-only">Read beside the depths</legend>
+          {BESIDE.map(({ kind, name }) => (
+            <label key={kind} className="flex items-center gap-1">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-sm"
+                checked={walk.also.includes(kind)}
+                onChange={(event) =>
+                  setWalk({
+                    ...walk,
+                    also: event.target.checked
+                      ? [...walk.also, kind]
+                      : walk.also.filter((one) => one !== kind),
+                  })
+                }
+              />
+              {name}
+            </label>
+          ))}
+          <select
+            className="bg-base-200 h-[28px] px-1"
+            aria-label="Depths in"
+            value={walk.depthsIn}
+            onChange={(event) => setWalk({ ...walk, depthsIn: event.target.value as Walk["depthsIn"] })}
+          >
+            <option value="mm">depths in mm</option>
+            <option value="32nds">depths in 1/32 in</option>
+          </select>
+        </fieldset>
+      </div>
+      <div className="mt-1 flex flex-wrap items-end gap-2">
+        {step ? (
+          <>
+            <input
+              className="bg-base-200 h-[52px] w-[110px] px-3 text-right text-[26px] font-semibold"
+              aria-label={`Figure ${done + 1} of ${all.length}, ${unit}`}
+              inputMode="decimal"
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+              onKeyDown={(event) => {
+                if (event.key !== "g" || step.kind !== "depth") return;
+                event.preventDefault();
+                takeGauge();
+              }}
+            />
+            <span className="self-center text-[17px]">{unit}</span>
+            {step.kind === "depth" && gauge && gauge.state !== "none" && (
+              <button type="button" className="btn h-[52px]" data-takes-gauge onClick={takeGauge}>
+                {gauge.value_mm == null ? "gauge: no value" : `gauge ${gauge.value_mm.toFixed(2)} mm`}{" "}
+                <kbd>g</kbd>
+              </button>
+            )}
+          </>
+        ) : (
+          <>
+            <Figure label="Since they were mounted" value={count} placeholder="how many" onPut={setCount} />
+            <select
+              className="bg-base-200 h-[30px] px-1"
+              aria-label="Runs or kilometres"
+              value={by}
+              onChange={(event) => setBy(event.target.value as "runs" | "distance_km")}
+            >
+              <option value="runs">runs</option>
+              <option value="distance_km">km</option>
+            </select>
+          </>
+        )}
+        <button type="submit" className="btn btn-primary h-[52px] px-5">
+          {step ? "Next" : "Log them"}
+        </button>
+        <button type="button" className="plain-button" disabled={done === 0} onClick={back}>
+          One back
+        </button>
+        <span className="text-[14px]" data-read>
+          {all
+            .slice(0, done)
+            .map(({ key }) => +(walk.figures[key] ?? 0).toFixed(1))
+            .join(" · ")}
+        </span>
+      </div>
+      {step && (
+        <Keypad onKey={(key) => setText((before) => (key === "⌫" ? before.slice(0, -1) : before + key))} />
+      )}
+      {fault && (
+        <p role="alert" className="text-error text-[15px]">
+          {fault}
+        </p>
+      )}
+    </form>
+  );
+}
+
+const inWhat = (kind: Kind) => (kind === "depth" ? "mm" : kind === "heat" ? "°C" : "kPa");
