@@ -6,6 +6,7 @@ use fitment::car::Fact;
 use fitment::club::{Class, Entry, JudgedClause};
 use fitment::road::{Driveline, Gearing, equivalent_mass_kg};
 use fitment::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
+use fitment::rules::load::share_made_for;
 use fitment::setup::{Axle, Setup, SetupPair};
 use fitment::track::{
     CarAtLimit, CornerLoads, Position, Utilisation, corner_moment_nm, moment_tested_nm, utilisation,
@@ -174,7 +175,7 @@ fn at_limit(
     let rating_kg = setup.and_then(|setup| context.state.parts.wheel_of(setup)?.load_kg);
     let tire_kg = setup.and_then(|setup| {
         let service = setup.tire?.service?;
-        let share = speed_kmh.map_or(Some(1.0), |kmh| service.speed.capacity_share_at(kmh));
+        let share = speed_kmh.map_or(Some(1.0), |kmh| share_made_for(service.speed, kmh));
         Some(service.single.capacity_kg() * share.unwrap_or(0.0))
     });
     let tested_share = setup.zip(rating_kg).and_then(|(setup, rating)| {

@@ -81,23 +81,6 @@ impl SpeedSymbol {
         TABLE[self as usize].2
     }
 
-    /// Share of its load index that a tire carries at a speed; `None` above its symbol's, where no figure is given.
-    ///
-    /// V, W and Y carry less in the last tens of km/h before theirs. Source: UN R30, variation of load capacity with speed;
-    /// from memory.
-    pub fn capacity_share_at(self, kmh: f64) -> Option<f64> {
-        if kmh > self.top_speed_kmh() {
-            return None;
-        }
-        let (from_kmh, per_10_kmh) = match self {
-            Self::V => (210.0, 0.03),
-            Self::W => (240.0, 0.05),
-            Self::Y | Self::OverY => (270.0, 0.05),
-            _ => return Some(1.0),
-        };
-        Some(1.0 - (kmh - from_kmh).max(0.0) / 10.0 * per_10_kmh)
-    }
-
     /// Whether the real limit lies above [`Self::top_speed_kmh`] and only the maker knows it.
     pub fn is_open_ended(self) -> bool {
         self == Self::OverY
@@ -119,30 +102,6 @@ mod tests {
         for (at, (symbol, mark, kmh)) in TABLE.iter().enumerate() {
             assert_eq!(*symbol as usize, at, "{mark} must stand at its own place: mark() looks it up there");
             assert!(at == 0 || TABLE[at - 1].2 <= *kmh, "{mark}");
-        }
-    }
-
-    #[test]
-    fn fast_tires_carry_less_in_their_last_tens() {
-        // UN R30, variation of load capacity with speed (memory).
-        for (letter, kmh, share) in [
-            ('H', 210.0, Some(1.0)),
-            ('H', 211.0, None),
-            ('V', 210.0, Some(1.0)),
-            ('V', 220.0, Some(0.97)),
-            ('V', 240.0, Some(0.91)),
-            ('W', 240.0, Some(1.0)),
-            ('W', 270.0, Some(0.85)),
-            ('Y', 270.0, Some(1.0)),
-            ('Y', 300.0, Some(0.85)),
-            ('Y', 301.0, None),
-        ] {
-            let found = SpeedSymbol::from_letter(letter).unwrap().capacity_share_at(kmh);
-            let is_same = match (found, share) {
-                (Some(found), Some(share)) => (found - share).abs() < 1e-12,
-                (found, share) => found == share,
-            };
-            assert!(is_same, "{letter} at {kmh}: {found:?}");
         }
     }
 

@@ -65,6 +65,11 @@ pub fn share_at_speed(symbol: SpeedSymbol, kmh: f64) -> f64 {
     share
 }
 
+/// The same; `None` at a speed that its symbol does not allow, where nobody states what it carries.
+pub fn share_made_for(symbol: SpeedSymbol, kmh: f64) -> Option<f64> {
+    (kmh <= symbol.top_speed_kmh()).then(|| share_at_speed(symbol, kmh))
+}
+
 /// What a car asks a tire to carry on one axle.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct LoadRequirement {
@@ -291,6 +296,10 @@ mod tests {
             (SpeedSymbol::H, 210.0, 1.0),
         ] {
             assert!((share_at_speed(symbol, kmh) - share).abs() < 1e-9, "{symbol} at {kmh}");
+            assert_eq!(share_made_for(symbol, kmh), Some(share_at_speed(symbol, kmh)));
+        }
+        for (symbol, kmh) in [(SpeedSymbol::H, 210.5), (SpeedSymbol::V, 241.0), (SpeedSymbol::OverY, 301.0)] {
+            assert_eq!(share_made_for(symbol, kmh), None, "{symbol} at {kmh}");
         }
         let mut car = Car::default();
         car.note(Fact::AxleRating, Some(Axle::Front), "1250").unwrap();

@@ -4,6 +4,7 @@
 //! carries its index at another reference pressure. A figure wrong by half must not be printed: where the reference is
 //! not known, nothing is suggested and it is said what to ask.
 
+use super::load::share_made_for;
 use super::{Asked, AxleCheck, Finding, Rule, Severity};
 use crate::car::Fact;
 use crate::case::half_rating_kg;
@@ -348,10 +349,8 @@ impl crate::case::Case<'_> {
         let by_placard = PressureFor { load_kg: None, ..asked };
         let top_kmh = self.state.car.number(Fact::TopSpeed, None);
         // Beyond its symbol a tire carries nothing that anybody states.
-        let share = tire
-            .service
-            .zip(top_kmh)
-            .map(|(service, kmh)| service.speed.capacity_share_at(kmh).unwrap_or(0.0));
+        let share =
+            tire.service.zip(top_kmh).map(|(service, kmh)| share_made_for(service.speed, kmh).unwrap_or(0.0));
         let mut all = Vec::new();
         for case in LoadCase::ALL {
             let (asked, share) = match case {
