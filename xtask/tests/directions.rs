@@ -121,7 +121,19 @@ const FLOORS: &[&[&str]] = &[
     &["clearance", "window"],
     &["rules"],
     // answers, which only ask
-    &["ledger", "looks", "mend", "measure", "swept", "trial", "proven", "plus_sizes", "finder", "upkeep"],
+    &[
+        "ledger",
+        "looks",
+        "mend",
+        "measure",
+        "swept",
+        "trial",
+        "proven",
+        "plus_sizes",
+        "finder",
+        "upkeep",
+        "next_step",
+    ],
 ];
 
 /// What `lib.rs` re-exports from the modules, by name.

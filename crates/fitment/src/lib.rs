@@ -15,7 +15,8 @@
 //! - [`case`]: what is judged; decides what a plan is held against.
 //! - [`clearance`], [`window`]: the room to what was measured, and the offsets that clear.
 //! - [`rules`]: one module a rule.
-//! - answers, which only ask: [`ledger`], [`looks`], [`mend`], [`measure`], [`swept`], [`trial`], [`proven`], [`plus_sizes`], [`finder`].
+//! - answers, which only ask: [`ledger`], [`looks`], [`mend`], [`measure`], [`swept`], [`trial`], [`proven`], [`plus_sizes`], [`finder`],
+//!   [`upkeep`], [`next_step`] and [`inspection`] (of tires and wheels at the track).
 //!
 //! What holds everywhere: same input, same output, bit for bit; nothing panics on any input; what was not
 //! given stays `None` and is never taken for zero.
@@ -38,6 +39,7 @@ pub mod corner;
 pub mod date_code;
 pub mod fastener;
 pub mod finder;
+pub mod inspection;
 pub mod ledger;
 pub mod length;
 pub mod lever;
@@ -47,6 +49,7 @@ pub mod looks;
 pub mod measure;
 pub mod mend;
 pub mod motion;
+pub mod next_step;
 pub mod notation;
 pub mod plus_sizes;
 pub mod proven;

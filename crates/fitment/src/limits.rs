@@ -54,6 +54,12 @@ pub struct HouseLimits {
     pub balance_pct: f64,
     /// From this age in years on a used tire is called old.
     pub tire_age_years: f64,
+    /// Days after which wheels of the track are looked over again.
+    pub inspect_wheels_days: f64,
+    /// … runs.
+    pub inspect_wheels_runs: f64,
+    /// Days after which their true running is measured again.
+    pub inspect_true_running_days: f64,
 }
 
 impl HouseLimits {
@@ -80,6 +86,9 @@ impl HouseLimits {
         flush_within: Length::mm(3.0),
         balance_pct: 1.0,
         tire_age_years: 6.0,
+        inspect_wheels_days: 180.0,
+        inspect_wheels_runs: 20.0,
+        inspect_true_running_days: 365.0,
     };
 
     /// The allowed drift of the front-to-rear ratio. While the drive is unknown the stricter limit holds.
@@ -99,7 +108,7 @@ pub struct LimitFacts {
     pub code: &'static str,
     /// What it limits.
     pub title: &'static str,
-    /// Unit of the number: `mm`, `%` or `years`.
+    /// Unit of the number: `mm`, `%`, `years`, `days` or `runs`.
     pub unit: &'static str,
     /// Least and most that a shop may set.
     pub range: (f64, f64),
@@ -201,6 +210,27 @@ pub const LIMITS: &[LimitFacts] = &[
     ),
     limit!("balance_pct", "drift of the front share of the tread", "%", (0.0, 10.0), balance_pct),
     limit!("tire_age_years", "age of a used tire called old", "years", (1.0, 20.0), tire_age_years),
+    limit!(
+        "inspect_days",
+        "wheels of the track looked over, every",
+        "days",
+        (1.0, 1000.0),
+        inspect_wheels_days
+    ),
+    limit!(
+        "inspect_runs",
+        "wheels of the track looked over, every",
+        "runs",
+        (1.0, 1000.0),
+        inspect_wheels_runs
+    ),
+    limit!(
+        "inspect_true_days",
+        "true running of the wheels measured, every",
+        "days",
+        (1.0, 2000.0),
+        inspect_true_running_days
+    ),
 ];
 
 impl LimitFacts {

@@ -867,6 +867,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/road/next-step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to buy next for the class: by the log's wear, the gap to the leaders, and the lists' prices. */
+        post: operations["next_step"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/road/tread-log.csv": {
         parameters: {
             query?: never;
@@ -2713,6 +2730,37 @@ export interface components {
             id: number;
             name: string;
         };
+        /** @description Something that was looked at. */
+        InspectedSheet: {
+            /** @description The day, as in 2026-05-02. */
+            at: string;
+            /** @description What, by its code. */
+            code: string;
+            /** @description What was found. */
+            found?: string;
+            /**
+             * Format: double
+             * @description Runs of the tires on the car then; null when nobody counted.
+             */
+            runs?: number | null;
+        };
+        /** @description When a look comes due. */
+        InspectionView: {
+            /** @description Its code. */
+            code: string;
+            /** @description What was found then. */
+            found?: string | null;
+            /** @description How. */
+            how: string;
+            /** @description Whether it is due now. */
+            is_due: boolean;
+            /** @description The day it was last done; null while nobody noted it. */
+            last_at?: string | null;
+            /** @description In words. */
+            says: string;
+            /** @description What is looked at. */
+            title: string;
+        };
         /** @description An instrument of the house. */
         InstrumentView: {
             /** @description Its code in readings. */
@@ -3620,6 +3668,13 @@ export interface components {
             readings: components["schemas"]["NewReading"][];
             /** @description Who took them. */
             signed_by?: string;
+        };
+        /** @description What to buy next. */
+        NextStepView: {
+            /** @description Where the order comes from. */
+            source: string;
+            /** @description In order, each a sentence. */
+            steps: string[];
         };
         /** @description A number, or words. */
         NumberOrWords: number | string;
@@ -4746,13 +4801,25 @@ export interface components {
              * @description Cruise in top gear.
              */
             cruise_kmh?: number | null;
+            /**
+             * Format: double
+             * @description Seconds behind the class's leaders.
+             */
+            gap_s?: number | null;
             gears?: components["schemas"]["GearsRequest"] | null;
             hot?: components["schemas"]["HotSheet"] | null;
+            /** @description What was looked at of its wheels, as it was noted. */
+            inspections?: components["schemas"]["InspectedSheet"][];
             /**
              * Format: double
              * @description Depth at which a tire is done.
              */
             limit_mm?: number | null;
+            /**
+             * Format: double
+             * @description Runs still to come this season.
+             */
+            season_runs?: number | null;
             /** @description Its tires. */
             tires?: components["schemas"]["TireLog"][];
         };
@@ -4768,6 +4835,8 @@ export interface components {
             dial?: components["schemas"]["DialView"] | null;
             gearing_planned?: components["schemas"]["RoadView"] | null;
             gearing_reference?: components["schemas"]["RoadView"] | null;
+            /** @description Looks at the wheels, and when each comes due. */
+            inspections: components["schemas"]["InspectionView"][];
             /**
              * Format: double
              * @description Depth at which a tire is done.
@@ -8622,6 +8691,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RoadSheetView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["BodyLate"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    next_step: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoadSheet"];
+            };
+        };
+        responses: {
+            /** @description the steps, in order */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextStepView"];
                 };
             };
             400: components["responses"]["Malformed"];

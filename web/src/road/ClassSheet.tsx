@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer as answered, api } from "../api/client";
 import { Mark } from "../shared/Mark";
+import { NextStep } from "./NextStep";
 import type { PartProps } from "./RoadTrack";
 
 const range = (range: number[] | null | undefined, unit: string) =>
@@ -110,6 +111,7 @@ export function ClassSheet({ sheet, answer, onChange }: PartProps) {
       ) : (
         <p className="mt-2 text-[15px]">Choose the class: bench and candidates are then held against it.</p>
       )}
+      <NextStep sheet={sheet} onChange={onChange} />
     </section>
   );
 }

@@ -4,6 +4,7 @@ import { formatPressure, inWords, useUnits } from "../shared/units";
 import { useDraft } from "../shared/useDraft";
 import { AgainstTest } from "./AgainstTest";
 import { Figure } from "./Figure";
+import { Inspections } from "./Inspections";
 import type { PartProps } from "./RoadTrack";
 import { SetsAtTheLimit } from "./Sets";
 
@@ -103,6 +104,7 @@ export function Track({ sheet, answer, onChange }: PartProps) {
           </p>
         )}
       </section>
+      <Inspections sheet={sheet} answer={answer} onChange={onChange} />
       <section aria-label="Pressures">
         <h2 className="label-small font-semibold">Cold for hot</h2>
         <div className="flex flex-wrap items-end gap-3">

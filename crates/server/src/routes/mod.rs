@@ -119,6 +119,7 @@ fn paths() -> OpenApiRouter<AppState> {
                     .routes(routes!(catalogue::undo_list))
                     .routes(routes!(catalogue::remove_file))
                     .routes(routes!(finder::finder))
+                    .routes(routes!(road::next_step))
                     .layer(RequestBodyLimitLayer::new(BODY_LIMIT))
                     .layer(from_fn_with_state(LIST_TIME, answered_in_time)),
             )

@@ -1,5 +1,6 @@
 //! Road and track for scripts.
 
+use app::catalogue::CatalogueCache;
 use axum::Json;
 use axum::extract::State;
 use axum::http::header;
@@ -17,7 +18,8 @@ use crate::wire::road::{
     HotPressureRequest, HotPressureView, LoadsRequest, LoadsView, RoadRequest, RoadView, WearRequest,
     WearView,
 };
-use crate::wire::road_sheet::{RoadSheet, RoadSheetView, TireLog};
+use crate::wire::road_sheet::{RoadSheet, RoadSheetView};
+use crate::wire::seasons::{NextStepView, TireLog};
 use crate::wire::tread_log;
 
 /// A job's road and track sheet worked out: dial, gears, corner loads, cold pressures, its class, its tires' seasons.
@@ -32,8 +34,27 @@ pub(super) async fn sheet(
     Body(sheet): Body<RoadSheet>,
 ) -> Result<Json<RoadSheetView>, ApiError> {
     let (job, context) = in_context(&store, id).await?;
-    let clubs = at_hand(store.read(clubs::list).await?, this_day());
-    crate::off_thread(move || sheet.answer(&job.content, &context, &clubs).map(Json)).await?
+    let today = this_day();
+    let clubs = at_hand(store.read(clubs::list).await?, today);
+    crate::off_thread(move || sheet.answer(&job.content, &context, &clubs, today).map(Json)).await?
+}
+
+/// What to buy next for the class: by the log's wear, the gap to the leaders, and the lists' prices.
+#[utoipa::path(post, path = "/jobs/{id}/road/next-step", params(("id" = i64, Path)), request_body = RoadSheet, tag = "road", responses(
+    (status = 200, description = "the steps, in order", body = NextStepView),
+    (status = 404, description = "no such job", body = Problem),
+    (status = 422, description = "a field at fault", body = Problem)
+))]
+pub(super) async fn next_step(
+    State(store): State<Store>,
+    State(shelf): State<CatalogueCache>,
+    Id(id): Id,
+    Body(sheet): Body<RoadSheet>,
+) -> Result<Json<NextStepView>, ApiError> {
+    let (job, context) = in_context(&store, id).await?;
+    let loaded = shelf.loaded(&store).await?;
+    crate::off_thread(move || sheet.next_step(&job.content, &context, &loaded.catalogue.tires).map(Json))
+        .await?
 }
 
 /// A job's tread log as a table, a reading a row.

@@ -4,19 +4,19 @@ use app::road::{TrackCase, WheelAtLimit, classed, dial, diameters, gearing, trac
 use app::{JobKnowledge, JudgingContext};
 use fitment::club::is_legal;
 use fitment::rules::pressure::{self, CasePressure};
-use fitment::setup::{Arrangement, Axle, SetupPair};
-use fitment::track::{CarAtLimit, Position, Utilisation, cold_pressure_kpa, hot_pressure_kpa};
-use fitment::tread::{Heat, Wear};
-use fitment::upkeep::{self, Rolling};
+use fitment::setup::{Axle, SetupPair};
+use fitment::track::{CarAtLimit, Utilisation, cold_pressure_kpa, hot_pressure_kpa};
+use fitment::upkeep;
 use fitment::{Length, Tire};
+use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use store::jobs::{Candidate, JobContent};
 use utoipa::ToSchema;
 
 use super::club::{AllowedView, ClassBoxView, ClassOf, ClassView, JudgedClauseView, KeptClubView};
-use super::road::{
-    COLD_CAUTION, DepthsRequest, FourView, GearsRequest, RoadView, TIRE_KPA, WearRequest, WearView,
-};
+use super::inspections::{self, InspectedSheet, InspectionView};
+use super::road::{COLD_CAUTION, FourView, GearsRequest, RoadView, TIRE_KPA};
+use super::seasons::{SeasonView, TireLog};
 use super::sets::{Against, SetView, of_candidate, sets};
 use super::{AxleCode, PerAxle};
 use crate::problem::ApiError;
@@ -58,32 +58,6 @@ pub struct HotSheet {
     pub hot_c: f64,
 }
 
-/// A tire with its season.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct TireLog {
-    /// The page's own id for it.
-    pub id: String,
-    /// What it is called: its line, a mark in chalk.
-    pub name: String,
-    /// Where it is: `fl`, `fr`, `rl`, `rr`, or `off`.
-    pub position: String,
-    /// Its date code.
-    #[serde(default)]
-    pub date_code: String,
-    /// Whether it turns one way only.
-    #[serde(default)]
-    pub is_directional: bool,
-    /// Whether one side is marked outside.
-    #[serde(default)]
-    pub is_asymmetric: bool,
-    /// What it cost; for the cost of a run.
-    #[serde(default)]
-    pub price: Option<f64>,
-    /// Readings in the order they were taken.
-    #[serde(default)]
-    pub readings: Vec<DepthsRequest>,
-}
-
 /// What is typed on a job's road and track sheet; what nobody typed leaves its rows out.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct RoadSheet {
@@ -108,6 +82,15 @@ pub struct RoadSheet {
     /// Of which rule file it was taken.
     #[serde(default)]
     pub class_of: Option<ClassOf>,
+    /// Seconds behind the class's leaders.
+    #[serde(default)]
+    pub gap_s: Option<f64>,
+    /// Runs still to come this season.
+    #[serde(default)]
+    pub season_runs: Option<f64>,
+    /// What was looked at of its wheels, as it was noted.
+    #[serde(default)]
+    pub inspections: Vec<InspectedSheet>,
     /// Its tires.
     #[serde(default)]
     pub tires: Vec<TireLog>,
@@ -121,7 +104,7 @@ const MOST_TIRES: usize = 40;
 /// Readings of a tire at most: years of events.
 const MOST_READINGS: usize = 1000;
 /// Legal minimum in the main grooves.
-const LEGAL_MM: f64 = 1.6;
+pub(super) const LEGAL_MM: f64 = 1.6;
 /// A cruise that is compared when nobody names one.
 const USUAL_CRUISE_KMH: f64 = 100.0;
 
@@ -163,6 +146,8 @@ impl RoadSheet {
         within("/believed_diameter_mm", "an overall diameter", self.believed_diameter_mm, (300.0, 1400.0));
         let speed = self.car.as_ref().and_then(|car| car.speed_kmh);
         within("/car/speed_kmh", "a corner's speed", speed, (1.0, 400.0));
+        within("/gap_s", "a gap to the leaders", self.gap_s, (0.0, 3600.0));
+        within("/season_runs", "runs of a season", self.season_runs, (0.0, 100_000.0));
         within("/limit_mm", "a limit", self.limit_mm, (0.0, 15.0));
         if let Some(hot) = &self.hot {
             within("/hot/front_hot_kpa", "a pressure", Some(hot.front_hot_kpa), TIRE_KPA);
@@ -182,6 +167,7 @@ impl RoadSheet {
             errors.text("/class_of/club", &of.club, 120);
             errors.text("/class_of/from", &of.from, 20);
         }
+        inspections::check(&self.inspections, &mut errors);
         if self.tires.len() > MOST_TIRES {
             errors.fault("/tires", format!("more than {MOST_TIRES} tires are not kept with a job"));
         }
@@ -204,10 +190,6 @@ impl RoadSheet {
             }
         }
         errors.finish(())
-    }
-
-    fn season(&self, tire: &TireLog) -> WearRequest {
-        WearRequest { readings: tire.readings.clone(), limit_mm: self.limit_mm.unwrap_or(LEGAL_MM) }
     }
 }
 
@@ -403,34 +385,6 @@ pub struct ClassSheetView {
     pub news: Option<String>,
 }
 
-/// A stretch of readings that a tire stood in one place.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
-pub struct StoodView {
-    /// `fl`, `fr`, `rl`, `rr`.
-    pub position: String,
-    /// Day of the first reading there.
-    pub from: String,
-    /// How many readings.
-    pub readings: usize,
-}
-
-/// A tire's season.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct SeasonView {
-    /// Its id on the sheet.
-    pub id: String,
-    /// How it wears.
-    pub wear: WearView,
-    /// Its price over what the tread gives, for 100 km or a run; null while that cannot be told.
-    pub cost: Option<f64>,
-    /// What its last temperatures say; null while none were read.
-    pub heat: Option<&'static str>,
-    /// Where it stood, a stretch of readings each, first to last.
-    pub stood: Vec<StoodView>,
-    /// What it asks for: ordering, turning over on its rim, inspecting.
-    pub advice: Vec<String>,
-}
-
 /// What a road and track sheet comes to.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct RoadSheetView {
@@ -454,6 +408,8 @@ pub struct RoadSheetView {
     pub pressure_caution: &'static str,
     /// What is fitted, planned and kept, side by side.
     pub sets: Vec<SetView>,
+    /// Looks at the wheels, and when each comes due.
+    pub inspections: Vec<InspectionView>,
     /// The tires' seasons.
     pub seasons: Vec<SeasonView>,
     /// What the four on the car ask for, as a set; null while a depth or the sizes are not known, or nothing is due.
@@ -495,6 +451,7 @@ impl RoadSheet {
         content: &JobContent,
         context: &JudgingContext,
         clubs: &[KeptClubView],
+        today: Date,
     ) -> Result<RoadSheetView, ApiError> {
         self.checked()?;
         let mut none = FieldErrors::default();
@@ -544,6 +501,7 @@ impl RoadSheet {
                 news: self.class_of.as_ref().and_then(|of| of.news(class, clubs)),
                 ..class_sheet(class, content, &known, context)
             }),
+            inspections: inspections::plan(&self.inspections, self.runs_now(), &context.limits, today),
             seasons,
             rotation,
             rotation_caution: upkeep::CAUTION,
@@ -559,91 +517,6 @@ impl RoadSheet {
             },
             track_caution: TRACK_CAUTION,
         })
-    }
-}
-
-impl RoadSheet {
-    /// How each tire wears and what it asks for, and what the four on the car ask for together.
-    fn seasons(&self, content: &JobContent, context: &JudgingContext) -> (Vec<SeasonView>, Option<String>) {
-        let limit_mm = self.limit_mm.unwrap_or(LEGAL_MM);
-        let read: Vec<(&TireLog, WearRequest, Wear)> = self
-            .tires
-            .iter()
-            .filter_map(|tire| {
-                let request = self.season(tire);
-                let wear = request.wear().ok()?;
-                Some((tire, request, wear))
-            })
-            .collect();
-        let rolling: Vec<Rolling<'_>> = read.iter().map(|(tire, _, wear)| tire.rolling(wear)).collect();
-        // What rolls today may be the fitted set or the plan already: only what both allow is said.
-        let both = [content.fitted.arrangement(), content.planned.arrangement()];
-        let arrangement = both.contains(&Some(Arrangement::Staggered)).then_some(Arrangement::Staggered);
-        let arrangement = arrangement.or(both.into_iter().flatten().next());
-        let old = context.limits.tire_age_years;
-        let mut advice = upkeep::upkeep(&rolling, arrangement, limit_mm, old, Some(context.today));
-        let rotation = advice.iter().position(|one| one.tire.is_none()).map(|at| advice.remove(at).says);
-        let seasons = read
-            .iter()
-            .enumerate()
-            .map(|(at, (tire, request, wear))| {
-                let depth = tire.readings.first().map(DepthsRequest::least_mm);
-                let usable = depth.map(|depth| depth - limit_mm).filter(|mm| *mm > 0.0);
-                let wear = request.view(wear);
-                let rate = wear.rate_mm_per_run.or(wear.rate_mm_per_1000_km.map(|rate| rate / 10.0));
-                let cost =
-                    tire.price.zip(usable).zip(rate).map(|((price, usable), rate)| price / usable * rate);
-                let of_it = advice.iter().filter(|one| one.tire == Some(at));
-                let advice = of_it.map(|one| one.says.clone()).collect();
-                let heat = tire.readings.iter().rev().find_map(DepthsRequest::celsius);
-                SeasonView {
-                    id: tire.id.clone(),
-                    wear,
-                    cost,
-                    heat: heat.map(|celsius| Heat::of(celsius).words()),
-                    stood: tire.stood(),
-                    advice,
-                }
-            })
-            .collect();
-        (seasons, rotation)
-    }
-}
-
-impl TireLog {
-    /// Where it stood; readings of which nobody noted it are left aside.
-    fn stood(&self) -> Vec<StoodView> {
-        let mut all: Vec<StoodView> = Vec::new();
-        for reading in &self.readings {
-            let Some(position) = &reading.stood_at else { continue };
-            match all.last_mut().filter(|last| last.position == *position) {
-                Some(last) => last.readings += 1,
-                None => {
-                    all.push(StoodView { position: position.clone(), from: reading.at.clone(), readings: 1 })
-                }
-            }
-        }
-        all
-    }
-
-    /// As the core weighs it; stretches in runs, or in thousands of kilometres.
-    fn rolling<'a>(&'a self, wear: &'a Wear) -> Rolling<'a> {
-        let driven = |reading: &DepthsRequest| {
-            reading.runs.or(reading.distance_km.map(|km| km / 1000.0)).unwrap_or_default()
-        };
-        // A depth that grew was misread: what is there now is the last that was not.
-        let kept = self.readings.iter().enumerate().filter(|(at, _)| !wear.left_out.contains(at));
-        let mut latest = kept.map(|(_, reading)| reading).rev();
-        let (last, before) = (latest.next(), latest.next());
-        Rolling {
-            position: Position::ALL.into_iter().find(|position| position.code() == self.position),
-            wear,
-            depths_mm: last.map(|last| [last.inner_mm, last.middle_mm, last.outer_mm]),
-            last_stretch: last.zip(before).map(|(last, before)| driven(last) - driven(before)),
-            is_directional: self.is_directional,
-            is_asymmetric: self.is_asymmetric,
-            date_code: &self.date_code,
-        }
     }
 }
 

@@ -3,7 +3,8 @@
 use exchange::table::Table;
 
 use super::road::DepthsRequest;
-use super::road_sheet::{RoadSheet, TireLog};
+use super::road_sheet::RoadSheet;
+use super::seasons::TireLog;
 use crate::problem::ApiError;
 use crate::wire::read::FieldErrors;
 

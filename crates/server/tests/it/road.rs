@@ -333,3 +333,36 @@ async fn sets_side_by_side_and_pressures_of_the_sample_roadster() {
     let (status, problem) = shop.post("/jobs/3/road", nonsense).await;
     assert_eq!((status, pointers(&problem)), (422, vec!["/car/speed_kmh"]));
 }
+
+#[tokio::test]
+async fn looks_come_due_and_the_next_step_goes_by_the_lists() {
+    let shop = Served::sample().await;
+    let mut sheet = shop.get("/jobs/3").await["road"].clone();
+    let (_, view) = shop.post("/jobs/3/road", sheet.clone()).await;
+    let looks = view["inspections"].as_array().unwrap();
+    // 70 runs now, 26 at the last look, every 20 by the house; true running was never noted.
+    assert!(looks[0]["says"].as_str().unwrap().starts_with("due"), "{looks:?}");
+    assert_eq!((&looks[0]["is_due"], &looks[2]["last_at"]), (&json!(true), &Value::Null));
+    sheet["inspections"].as_array_mut().unwrap().push(json!({ "code": "cracks", "at": "soon", "runs": -1 }));
+    let (status, problem) = shop.post("/jobs/3/road", sheet.clone()).await;
+    assert_eq!((status, pointers(&problem)), (422, vec!["/inspections/2/at", "/inspections/2/runs"]));
+    sheet["inspections"] = json!([]);
+
+    let steps = async |sheet: &Value| {
+        let (status, next) = shop.post("/jobs/3/road/next-step", sheet.clone()).await;
+        assert_eq!(status, 200, "{next}");
+        next["steps"]
+            .as_array()
+            .unwrap()
+            .iter()
+            .map(|one| one.as_str().unwrap().to_owned())
+            .collect::<Vec<_>>()
+    };
+    let far = steps(&sheet).await;
+    assert!(far[0].starts_with("Use up what is on the car: 8 runs"), "{far:?}");
+    assert!(far[1].contains("cheapest") && far[1].contains("225/45R15"), "{far:?}");
+    sheet["gap_s"] = json!(1.2);
+    assert!(steps(&sheet).await[1].contains("stickiest"));
+    sheet["season_runs"] = json!(8);
+    assert_eq!(steps(&sheet).await.len(), 1, "they last the season out");
+}
