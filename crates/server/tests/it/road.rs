@@ -363,6 +363,6 @@ async fn looks_come_due_and_the_next_step_goes_by_the_lists() {
     assert!(far[1].contains("cheapest") && far[1].contains("225/45R15"), "{far:?}");
     sheet["gap_s"] = json!(1.2);
     assert!(steps(&sheet).await[1].contains("stickiest"));
-    sheet["season_runs"] = json!(8);
+    sheet["season_runs"] = json!(7);
     assert_eq!(steps(&sheet).await.len(), 1, "they last the season out");
 }
