@@ -55,16 +55,7 @@ impl Browser {
     /// When one of them is not installed or does not come up.
     pub async fn start(width: u32, height: u32) -> anyhow::Result<Self> {
         let profile = tempfile::Builder::new().prefix("dimensione-e2e-").tempdir()?;
-        // A group of its own: the browser's many processes are ended together.
-        let mut chromedriver = Command::new("chromedriver")
-            .arg("--port=0")
-            .process_group(0)
-            .kill_on_drop(true)
-            .stdout(Stdio::piped())
-            .stderr(Stdio::null())
-            .spawn()
-            .context("chromedriver does not start: cargo verify installs it")?;
-        let port = port_of(&mut chromedriver).await?;
+        let (chromedriver, port) = chromedriver().await?;
         let mut capabilities = DesiredCapabilities::chrome();
         for flag in FLAGS {
             capabilities.add_arg(flag)?;
@@ -116,7 +107,31 @@ impl Drop for Browser {
     }
 }
 
-async fn port_of(chromedriver: &mut Child) -> anyhow::Result<u16> {
+/// Starts of ChromeDriver before it is given up.
+const STARTS: usize = 5;
+
+/// A running ChromeDriver and its port. It takes a free port for one address family and the same number for the other,
+/// which somebody else may have taken meanwhile: then it ends, and another is started.
+async fn chromedriver() -> anyhow::Result<(Child, u16)> {
+    for _ in 0..STARTS {
+        // A group of its own: the browser's many processes are ended together.
+        let mut child = Command::new("chromedriver")
+            .arg("--port=0")
+            .process_group(0)
+            .kill_on_drop(true)
+            .stdout(Stdio::piped())
+            .stderr(Stdio::null())
+            .spawn()
+            .context("chromedriver does not start: cargo verify installs it")?;
+        if let Some(port) = port_of(&mut child).await? {
+            return Ok((child, port));
+        }
+    }
+    bail!("chromedriver ended {STARTS} times without naming its port")
+}
+
+/// The port that it names; `None` when it ended without.
+async fn port_of(chromedriver: &mut Child) -> anyhow::Result<Option<u16>> {
     let stdout = chromedriver.stdout.take().context("chromedriver has no output")?;
     let mut lines = BufReader::new(stdout).lines();
     while let Some(line) = lines.next_line().await? {
@@ -128,8 +143,8 @@ async fn port_of(chromedriver: &mut Child) -> anyhow::Result<u16> {
         {
             // Its output is read on, else it stands still once the pipe is full.
             tokio::spawn(async move { while let Ok(Some(_)) = lines.next_line().await {} });
-            return Ok(port);
+            return Ok(Some(port));
         }
     }
-    bail!("chromedriver ended without naming its port")
+    Ok(None)
 }
