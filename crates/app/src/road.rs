@@ -25,15 +25,24 @@ pub struct Shown {
     pub true_kmh: f64,
     /// By what the computer believes; `None` while nobody read that.
     pub by_computer_kmh: Option<f64>,
+    /// By the reference set with what the dial was measured to over-read on it; `None` while nobody measured that.
+    pub measured_kmh: Option<f64>,
 }
 
 /// Dial speeds of a plan, metric and imperial signs.
-pub fn dial(reference: Length, planned: Length, believed: Option<Length>) -> ([Shown; 3], [Shown; 3]) {
+pub fn dial(
+    reference: Length,
+    planned: Length,
+    believed: Option<Length>,
+    over_reads_pct: Option<f64>,
+) -> ([Shown; 3], [Shown; 3]) {
     let at = |speeds: [f64; 3]| {
         speeds.map(|shown_kmh| Shown {
             shown_kmh,
             true_kmh: true_speed(shown_kmh, planned / reference),
             by_computer_kmh: believed.map(|believed| true_speed(shown_kmh, planned / believed)),
+            measured_kmh: over_reads_pct
+                .map(|pct| true_speed(shown_kmh / (1.0 + pct / 100.0), planned / reference)),
         })
     };
     (at(METRIC_SPEEDS_KMH), at(IMPERIAL_SPEEDS_KMH))
@@ -217,13 +226,30 @@ pub struct RollingMass {
     pub to_accelerate_kg: f64,
 }
 
-/// Of a set, by the weights in the rows it is picked from; `None` while one of them is not listed.
-pub fn rolling_mass(set: &SetupPair, context: &JudgingContext) -> Option<RollingMass> {
+/// A wheel and a tire on the scale, in kilograms.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Weighed {
+    /// The wheel alone.
+    pub wheel_kg: f64,
+    /// The tire alone.
+    pub tire_kg: f64,
+}
+
+/// Of a set, by the scale, else by the weights in the rows it is picked from; `None` while one of them is not listed.
+pub fn rolling_mass(
+    set: &SetupPair,
+    weighed: Option<Weighed>,
+    context: &JudgingContext,
+) -> Option<RollingMass> {
     let parts = &context.state.parts;
     let mut sum = RollingMass { wheels_kg: 0.0, tires_kg: 0.0, to_accelerate_kg: 0.0 };
     for axle in Axle::BOTH {
         let setup = set.on(axle)?;
-        let (wheel_kg, tire_kg) = (parts.wheel_of(setup)?.mass_kg?, parts.tire_of(setup)?.mass_kg?);
+        let listed = || {
+            let (wheel, tire) = (parts.wheel_of(setup)?, parts.tire_of(setup)?);
+            Some(Weighed { wheel_kg: wheel.mass_kg?, tire_kg: tire.mass_kg? })
+        };
+        let Weighed { wheel_kg, tire_kg } = weighed.or_else(listed)?;
         let (overall, rim) = (setup.overall_diameter()?, setup.wheel?.diameter.everyday());
         sum.wheels_kg += 2.0 * wheel_kg;
         sum.tires_kg += 2.0 * tire_kg;

@@ -15,7 +15,7 @@
 //! - [`case`]: what is judged; decides what a plan is held against.
 //! - [`clearance`], [`window`]: the room to what was measured, and the offsets that clear.
 //! - [`rules`]: one module a rule.
-//! - answers, which only ask: [`ledger`], [`looks`], [`mend`], [`measure`], [`swept`], [`trial`], [`proven`], [`plus_sizes`], [`finder`],
+//! - answers, which only ask: [`ledger`], [`looks`], [`mend`], [`measure`], [`swept`], [`trial`], [`proven`], [`plus_sizes`], [`finder`], [`coverage`],
 //!   [`upkeep`], [`next_step`] and [`inspection`] (of tires and wheels at the track).
 //!
 //! What holds everywhere: same input, same output, bit for bit; nothing panics on any input; what was not
@@ -36,6 +36,7 @@ pub mod club;
 mod coded;
 pub mod codes;
 pub mod corner;
+pub mod coverage;
 pub mod date_code;
 pub mod fastener;
 pub mod finder;

@@ -110,6 +110,12 @@ pub fn tractive_effort_change_pct(reference: Length, planned: Length) -> f64 {
     (reference / planned - 1.0) * 100.0
 }
 
+/// Force at the road, in newtons, of a torque at the engine through a gear: F = M × i gear × i final × 2π / C. Losses are
+/// not counted.
+pub fn pull_n(torque_nm: f64, ratio: f64, final_drive: f64, circumference: Length) -> f64 {
+    torque_nm * ratio * final_drive * std::f64::consts::TAU / (circumference.as_mm() / 1000.0)
+}
+
 /// One gear on a tire.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Gear {
@@ -216,6 +222,14 @@ mod tests {
         assert!((before.cruise_rpm / after.cruise_rpm - 1.1).abs() < 1e-12);
         assert!((after.tractive_effort_change_pct - (1.0 / 1.1 - 1.0) * 100.0).abs() < 1e-12);
         assert_eq!((before.tractive_effort_change_pct, after.crawl_ratio), (0.0, Some(3.6 * 2.5 * 3.9)));
+    }
+
+    #[test]
+    fn pull_is_what_the_engine_turns_over_the_road() {
+        // Work in is work out: 200 N·m over one turn of the engine is 1 256.6 J; the car goes C / (i × i final) meanwhile.
+        let (c, ratio, last) = (Length::mm(2000.0), 3.6, 3.9);
+        let pull = pull_n(200.0, ratio, last, c);
+        assert!((pull * 2.0 / (ratio * last) - 200.0 * std::f64::consts::TAU).abs() < 1e-9, "{pull}");
     }
 
     #[test]

@@ -2045,6 +2045,25 @@ export interface components {
             costs: string;
             title: string;
         };
+        /** @description A place on the arc that a wing is to cover. */
+        CoveredView: {
+            /**
+             * Format: double
+             * @description How far the lip stands outside the planned wheel; null while nobody read it.
+             */
+            by_mm?: number | null;
+            /** @description In words. */
+            place: string;
+            /**
+             * Format: double
+             * @description What that may be off.
+             */
+            plus_minus_mm: number;
+            /** @description How it stands. */
+            standing: components["schemas"]["StandingCode"];
+            /** @description In a word. */
+            word: string;
+        };
         /** @description A criterion and how much it counted. */
         CriterionView: {
             code: string;
@@ -2615,6 +2634,16 @@ export interface components {
             says: string;
             /** @description How it stands. */
             standing: components["schemas"]["StandingCode"];
+        };
+        /** @description Load for each millimetre of tread. */
+        HeatWidthView: {
+            /**
+             * Format: double
+             * @description Against the reference tire's, in per cent.
+             */
+            change_pct: number;
+            /** @description What that usually says. */
+            says: string;
         };
         /** @description A cold or a hot pressure, gauge, and both temperatures. */
         HotPressureRequest: {
@@ -4097,6 +4126,27 @@ export interface components {
             };
         };
         /** @description One thing for each axle. */
+        PerAxle_Option_HeatWidthView: {
+            front: null | {
+                /**
+                 * Format: double
+                 * @description Against the reference tire's, in per cent.
+                 */
+                change_pct: number;
+                /** @description What that usually says. */
+                says: string;
+            };
+            rear: null | {
+                /**
+                 * Format: double
+                 * @description Against the reference tire's, in per cent.
+                 */
+                change_pct: number;
+                /** @description What that usually says. */
+                says: string;
+            };
+        };
+        /** @description One thing for each axle. */
         PerAxle_Option_PartView: {
             front: null | {
                 /** @description Finish, or kind of tire. */
@@ -4318,6 +4368,45 @@ export interface components {
             };
         };
         /** @description One thing for each axle. */
+        PerAxle_Vec_CoveredView: {
+            front: {
+                /**
+                 * Format: double
+                 * @description How far the lip stands outside the planned wheel; null while nobody read it.
+                 */
+                by_mm?: number | null;
+                /** @description In words. */
+                place: string;
+                /**
+                 * Format: double
+                 * @description What that may be off.
+                 */
+                plus_minus_mm: number;
+                /** @description How it stands. */
+                standing: components["schemas"]["StandingCode"];
+                /** @description In a word. */
+                word: string;
+            }[];
+            rear: {
+                /**
+                 * Format: double
+                 * @description How far the lip stands outside the planned wheel; null while nobody read it.
+                 */
+                by_mm?: number | null;
+                /** @description In words. */
+                place: string;
+                /**
+                 * Format: double
+                 * @description What that may be off.
+                 */
+                plus_minus_mm: number;
+                /** @description How it stands. */
+                standing: components["schemas"]["StandingCode"];
+                /** @description In a word. */
+                word: string;
+            }[];
+        };
+        /** @description One thing for each axle. */
         PerAxle_Vec_EnvelopeView: {
             front: {
                 cars: number;
@@ -4379,6 +4468,35 @@ export interface components {
                 /** @description Width by width. */
                 widths: components["schemas"]["LookOnWidthView"][];
             }[];
+        };
+        /** @description One thing for each axle. */
+        PerAxle_WingSheet: {
+            /** @description How far the lip stands outside the fitted wheel, level, beside the top of the arch; below zero the wheel stands beyond. */
+            front: {
+                /**
+                 * Format: double
+                 * @description 30° ahead of the wheel's center.
+                 */
+                ahead_mm?: number | null;
+                /**
+                 * Format: double
+                 * @description 50° behind it.
+                 */
+                behind_mm?: number | null;
+            };
+            /** @description How far the lip stands outside the fitted wheel, level, beside the top of the arch; below zero the wheel stands beyond. */
+            rear: {
+                /**
+                 * Format: double
+                 * @description 30° ahead of the wheel's center.
+                 */
+                ahead_mm?: number | null;
+                /**
+                 * Format: double
+                 * @description 50° behind it.
+                 */
+                behind_mm?: number | null;
+            };
         };
         /** @description Someone who signs. */
         PersonView: {
@@ -4801,6 +4919,7 @@ export interface components {
              * @description Cruise in top gear.
              */
             cruise_kmh?: number | null;
+            fitted_kg?: components["schemas"]["WeighedSheet"] | null;
             /**
              * Format: double
              * @description Seconds behind the class's leaders.
@@ -4822,17 +4941,30 @@ export interface components {
             season_runs?: number | null;
             /** @description Its tires. */
             tires?: components["schemas"]["TireLog"][];
+            /**
+             * Format: double
+             * @description Most torque of the engine, for the pull at the road.
+             */
+            torque_nm?: number | null;
+            /** @description Lips beside the top of the arch. */
+            wing?: components["schemas"]["PerAxle_WingSheet"];
         };
         /** @description What a road and track sheet comes to. */
         RoadSheetView: {
             class?: components["schemas"]["ClassSheetView"] | null;
             cold?: components["schemas"]["ColdView"] | null;
+            /** @description Whether the wing covers the planned wheel, from ahead to behind. */
+            coverage: components["schemas"]["PerAxle_Vec_CoveredView"];
+            /** @description Stands beside it. */
+            coverage_caution: string;
             /**
              * Format: double
              * @description Cruise that they are compared at.
              */
             cruise_kmh: number;
             dial?: components["schemas"]["DialView"] | null;
+            /** @description Pull at the road in first gear at the torque, reference and plan, in newtons; null while a figure of it is missing. */
+            first_gear_pull_n?: number[] | null;
             gearing_planned?: components["schemas"]["RoadView"] | null;
             gearing_reference?: components["schemas"]["RoadView"] | null;
             /** @description Looks at the wheels, and when each comes due. */
@@ -5012,6 +5144,8 @@ export interface components {
         SetView: {
             /** @description The worst wheel of each case at the limit. */
             cases: components["schemas"]["WorstWheelView"][];
+            /** @description Load for each millimetre of tread against the reference tire's. Trend. */
+            heat_width: components["schemas"]["PerAxle_Option_HeatWidthView"];
             /** @description Whether all of it has a price and that is within the budget of what is wanted; null without a budget. */
             is_within_budget?: boolean | null;
             /** @description Whether the class is known to allow it; null without a class. */
@@ -5095,6 +5229,11 @@ export interface components {
              * @description By what the computer believes; null while nobody read that.
              */
             by_computer_kmh?: number | null;
+            /**
+             * Format: double
+             * @description With what the dial was measured to over-read; null while nobody measured that.
+             */
+            measured_kmh?: number | null;
             /** Format: double */
             shown_kmh: number;
             /** Format: double */
@@ -5895,6 +6034,13 @@ export interface components {
              */
             rate_mm_per_run?: number | null;
         };
+        /** @description The fitted wheel and tire on the scale. */
+        WeighedSheet: {
+            /** Format: double */
+            tire_kg: number;
+            /** Format: double */
+            wheel_kg: number;
+        };
         /** @description Stick-on weights on the barrel. */
         WeightsView: {
             /**
@@ -6082,6 +6228,19 @@ export interface components {
             troubles: components["schemas"]["TroubleView"][];
             /** @description Each rim width, narrowest first. */
             widths: components["schemas"]["WidthView"][];
+        };
+        /** @description How far the lip stands outside the fitted wheel, level, beside the top of the arch; below zero the wheel stands beyond. */
+        WingSheet: {
+            /**
+             * Format: double
+             * @description 30° ahead of the wheel's center.
+             */
+            ahead_mm?: number | null;
+            /**
+             * Format: double
+             * @description 50° behind it.
+             */
+            behind_mm?: number | null;
         };
         /** @description What the finder can be asked for. */
         WishChoices: {

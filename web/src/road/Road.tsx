@@ -1,8 +1,10 @@
+import type { Schemas } from "../api/client";
 import { useSheet } from "../job/JobSheet";
 import { readNumber } from "../shared/number";
 import { formatLength, formatSpeed, inWords, percent, useUnits } from "../shared/units";
 import { useDraft } from "../shared/useDraft";
 import { CarModule } from "./CarModule";
+import { Coverage } from "./Coverage";
 import { Figure } from "./Figure";
 import { GearChart } from "./GearChart";
 import { RoadPressures } from "./RoadPressures";
@@ -64,8 +66,11 @@ export function Road({ sheet, answer, onChange }: PartProps) {
                   <th scope="col" className="pr-6 font-normal">
                     true, by the reference tire
                   </th>
-                  <th scope="col" className="font-normal">
+                  <th scope="col" className="pr-6 font-normal">
                     true, by what the computer believes
+                  </th>
+                  <th scope="col" className="font-normal">
+                    true, as the dial was measured
                   </th>
                 </tr>
               </thead>
@@ -79,6 +84,11 @@ export function Road({ sheet, answer, onChange }: PartProps) {
                         ? "not read"
                         : inWords(formatSpeed(one.by_computer_kmh, units))}
                     </td>
+                    <td>
+                      {one.measured_kmh == null
+                        ? "not measured"
+                        : inWords(formatSpeed(one.measured_kmh, units))}
+                    </td>
                   </tr>
                 ))}
               </tbody>
@@ -86,7 +96,8 @@ export function Road({ sheet, answer, onChange }: PartProps) {
             <p className="max-w-[360px] text-[14px]">
               {dial.by_axle} axle: {inWords(formatLength(dial.reference_mm, units))} to{" "}
               {inWords(formatLength(dial.planned_mm, units))}. A hundred kilometres on the odometer are{" "}
-              {dial.per_100_km.toFixed(1)}. UN R39: the dial never shows less than the truth.
+              {dial.per_100_km.toFixed(1)}. UN R39: the dial never shows less than the truth. What it
+              over-reads is measured by satellite speed and stands in the car's record.
             </p>
             <Figure
               label="The computer believes a height of"
@@ -115,6 +126,12 @@ export function Road({ sheet, answer, onChange }: PartProps) {
           <Figure label="Final drive" value={typed.final} onPut={(final) => put({ final })} />
           <Figure label="Low range" value={typed.low} placeholder="none" onPut={(low) => put({ low })} />
           <Figure label="Limiter" unit="1/min" value={typed.limiter} onPut={(limiter) => put({ limiter })} />
+          <Figure
+            label="Torque"
+            unit="N·m"
+            value={sheet.torque_nm}
+            onPut={(torque_nm) => onChange({ torque_nm })}
+          />
           <Figure
             label="Cruise"
             unit="km/h"
@@ -166,6 +183,13 @@ export function Road({ sheet, answer, onChange }: PartProps) {
                   after={after.effective_final.toFixed(2)}
                 />
                 <Row name="pull at the road" before="" after={percent(after.tractive_effort_change_pct)} />
+                {answer?.first_gear_pull_n && (
+                  <Row
+                    name="pull in first gear at the torque"
+                    before={kilonewtons(answer.first_gear_pull_n[0])}
+                    after={kilonewtons(answer.first_gear_pull_n[1])}
+                  />
+                )}
                 {after.crawl_ratio != null && (
                   <Row
                     name="crawl ratio, the tire not counted"
@@ -184,6 +208,41 @@ export function Road({ sheet, answer, onChange }: PartProps) {
       </section>
       <RoadPressures axles={answer?.pressures ?? []} caution={answer?.pressure_caution ?? ""} />
       <SetsOnTheRoad sets={answer?.sets ?? []} />
+      <FittedWeights sheet={sheet} onChange={onChange} />
+      <Coverage sheet={sheet} answer={answer} onChange={onChange} />
+    </div>
+  );
+}
+
+const kilonewtons = (newtons: number | undefined) => `${((newtons ?? 0) / 1000).toFixed(2)} kN`;
+
+/** The fitted wheel and tire on the scale: no list has the factory's. */
+function FittedWeights({ sheet, onChange }: Pick<PartProps, "sheet" | "onChange">) {
+  const { open } = useSheet();
+  const [typed, setTyped] = useDraft<Partial<Schemas["WeighedSheet"]>>(`road.${open.id}.weights`, {});
+  const kg = { ...sheet.fitted_kg, ...typed };
+  const put = (change: Partial<Schemas["WeighedSheet"]>) => {
+    const next = { ...kg, ...change };
+    setTyped({ ...typed, ...change });
+    const { wheel_kg, tire_kg } = next;
+    if (typeof wheel_kg === "number" && typeof tire_kg === "number") {
+      onChange({ fitted_kg: { wheel_kg, tire_kg } });
+    }
+  };
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      <Figure
+        label="Fitted wheel on the scale"
+        unit="kg"
+        value={kg.wheel_kg}
+        onPut={(wheel_kg) => put({ wheel_kg: wheel_kg ?? undefined })}
+      />
+      <Figure
+        label="Fitted tire on the scale"
+        unit="kg"
+        value={kg.tire_kg}
+        onPut={(tire_kg) => put({ tire_kg: tire_kg ?? undefined })}
+      />
     </div>
   );
 }

@@ -93,7 +93,15 @@ export function SetsAtTheLimit({ sets }: { sets: SetView[] }) {
     <section aria-label="Sets at the limit" className="mt-3">
       <h2 className="label-small font-semibold">Set beside set: the wheel that stands worst</h2>
       <table className="text-[15px]" data-sets-at-limit>
-        <Heads names={["set", ...(hasClass ? ["class"] : []), "price", ...cases.map(({ name }) => name)]} />
+        <Heads
+          names={[
+            "set",
+            ...(hasClass ? ["class"] : []),
+            "price",
+            "load on each mm of tread",
+            ...cases.map(({ name }) => name),
+          ]}
+        />
         <tbody>
           {sets.map((one) => (
             <tr key={one.set} className="rule align-top">
@@ -117,6 +125,9 @@ export function SetsAtTheLimit({ sets }: { sets: SetView[] }) {
                   </span>
                 )}
               </td>
+              <td className="pr-5">
+                <Heat pair={one.heat_width} />
+              </td>
               {one.cases.map(({ code, wheel }) => (
                 <td key={code} className="pr-5">
                   {wheel.position} {wheel.load_kg.toFixed(0)} kg
@@ -130,5 +141,21 @@ export function SetsAtTheLimit({ sets }: { sets: SetView[] }) {
         </tbody>
       </table>
     </section>
+  );
+}
+
+/** A trend, in words: how much of the axle's load each millimetre of tread has against the reference tire. */
+function Heat({ pair }: { pair: SetView["heat_width"] }) {
+  const { front, rear } = pair;
+  const isSame = front?.change_pct === rear?.change_pct;
+  const says = (name: string, heat: typeof front) =>
+    heat ? `${name}${percent(heat.change_pct)}, ${heat.says}` : `${name}not stated`;
+  return isSame ? (
+    says("", front)
+  ) : (
+    <>
+      <span className="block">{says("front ", front)}</span>
+      <span className="block">{says("rear ", rear)}</span>
+    </>
   );
 }

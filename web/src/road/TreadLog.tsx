@@ -7,6 +7,7 @@ import { Figure } from "./Figure";
 import type { PartProps } from "./RoadTrack";
 import { NAMES, ROUND, Round } from "./Round";
 import { SeasonPlot } from "./SeasonPlot";
+import { SetPlot } from "./SetPlot";
 
 type Tire = Schemas["TireLog"];
 type Season = Schemas["SeasonView"];
@@ -97,6 +98,7 @@ export function TreadLog({ sheet, answer, onChange }: PartProps) {
               Take along as CSV
             </a>
           </div>
+          {onCar.length === 4 && <SetPlot tires={onCar} limit={answer?.limit_mm ?? 0} />}
           {answer?.rotation && (
             <p role="status" data-rotation className="rule pt-2 text-[15px]">
               <strong>{answer.rotation}</strong> {answer.rotation_caution}

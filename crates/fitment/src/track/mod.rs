@@ -1,5 +1,6 @@
 //! The car at the limit: what each corner carries, what the air in a tire does, what the wheel was tested for.
 
+pub mod heat_width;
 mod loads;
 mod pressure;
 mod wheel_moment;

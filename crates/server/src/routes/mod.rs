@@ -40,6 +40,9 @@ use crate::{AppState, BODY_LIMIT, FILE_LIMIT, FILE_TIME, LIST_LIMIT, LIST_TIME, 
         crate::wire::bench::BenchAxle,
         crate::wire::bench::ColumnFit,
         crate::wire::club::ClassBoxView,
+        crate::wire::sets::HeatWidthView,
+        crate::wire::plan_on_road::CoveredView,
+        crate::wire::plan_on_road::WingSheet,
         crate::wire::measured::WantedView
     ))
 )]

@@ -2,6 +2,7 @@
 //!
 //! The way in is [`read`]: it turns texts into the core's types and collects every field's problem.
 
+pub mod at_limit;
 pub mod bench;
 pub mod brake_bench;
 pub mod brakes;
@@ -24,6 +25,7 @@ pub mod looks;
 pub mod measured;
 pub mod motion;
 pub mod picked;
+pub mod plan_on_road;
 pub mod profiles;
 pub mod proven;
 pub mod read;

@@ -1,61 +1,38 @@
 //! A job's road and track sheet: what is typed on it, and what it comes to.
 
-use app::road::{TrackCase, WheelAtLimit, classed, dial, diameters, gearing, track_cases};
+use app::road::{Weighed, classed, diameters, gearing};
 use app::{JobKnowledge, JudgingContext};
+use fitment::Length;
+use fitment::car::Fact;
 use fitment::club::is_legal;
-use fitment::rules::pressure::{self, CasePressure};
-use fitment::setup::{Axle, SetupPair};
-use fitment::track::{CarAtLimit, Utilisation, cold_pressure_kpa, hot_pressure_kpa};
+use fitment::coverage;
+use fitment::road::{pull_n, rolling_circumference};
+use fitment::rules::pressure;
+use fitment::setup::Axle;
+use fitment::track::{cold_pressure_kpa, hot_pressure_kpa};
 use fitment::upkeep;
-use fitment::{Length, Tire};
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use store::jobs::{Candidate, JobContent};
 use utoipa::ToSchema;
 
+use super::PerAxle;
+use super::at_limit::{CarSheet, CarStartView, ColdView, HotSheet, TRACK_CAUTION, TrackCaseView};
 use super::club::{AllowedView, ClassBoxView, ClassOf, ClassView, JudgedClauseView, KeptClubView};
 use super::inspections::{self, InspectedSheet, InspectionView};
-use super::road::{COLD_CAUTION, FourView, GearsRequest, RoadView, TIRE_KPA};
+use super::plan_on_road::{AxlePressuresView, CoveredView, DialView, WingSheet, covered, pressures};
+use super::road::{COLD_CAUTION, GearsRequest, RoadView, TIRE_KPA};
 use super::seasons::{SeasonView, TireLog};
 use super::sets::{Against, SetView, of_candidate, sets};
-use super::{AxleCode, PerAxle};
 use crate::problem::ApiError;
 use crate::wire::read::FieldErrors;
 
-/// The car at the limit, as far as somebody typed it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::track::CarAtLimit")]
-pub struct CarSheet {
-    pub mass_kg: f64,
-    pub front_share: f64,
-    pub cg_height_m: f64,
-    pub wheelbase_m: f64,
-    pub track_front_m: f64,
-    pub track_rear_m: f64,
-    pub roll_share_front: f64,
-    pub lateral_g: f64,
-    pub braking_g: f64,
-    #[serde(default)]
-    pub downforce_kg: f64,
-    #[serde(default = "half")]
-    pub downforce_front_share: f64,
-    /// Speed of the corner: a fast tire carries less near the end of its symbol. Null: not reckoned with.
-    #[serde(default)]
-    pub speed_kmh: Option<f64>,
-}
-
-fn half() -> f64 {
-    0.5
-}
-
-/// Hot pressures that are wanted, and the day's air.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+/// The fitted wheel and tire on the scale.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
 #[allow(missing_docs, reason = "names carry quantity and unit")]
-pub struct HotSheet {
-    pub front_hot_kpa: f64,
-    pub rear_hot_kpa: f64,
-    pub cold_c: f64,
-    pub hot_c: f64,
+pub struct WeighedSheet {
+    pub wheel_kg: f64,
+    pub tire_kg: f64,
 }
 
 /// What is typed on a job's road and track sheet; what nobody typed leaves its rows out.
@@ -70,6 +47,15 @@ pub struct RoadSheet {
     /// Overall diameter that the car's computer believes.
     #[serde(default)]
     pub believed_diameter_mm: Option<f64>,
+    /// Most torque of the engine, for the pull at the road.
+    #[serde(default)]
+    pub torque_nm: Option<f64>,
+    /// The fitted set's weights.
+    #[serde(default)]
+    pub fitted_kg: Option<WeighedSheet>,
+    /// Lips beside the top of the arch.
+    #[serde(default)]
+    pub wing: PerAxle<WingSheet>,
     /// The car at the limit.
     #[serde(default)]
     pub car: Option<CarSheet>,
@@ -146,6 +132,18 @@ impl RoadSheet {
         within("/believed_diameter_mm", "an overall diameter", self.believed_diameter_mm, (300.0, 1400.0));
         let speed = self.car.as_ref().and_then(|car| car.speed_kmh);
         within("/car/speed_kmh", "a corner's speed", speed, (1.0, 400.0));
+        within("/torque_nm", "an engine's torque", self.torque_nm, (10.0, 3000.0));
+        for (name, kg) in [
+            ("wheel_kg", self.fitted_kg.map(|one| one.wheel_kg)),
+            ("tire_kg", self.fitted_kg.map(|one| one.tire_kg)),
+        ] {
+            within(&format!("/fitted_kg/{name}"), "a wheel's or a tire's weight", kg, (1.0, 100.0));
+        }
+        for (axle, wing) in [("front", self.wing.front), ("rear", self.wing.rear)] {
+            for (name, mm) in [("ahead_mm", wing.ahead_mm), ("behind_mm", wing.behind_mm)] {
+                within(&format!("/wing/{axle}/{name}"), "a lip beside the wheel", mm, (-150.0, 300.0));
+            }
+        }
         within("/gap_s", "a gap to the leaders", self.gap_s, (0.0, 3600.0));
         within("/season_runs", "runs of a season", self.season_runs, (0.0, 100_000.0));
         within("/limit_mm", "a limit", self.limit_mm, (0.0, 15.0));
@@ -193,174 +191,6 @@ impl RoadSheet {
     }
 }
 
-impl CarSheet {
-    /// The cases at the limit on a set.
-    pub fn cases(&self, context: &JudgingContext, set: &SetupPair) -> Vec<TrackCase> {
-        track_cases(&self.at_limit(), self.braking_g, self.speed_kmh, context, set)
-    }
-
-    fn at_limit(&self) -> CarAtLimit {
-        CarAtLimit {
-            mass_kg: self.mass_kg,
-            front_share: self.front_share,
-            cg_height_m: self.cg_height_m,
-            wheelbase_m: self.wheelbase_m,
-            track_front_m: self.track_front_m,
-            track_rear_m: self.track_rear_m,
-            roll_share_front: self.roll_share_front,
-            lateral_g: self.lateral_g,
-            longitudinal_g: 0.0,
-            downforce_kg: self.downforce_kg,
-            downforce_front_share: self.downforce_front_share,
-        }
-    }
-}
-
-/// A shown speed and the true ones.
-#[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "names carry quantity and unit")]
-pub struct ShownView {
-    pub shown_kmh: f64,
-    pub true_kmh: f64,
-    /// By what the computer believes; null while nobody read that.
-    pub by_computer_kmh: Option<f64>,
-}
-
-/// The dial of a plan.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct DialView {
-    /// Which axle the dial was taken to follow.
-    pub by_axle: AxleCode,
-    /// Overall diameter of the reference there.
-    pub reference_mm: f64,
-    /// Overall diameter of the plan there.
-    pub planned_mm: f64,
-    /// At the speeds on metric signs.
-    pub metric: Vec<ShownView>,
-    /// On imperial ones.
-    pub imperial: Vec<ShownView>,
-    /// Kilometres driven for a hundred on the odometer.
-    pub per_100_km: f64,
-}
-
-/// A wheel in a case against its parts.
-#[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "names carry quantity and unit")]
-pub struct WheelAtLimitView {
-    pub position: &'static str,
-    pub load_kg: f64,
-    /// The wheel's rating; null while the row that was picked does not say it.
-    pub rating_kg: Option<f64>,
-    pub tire_kg: Option<f64>,
-    /// Whether it carries more than the tire's index or the wheel's rating says for the road.
-    pub is_over: bool,
-    /// Share of the moment of the wheel's own fatigue test.
-    pub tested_share: Option<f64>,
-    /// `good`, `watch` or `not_for_this`.
-    pub stands: Option<&'static str>,
-}
-
-/// A case at the track.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct TrackCaseView {
-    /// Its code.
-    pub code: &'static str,
-    /// In words.
-    pub name: &'static str,
-    /// At rest.
-    pub static_kg: FourView,
-    /// In the case.
-    pub loads_kg: FourView,
-    /// Wheels in the air.
-    pub lifted: Vec<&'static str>,
-    /// Each against its parts.
-    pub wheels: Vec<WheelAtLimitView>,
-}
-
-impl From<WheelAtLimit> for WheelAtLimitView {
-    fn from(one: WheelAtLimit) -> Self {
-        let stands = |one: Utilisation| match one {
-            Utilisation::Good => "good",
-            Utilisation::Watch => "watch",
-            Utilisation::NotForThis => "not_for_this",
-        };
-        Self {
-            position: one.position.code(),
-            load_kg: one.load_kg,
-            rating_kg: one.rating_kg,
-            tire_kg: one.tire_kg,
-            is_over: one.is_over,
-            tested_share: one.tested_share,
-            stands: one.utilisation.map(stands),
-        }
-    }
-}
-
-impl From<TrackCase> for TrackCaseView {
-    fn from(case: TrackCase) -> Self {
-        Self {
-            code: case.code,
-            name: case.name,
-            static_kg: case.loads.static_kg.into(),
-            loads_kg: case.loads.loads_kg.into(),
-            lifted: case.loads.lifted.iter().map(|wheel| wheel.code()).collect(),
-            wheels: case.wheels.into_iter().map(WheelAtLimitView::from).collect(),
-        }
-    }
-}
-
-/// Cold pressures to set.
-#[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "names carry quantity and unit")]
-pub struct ColdView {
-    pub front_cold_kpa: f64,
-    pub rear_cold_kpa: f64,
-    /// What the placard's pressures come to hot; null while they are not known.
-    pub front_placard_hot_kpa: Option<f64>,
-    pub rear_placard_hot_kpa: Option<f64>,
-    pub caution: &'static str,
-}
-
-/// A cold pressure for what a tire must carry.
-#[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "names carry quantity and unit")]
-pub struct CasePressureView {
-    /// What it is set for, in words.
-    pub case: &'static str,
-    pub load_kg: f64,
-    /// Null when the tire is too small for it at any pressure, or not made for the speed.
-    pub kpa: Option<f64>,
-}
-
-/// Cold pressures of the planned tire on an axle.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct AxlePressuresView {
-    /// Which.
-    pub axle: AxleCode,
-    /// Why none can be suggested, and what would open it.
-    pub none_says: Option<&'static str>,
-    /// By what they are set for; empty while the car's record says nothing of it.
-    pub cases: Vec<CasePressureView>,
-}
-
-fn pressures(content: &JobContent, context: &JudgingContext) -> Vec<AxlePressuresView> {
-    let case = context.case(&content.fitted, &content.planned, content.drive);
-    let tires = Axle::BOTH.into_iter().filter_map(|axle| Some((axle, content.planned.on(axle)?.tire?)));
-    let of = |(axle, tire): (Axle, Tire)| {
-        let (none_says, cases) = match case.pressures_by_case(axle, &tire) {
-            Ok(cases) => (None, cases),
-            Err(why) => (Some(why.says()), Vec::new()),
-        };
-        let view = |one: CasePressure| CasePressureView {
-            case: one.case.words(),
-            load_kg: one.load_kg,
-            kpa: one.kpa,
-        };
-        AxlePressuresView { axle: axle.into(), none_says, cases: cases.into_iter().map(view).collect() }
-    };
-    tires.map(of).collect()
-}
-
 /// A plan before the class.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ClassedView {
@@ -396,6 +226,12 @@ pub struct RoadSheetView {
     pub gearing_planned: Option<RoadView>,
     /// Cruise that they are compared at.
     pub cruise_kmh: f64,
+    /// Pull at the road in first gear at the torque, reference and plan, in newtons; null while a figure of it is missing.
+    pub first_gear_pull_n: Option<[f64; 2]>,
+    /// Whether the wing covers the planned wheel, from ahead to behind.
+    pub coverage: PerAxle<Vec<CoveredView>>,
+    /// Stands beside it.
+    pub coverage_caution: &'static str,
     /// Cases at the track.
     pub track: Vec<TrackCaseView>,
     /// Cold pressures.
@@ -424,23 +260,6 @@ pub struct RoadSheetView {
     pub track_caution: &'static str,
 }
 
-/// What the car at the limit starts from: its record, and estimates by its body.
-#[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "names carry quantity and unit")]
-pub struct CarStartView {
-    pub mass_kg: Option<f64>,
-    pub front_share: Option<f64>,
-    /// Estimate.
-    pub cg_height_m: f64,
-    /// Estimate.
-    pub roll_share_front: f64,
-}
-
-/// Stands beside every figure of the track.
-const TRACK_CAUTION: &str = "A wheel's rating is a static load for road use: on the track every wheel is a wear part. Look \
-    for cracks at the spoke roots, the barrel and the seats before each event; the rating and a licensed inspection decide, \
-    not the construction.";
-
 impl RoadSheet {
     /// Works it out for a job.
     ///
@@ -460,15 +279,16 @@ impl RoadSheet {
         let cruise_kmh = self.cruise_kmh.unwrap_or(USUAL_CRUISE_KMH);
         let driveline = self.gears.as_ref().and_then(|gears| gears.read(&mut none, ""));
         let gearings = driveline
+            .as_ref()
             .zip(tires)
-            .map(|(driveline, (_, reference, planned))| gearing(&driveline, reference, planned, cruise_kmh));
+            .map(|(driveline, (_, reference, planned))| gearing(driveline, reference, planned, cruise_kmh));
         let [gearing_reference, gearing_planned] = match gearings {
             Some(both) => both.map(|one| Some(RoadView::from(one))),
             None => [None, None],
         };
         let track = self.car.as_ref().map_or_else(Vec::new, |car| car.cases(context, &content.planned));
         let placard = |axle| {
-            let fact = fitment::car::Fact::PlacardPressure;
+            let fact = Fact::PlacardPressure;
             context.state.car.number(fact, Some(axle))
         };
         let cold = self.hot.as_ref().map(|hot| {
@@ -485,16 +305,30 @@ impl RoadSheet {
         let (seasons, rotation) = self.seasons(content, context);
         let known = JobKnowledge::of(content, Vec::new());
         let class = self.class_of();
-        let against = Against { car: self.car.as_ref(), class: class.as_ref() };
+        let fitted = self.fitted_kg.map(|one| Weighed { wheel_kg: one.wheel_kg, tire_kg: one.tire_kg });
+        let against = Against { car: self.car.as_ref(), class: class.as_ref(), fitted };
+        let pull = self.torque_nm.zip(driveline.as_ref()).zip(tires);
         Ok(RoadSheetView {
             sets: sets(content, &known, context, against),
             pressures: pressures(content, context),
             pressure_caution: pressure::CAUTION,
-            dial: tires
-                .map(|(axle, reference, planned)| DialView::new(axle.into(), reference, planned, believed)),
+            dial: tires.map(|(axle, reference, planned)| {
+                let over_reads_pct = context.state.car.number(Fact::DialOverRead, None);
+                DialView::new(axle.into(), reference, planned, believed, over_reads_pct)
+            }),
             gearing_reference,
             gearing_planned,
             cruise_kmh,
+            first_gear_pull_n: pull.and_then(|((torque, driveline), (_, reference, planned))| {
+                let first = driveline.ratios.first()?;
+                let on = |tire| pull_n(torque, *first, driveline.final_drive, rolling_circumference(tire));
+                Some([on(reference), on(planned)])
+            }),
+            coverage: PerAxle {
+                front: covered(content, context, Axle::Front, self.wing.front),
+                rear: covered(content, context, Axle::Rear, self.wing.rear),
+            },
+            coverage_caution: coverage::CAUTION,
             track: track.into_iter().map(TrackCaseView::from).collect(),
             cold,
             class: self.class.as_ref().map(|class| ClassSheetView {
@@ -517,25 +351,6 @@ impl RoadSheet {
             },
             track_caution: TRACK_CAUTION,
         })
-    }
-}
-
-impl DialView {
-    fn new(by_axle: AxleCode, reference: Length, planned: Length, believed: Option<Length>) -> Self {
-        let (metric, imperial) = dial(reference, planned, believed);
-        let view = |one: app::road::Shown| ShownView {
-            shown_kmh: one.shown_kmh,
-            true_kmh: one.true_kmh,
-            by_computer_kmh: one.by_computer_kmh,
-        };
-        Self {
-            by_axle,
-            reference_mm: reference.as_mm(),
-            planned_mm: planned.as_mm(),
-            metric: metric.map(view).into(),
-            imperial: imperial.map(view).into(),
-            per_100_km: 100.0 * (planned / believed.unwrap_or(reference)),
-        }
     }
 }
 

@@ -1,19 +1,20 @@
 //! A job's sets side by side: what each weighs, how it gears and stands, what it costs, and how it stands at the limit.
 
 use app::picked::price_of;
-use app::road::{TrackCase, classed, diameters_of, rolling_mass};
+use app::road::{TrackCase, Weighed, classed, diameters_of, rolling_mass};
 use app::{JobKnowledge, JudgingContext};
 use fitment::club::{Class, is_legal};
 use fitment::road::tractive_effort_change_pct;
 use fitment::setup::{Axle, Setup, SetupPair};
+use fitment::track::heat_width::{self, load_per_width_change_pct};
 use serde::Serialize;
 use store::jobs::{Candidate, JobContent};
 use utoipa::ToSchema;
 
 use super::PerAxle;
+use super::at_limit::{CarSheet, WheelAtLimitView};
 use super::bench::PriceView;
 use super::finder::FinderRequest;
-use super::road_sheet::{CarSheet, WheelAtLimitView};
 
 /// The wheel of a set that stands worst in a case.
 #[derive(Debug, Serialize, ToSchema)]
@@ -25,6 +26,18 @@ pub struct WorstWheelView {
     /// The wheel.
     pub wheel: WheelAtLimitView,
 }
+
+/// Load for each millimetre of tread.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct HeatWidthView {
+    /// Against the reference tire's, in per cent.
+    pub change_pct: f64,
+    /// What that usually says.
+    pub says: &'static str,
+}
+
+/// The set on the car, by its name here.
+const FITTED: &str = "fitted";
 
 /// A set: four wheels with their tires.
 #[derive(Debug, Serialize, ToSchema)]
@@ -43,6 +56,8 @@ pub struct SetView {
     pub sidewall_mm: PerAxle<Option<f64>>,
     /// Change of the pull at the road against the reference tire, on the axle that the dial follows.
     pub pull_change_pct: Option<f64>,
+    /// Load for each millimetre of tread against the reference tire's. Trend.
+    pub heat_width: PerAxle<Option<HeatWidthView>>,
     /// By the rows that were picked.
     pub price: Option<PriceView>,
     /// Whether all of it has a price and that is within the budget of what is wanted; null without a budget.
@@ -60,6 +75,8 @@ pub struct Against<'a> {
     pub car: Option<&'a CarSheet>,
     /// Its class.
     pub class: Option<&'a Class>,
+    /// The fitted set on the scale.
+    pub fitted: Option<Weighed>,
 }
 
 /// A kept setup's own picture of the car: what it counts as done, and the rows it is made of.
@@ -80,7 +97,7 @@ pub fn sets(
     };
     let own =
         |kept: &Candidate| of(&kept.letter.to_string(), &kept.setups, &of_candidate(kept, known, context));
-    [("fitted", &content.fitted), ("bench", &content.planned)]
+    [(FITTED, &content.fitted), ("bench", &content.planned)]
         .into_iter()
         .map(|(set, pair)| of(set, pair, context))
         .chain(content.candidates.iter().map(own))
@@ -95,7 +112,14 @@ impl SetView {
         budget: Option<f64>,
         against: Against<'_>,
     ) -> Self {
-        let mass = rolling_mass(pair, context);
+        let weighed = against.fitted.filter(|_| set == FITTED);
+        let mass = rolling_mass(pair, weighed, context);
+        let reference = context.case(&content.fitted, pair, content.drive).reference_pair();
+        let heat = |axle: Axle| {
+            let (before, after) = (reference.on(axle)?.section_width()?, pair.on(axle)?.section_width()?);
+            let change_pct = load_per_width_change_pct(before, after);
+            Some(HeatWidthView { change_pct, says: heat_width::words(change_pct) })
+        };
         let each = |of: &dyn Fn(&Setup) -> Option<f64>| PerAxle {
             front: pair.on(Axle::Front).and_then(of),
             rear: pair.on(Axle::Rear).and_then(of),
@@ -117,6 +141,7 @@ impl SetView {
             sidewall_mm: each(&|setup| Some(setup.sidewall()?.as_mm())),
             pull_change_pct: diameters_of(context, content, pair)
                 .map(|(_, reference, planned)| tractive_effort_change_pct(reference, planned)),
+            heat_width: PerAxle { front: heat(Axle::Front), rear: heat(Axle::Rear) },
             is_within_budget: budget
                 .map(|budget| price.as_ref().is_some_and(|price| price.is_whole && price.amount <= budget)),
             price,
