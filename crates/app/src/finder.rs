@@ -3,6 +3,7 @@
 use exchange::field::Kind;
 use fitment::Length;
 use fitment::car::{Car, Fact};
+use fitment::case::CarState;
 use fitment::catalogue::{Catalogue, PickedParts};
 use fitment::finder::{
     AxleChoice, Found, Obstruction, Reason, Scene, SearchCriteria, find, reasons, why_above,
@@ -92,9 +93,9 @@ pub fn search(
     context: &JudgingContext,
 ) -> SearchAnswer {
     let nothing = SetupPair::default();
-    let mut state = context.state.clone();
+    let mut state = CarState::clone(&context.state);
     state.levers = allowed.unwrap_or(state.levers);
-    let plan = context.case(&content.fitted, &nothing, content.drive).in_state(state);
+    let plan = context.case_in(state, &content.fitted, &nothing, content.drive);
     let scene = Scene { plan: &plan };
     let outcome = find(&scene, catalogue, wish);
     let is_sticky = outcome.found.iter().any(|found| {
@@ -139,9 +140,9 @@ impl Telling<'_> {
         let found = &all[at];
         let setups = found.setups();
         let levers = self.least_work(found);
-        let mut state = self.context.state.clone().with_parts(self.parts(found));
+        let mut state = CarState::clone(&self.context.state).with_parts(self.parts(found));
         state.levers = levers;
-        let plan = self.context.case(&self.content.fitted, &setups, self.content.drive).in_state(state);
+        let plan = self.context.case_in(state, &self.content.fitted, &setups, self.content.drive);
         FoundSetup {
             levers,
             ledger: plan.ledger(),

@@ -85,7 +85,7 @@ pub struct JudgingContext {
     /// Today.
     pub today: Day,
     /// The car as it is known.
-    pub state: CarState,
+    pub state: Arc<CarState>,
     /// Setups kept so far, to be marked on the window.
     pub kept: Vec<Candidate>,
 }
@@ -93,7 +93,7 @@ pub struct JudgingContext {
 impl JudgingContext {
     /// Of a job.
     pub fn of(knowledge: &JobKnowledge, limits: HouseLimits, today: Day) -> Self {
-        Self { limits, today, state: knowledge.car_state(), kept: Vec::new() }
+        Self { limits, today, state: Arc::new(knowledge.car_state()), kept: Vec::new() }
     }
 
     /// A plan as a case.
@@ -103,7 +103,18 @@ impl JudgingContext {
         planned: &'a SetupPair,
         drive: Option<Drive>,
     ) -> Case<'a> {
-        Case::new(fitted, planned, drive, &self.limits, Some(self.today)).in_state(self.state.clone())
+        self.case_in(Arc::clone(&self.state), fitted, planned, drive)
+    }
+
+    /// A plan as a case on a car that is known otherwise, under the same limits.
+    pub fn case_in<'a>(
+        &'a self,
+        state: impl Into<Arc<CarState>>,
+        fitted: &'a SetupPair,
+        planned: &'a SetupPair,
+        drive: Option<Drive>,
+    ) -> Case<'a> {
+        Case::on_a_car(fitted, planned, drive, &self.limits, Some(self.today), state)
     }
 }
 

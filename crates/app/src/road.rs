@@ -3,18 +3,18 @@
 use std::cmp::Ordering;
 
 use fitment::car::Fact;
+use fitment::case::Case;
+use fitment::catalogue::PickedParts;
 use fitment::club::{Class, Entry, JudgedClause};
 use fitment::road::{Driveline, Gearing, equivalent_mass_kg};
 use fitment::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
 use fitment::rules::load::share_made_for;
-use fitment::setup::{Axle, Setup, SetupPair};
+use fitment::setup::{Axle, Setup};
 use fitment::track::{
     CarAtLimit, CornerLoads, Position, Utilisation, corner_moment_nm, moment_tested_nm, utilisation,
 };
 use fitment::{Length, motion};
 use store::jobs::JobContent;
-
-use crate::JudgingContext;
 
 /// A shown speed with the true ones: against the factory's tire, and against what the car's computer believes.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -48,21 +48,11 @@ pub fn dial(
     (at(METRIC_SPEEDS_KMH), at(IMPERIAL_SPEEDS_KMH))
 }
 
-/// Overall diameters of the axle the dial follows: reference and plan.
-pub fn diameters(context: &JudgingContext, content: &JobContent) -> Option<(Axle, Length, Length)> {
-    diameters_of(context, content, &content.planned)
-}
-
-/// The same of any set on the job's car.
-pub fn diameters_of(
-    context: &JudgingContext,
-    content: &JobContent,
-    planned: &SetupPair,
-) -> Option<(Axle, Length, Length)> {
-    let case = context.case(&content.fitted, planned, content.drive);
+/// Overall diameters of the axle the dial follows: reference and plan, as their lists measured them where they did.
+pub fn diameters(case: &Case<'_>) -> Option<(Axle, Length, Length)> {
     let axle = case.speedometer_ratio().map_or(Axle::Front, |(axle, _)| axle);
     let reference = case.reference(axle)?.setup.overall_diameter()?;
-    let planned = planned.on(axle).or(content.fitted.on(axle))?.overall_diameter()?;
+    let planned = case.planned.on(axle).or(case.fitted.on(axle))?.overall_diameter()?;
     Some((axle, reference, planned))
 }
 
@@ -143,8 +133,7 @@ pub fn track_cases(
     car: &CarAtLimit,
     braking_g: f64,
     speed_kmh: Option<f64>,
-    context: &JudgingContext,
-    planned: &SetupPair,
+    on: &Case<'_>,
 ) -> Vec<TrackCase> {
     // On the ellipse seven tenths of each go together: 0.7² + 0.7² ≈ 1.
     let share = std::f64::consts::FRAC_1_SQRT_2;
@@ -165,7 +154,7 @@ pub fn track_cases(
                 let carried = loads.loads_kg[position as usize];
                 // The kerb is met by the wheel that carries most.
                 let load_kg = if carried >= most { carried * kerb } else { carried };
-                at_limit(position, load_kg, case.lateral_g, speed_kmh, planned.on(axle), context)
+                at_limit(position, load_kg, case.lateral_g, speed_kmh, on.planned.on(axle), &on.state.parts)
             })
             .collect();
         TrackCase { code, name, loads, wheels }
@@ -179,9 +168,9 @@ fn at_limit(
     side_g: f64,
     speed_kmh: Option<f64>,
     setup: Option<&Setup>,
-    context: &JudgingContext,
+    parts: &PickedParts,
 ) -> WheelAtLimit {
-    let rating_kg = setup.and_then(|setup| context.state.parts.wheel_of(setup)?.load_kg);
+    let rating_kg = setup.and_then(|setup| parts.wheel_of(setup)?.load_kg);
     let tire_kg = setup.and_then(|setup| {
         let service = setup.tire?.service?;
         let share = speed_kmh.map_or(Some(1.0), |kmh| share_made_for(service.speed, kmh));
@@ -236,15 +225,11 @@ pub struct Weighed {
 }
 
 /// Of a set, by the scale, else by the weights in the rows it is picked from; `None` while one of them is not listed.
-pub fn rolling_mass(
-    set: &SetupPair,
-    weighed: Option<Weighed>,
-    context: &JudgingContext,
-) -> Option<RollingMass> {
-    let parts = &context.state.parts;
+pub fn rolling_mass(case: &Case<'_>, weighed: Option<Weighed>) -> Option<RollingMass> {
+    let parts = &case.state.parts;
     let mut sum = RollingMass { wheels_kg: 0.0, tires_kg: 0.0, to_accelerate_kg: 0.0 };
     for axle in Axle::BOTH {
-        let setup = set.on(axle)?;
+        let setup = case.planned.on(axle)?;
         let listed = || {
             let (wheel, tire) = (parts.wheel_of(setup)?, parts.tire_of(setup)?);
             Some(Weighed { wheel_kg: wheel.mass_kg?, tire_kg: tire.mass_kg? })
@@ -259,18 +244,12 @@ pub fn rolling_mass(
 }
 
 /// A class over a plan: what the picked rows and the fender line say of it counts.
-pub fn classed(
-    class: &Class,
-    content: &JobContent,
-    planned: &SetupPair,
-    context: &JudgingContext,
-) -> Vec<JudgedClause> {
-    let case = context.case(&content.fitted, planned, content.drive);
-    let parts = &context.state.parts;
-    let of = |axle: Axle| planned.on(axle);
+pub fn classed(class: &Class, case: &Case<'_>) -> Vec<JudgedClause> {
+    let parts = &case.state.parts;
+    let of = |axle: Axle| case.planned.on(axle);
     let entry = Entry {
         factory: case.reference_pair(),
-        planned: *planned,
+        planned: case.planned,
         treadwear: Axle::BOTH.map(|axle| parts.tire_of(of(axle)?)?.treadwear),
         tires: Axle::BOTH.map(|axle| Some(&*parts.tire_of(of(axle)?)?.line)),
         make: Axle::BOTH.map(|axle| parts.wheel_of(of(axle)?)?.make),

@@ -17,6 +17,8 @@ pub use evidence::{AxleEvidence, Keeps, KnownInside};
 pub use needs::{Needs, half_rating_kg};
 pub use reference::{Reference, ReferenceKind};
 
+use std::sync::Arc;
+
 use crate::car::Car;
 use crate::catalogue::PickedParts;
 use crate::change::{AxleChange, PairChange, axle_change, pair_change};
@@ -41,7 +43,7 @@ pub struct Case<'a> {
     /// Today, for the age of used tires.
     pub today: Option<Day>,
     /// What the bay measured, what is done to the car, and what the owner wants to see.
-    pub state: CarState,
+    pub state: Arc<CarState>,
     /// Each axle's change from what is fitted: what clearance goes by.
     changes: PerAxle<Option<AxleChange>>,
     /// What each axle is held against on the road, and the change from it.
@@ -127,13 +129,25 @@ impl<'a> Case<'a> {
         limits: &'a HouseLimits,
         today: Option<Day>,
     ) -> Self {
+        Self::on_a_car(fitted, planned, drive, limits, today, CarState::default())
+    }
+
+    /// The same on a car that was measured: changes are worked out once.
+    pub fn on_a_car(
+        fitted: &SetupPair,
+        planned: &SetupPair,
+        drive: Option<Drive>,
+        limits: &'a HouseLimits,
+        today: Option<Day>,
+        state: impl Into<Arc<CarState>>,
+    ) -> Self {
         Self {
             fitted: *fitted,
             planned: *planned,
             drive,
             limits,
             today,
-            state: CarState::default(),
+            state: state.into(),
             changes: PerAxle::default(),
             references: PerAxle::default(),
             road: PerAxle::default(),
@@ -144,8 +158,8 @@ impl<'a> Case<'a> {
 
     /// The same plan on a car that was measured, with what lists say of its picked parts.
     #[must_use]
-    pub fn in_state(mut self, state: CarState) -> Self {
-        self.state = state;
+    pub fn in_state(mut self, state: impl Into<Arc<CarState>>) -> Self {
+        self.state = state.into();
         self.worked_out()
     }
 

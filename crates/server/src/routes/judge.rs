@@ -1,5 +1,7 @@
 //! Comparing and judging.
 
+use std::sync::Arc;
+
 use app::JudgingContext;
 use app::knowledge::KnowledgeCache;
 use axum::Json;
@@ -68,7 +70,8 @@ async fn judged<T: Send + 'static>(
     crate::off_thread(move || {
         let (plan, state) = request.read(&known)?;
         let kept = known.candidates.clone();
-        let context = JudgingContext { limits: house.content.limits, today: today(), state, kept };
+        let context =
+            JudgingContext { limits: house.content.limits, today: today(), state: Arc::new(state), kept };
         Ok(Json(judge(&plan, &context)))
     })
     .await?

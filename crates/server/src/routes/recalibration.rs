@@ -71,7 +71,11 @@ pub(super) async fn tell(
 /// Overall diameters of reference and plan on the axle that the dial follows.
 async fn tires(store: &Store, id: i64) -> Result<Option<(Length, Length)>, ApiError> {
     let (job, context) = in_context(store, id).await?;
-    let tires = crate::off_thread(move || app::road::diameters(&context, &job.content)).await?;
+    let tires = crate::off_thread(move || {
+        let content = &job.content;
+        app::road::diameters(&context.case(&content.fitted, &content.planned, content.drive))
+    })
+    .await?;
     Ok(tires.map(|(_, reference, planned)| (reference, planned)))
 }
 

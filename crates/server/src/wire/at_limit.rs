@@ -1,8 +1,7 @@
 //! The car at the limit on the wire: what is typed of it, corner loads against the parts, cold pressures for hot ones.
 
-use app::JudgingContext;
 use app::road::{TrackCase, WheelAtLimit, track_cases};
-use fitment::setup::SetupPair;
+use fitment::case::Case;
 use fitment::track::{CarAtLimit, Utilisation};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -47,8 +46,8 @@ pub struct HotSheet {
 
 impl CarSheet {
     /// The cases at the limit on a set.
-    pub fn cases(&self, context: &JudgingContext, set: &SetupPair) -> Vec<TrackCase> {
-        track_cases(&self.at_limit(), self.braking_g, self.speed_kmh, context, set)
+    pub fn cases(&self, set: &Case<'_>) -> Vec<TrackCase> {
+        track_cases(&self.at_limit(), self.braking_g, self.speed_kmh, set)
     }
 
     pub(super) fn at_limit(&self) -> CarAtLimit {

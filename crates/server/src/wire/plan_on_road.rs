@@ -1,13 +1,12 @@
 //! A plan on the road on the wire: its dial, its cold pressures, and whether the wing covers it.
 
-use app::JudgingContext;
 use app::road::dial;
+use fitment::case::Case;
 use fitment::coverage::{self, Covered, ReadBeside};
 use fitment::rules::pressure::CasePressure;
 use fitment::setup::Axle;
 use fitment::{Length, Tire};
 use serde::{Deserialize, Serialize};
-use store::jobs::JobContent;
 use utoipa::ToSchema;
 
 use super::AxleCode;
@@ -76,9 +75,8 @@ pub struct AxlePressuresView {
     pub cases: Vec<CasePressureView>,
 }
 
-pub(super) fn pressures(content: &JobContent, context: &JudgingContext) -> Vec<AxlePressuresView> {
-    let case = context.case(&content.fitted, &content.planned, content.drive);
-    let tires = Axle::BOTH.into_iter().filter_map(|axle| Some((axle, content.planned.on(axle)?.tire?)));
+pub(super) fn pressures(case: &Case<'_>) -> Vec<AxlePressuresView> {
+    let tires = Axle::BOTH.into_iter().filter_map(|axle| Some((axle, case.planned.on(axle)?.tire?)));
     let of = |(axle, tire): (Axle, Tire)| {
         let (none_says, cases) = match case.pressures_by_case(axle, &tire) {
             Ok(cases) => (None, cases),
@@ -109,13 +107,7 @@ pub struct CoveredView {
     pub word: &'static str,
 }
 
-pub(super) fn covered(
-    content: &JobContent,
-    context: &JudgingContext,
-    axle: Axle,
-    wing: WingSheet,
-) -> Vec<CoveredView> {
-    let case = context.case(&content.fitted, &content.planned, content.drive);
+pub(super) fn covered(case: &Case<'_>, axle: Axle, wing: WingSheet) -> Vec<CoveredView> {
     let beside = ReadBeside {
         ahead: wing.ahead_mm.and_then(Length::from_mm),
         behind: wing.behind_mm.and_then(Length::from_mm),
@@ -127,7 +119,7 @@ pub(super) fn covered(
         standing: one.verdict().severity().into(),
         word: one.word(),
     };
-    coverage::coverage(&case, axle, beside).map(view).into()
+    coverage::coverage(case, axle, beside).map(view).into()
 }
 
 impl DialView {

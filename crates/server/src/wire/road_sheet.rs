@@ -13,7 +13,7 @@ use fitment::track::{cold_pressure_kpa, hot_pressure_kpa};
 use fitment::upkeep;
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
-use store::jobs::{Candidate, JobContent};
+use store::jobs::JobContent;
 use utoipa::ToSchema;
 
 use super::PerAxle;
@@ -23,7 +23,7 @@ use super::inspections::{self, InspectedSheet, InspectionView};
 use super::plan_on_road::{AxlePressuresView, CoveredView, DialView, WingSheet, covered, pressures};
 use super::road::{COLD_CAUTION, GearsRequest, RoadView, TIRE_KPA};
 use super::seasons::{SeasonView, TireLog};
-use super::sets::{Against, SetView, of_candidate, sets};
+use super::sets::{Against, JobSet, JobSets, SetView};
 use crate::problem::ApiError;
 use crate::wire::read::FieldErrors;
 
@@ -274,7 +274,10 @@ impl RoadSheet {
     ) -> Result<RoadSheetView, ApiError> {
         self.checked()?;
         let mut none = FieldErrors::default();
-        let tires = diameters(context, content);
+        let known = JobKnowledge::of(content, Vec::new());
+        let sets = JobSets::of(content, &known, context);
+        let case = &sets.bench.case;
+        let tires = diameters(case);
         let believed = self.believed_diameter_mm.and_then(Length::from_mm);
         let cruise_kmh = self.cruise_kmh.unwrap_or(USUAL_CRUISE_KMH);
         let driveline = self.gears.as_ref().and_then(|gears| gears.read(&mut none, ""));
@@ -286,7 +289,7 @@ impl RoadSheet {
             Some(both) => both.map(|one| Some(RoadView::from(one))),
             None => [None, None],
         };
-        let track = self.car.as_ref().map_or_else(Vec::new, |car| car.cases(context, &content.planned));
+        let track = self.car.as_ref().map_or_else(Vec::new, |car| car.cases(case));
         let placard = |axle| {
             let fact = Fact::PlacardPressure;
             context.state.car.number(fact, Some(axle))
@@ -303,14 +306,13 @@ impl RoadSheet {
             }
         });
         let (seasons, rotation) = self.seasons(content, context);
-        let known = JobKnowledge::of(content, Vec::new());
         let class = self.class_of();
         let fitted = self.fitted_kg.map(|one| Weighed { wheel_kg: one.wheel_kg, tire_kg: one.tire_kg });
         let against = Against { car: self.car.as_ref(), class: class.as_ref(), fitted };
         let pull = self.torque_nm.zip(driveline.as_ref()).zip(tires);
         Ok(RoadSheetView {
-            sets: sets(content, &known, context, against),
-            pressures: pressures(content, context),
+            sets: sets.views(content, against),
+            pressures: pressures(case),
             pressure_caution: pressure::CAUTION,
             dial: tires.map(|(axle, reference, planned)| {
                 let over_reads_pct = context.state.car.number(Fact::DialOverRead, None);
@@ -325,15 +327,15 @@ impl RoadSheet {
                 Some([on(reference), on(planned)])
             }),
             coverage: PerAxle {
-                front: covered(content, context, Axle::Front, self.wing.front),
-                rear: covered(content, context, Axle::Rear, self.wing.rear),
+                front: covered(case, Axle::Front, self.wing.front),
+                rear: covered(case, Axle::Rear, self.wing.rear),
             },
             coverage_caution: coverage::CAUTION,
             track: track.into_iter().map(TrackCaseView::from).collect(),
             cold,
             class: self.class.as_ref().map(|class| ClassSheetView {
                 news: self.class_of.as_ref().and_then(|of| of.news(class, clubs)),
-                ..class_sheet(class, content, &known, context)
+                ..class_sheet(class, &sets)
             }),
             inspections: inspections::plan(&self.inspections, self.runs_now(), &context.limits, today),
             seasons,
@@ -354,30 +356,23 @@ impl RoadSheet {
     }
 }
 
-fn class_sheet(
-    class: &ClassView,
-    content: &JobContent,
-    known: &JobKnowledge,
-    context: &JudgingContext,
-) -> ClassSheetView {
+/// The class over bench and candidates: a kept setup is judged by the rows it is made of, as in compare.
+fn class_sheet(class: &ClassView, sets: &JobSets<'_>) -> ClassSheetView {
     let class = class.read(&mut FieldErrors::default(), "");
-    let of = |letter: Option<char>, planned: &fitment::SetupPair, context: &JudgingContext| {
-        let judged = classed(&class, content, planned, context);
+    let of = |set: &JobSet<'_>| {
+        let judged = classed(&class, &set.case);
         ClassedView {
-            letter: letter.map(String::from),
+            letter: set.letter.map(String::from),
             legal: is_legal(&judged),
             clauses: judged.into_iter().map(JudgedClauseView::from).collect(),
         }
     };
-    let case = context.case(&content.fitted, &content.planned, content.drive);
-    let reference = case.reference_pair();
+    let bench = &sets.bench.case;
+    let reference = bench.reference_pair();
     let allowed = reference.front.map(|setup| class.allowed(&setup)).unwrap_or_default();
-    let class_box = |axle| ClassBoxView::new(&class, reference.on(axle), content.planned.on(axle));
-    // A kept setup is judged by the rows it is made of, as in compare.
-    let own = |kept: &Candidate| of(Some(kept.letter), &kept.setups, &of_candidate(kept, known, context));
-    let candidates = content.candidates.iter().map(own);
+    let class_box = |axle| ClassBoxView::new(&class, reference.on(axle), bench.planned.on(axle));
     ClassSheetView {
-        plans: std::iter::once(of(None, &content.planned, context)).chain(candidates).collect(),
+        plans: sets.plans().map(of).collect(),
         allowed: AllowedView::from(allowed),
         boxes: PerAxle { front: class_box(Axle::Front), rear: class_box(Axle::Rear) },
         news: None,

@@ -1,11 +1,12 @@
 //! A job's sets side by side: what each weighs, how it gears and stands, what it costs, and how it stands at the limit.
 
 use app::picked::price_of;
-use app::road::{TrackCase, Weighed, classed, diameters_of, rolling_mass};
+use app::road::{TrackCase, Weighed, classed, diameters, rolling_mass};
 use app::{JobKnowledge, JudgingContext};
+use fitment::case::Case;
 use fitment::club::{Class, is_legal};
 use fitment::road::tractive_effort_change_pct;
-use fitment::setup::{Axle, Setup, SetupPair};
+use fitment::setup::{Axle, Setup};
 use fitment::track::heat_width::{self, load_per_width_change_pct};
 use serde::Serialize;
 use store::jobs::{Candidate, JobContent};
@@ -79,42 +80,68 @@ pub struct Against<'a> {
     pub fitted: Option<Weighed>,
 }
 
-/// A kept setup's own picture of the car: what it counts as done, and the rows it is made of.
-pub fn of_candidate(kept: &Candidate, known: &JobKnowledge, context: &JudgingContext) -> JudgingContext {
-    JudgingContext::of(&known.with_candidate(kept), context.limits, context.today)
+/// A set of the job on the car as it knows it.
+#[derive(Debug)]
+pub struct JobSet<'a> {
+    /// `fitted`, `bench`, or a candidate's letter.
+    pub name: String,
+    /// The candidate's letter.
+    pub letter: Option<char>,
+    /// The set as the plan.
+    pub case: Case<'a>,
 }
 
 /// What is fitted, what is on the bench, and what was kept.
-pub fn sets(
-    content: &JobContent,
-    known: &JobKnowledge,
-    context: &JudgingContext,
-    against: Against<'_>,
-) -> Vec<SetView> {
-    let budget = content.wishes.as_deref().and_then(FinderRequest::of_kept).and_then(|wish| wish.budget);
-    let of = |set: &str, pair: &SetupPair, context: &JudgingContext| {
-        SetView::new(set, pair, (content, context), budget, against)
-    };
-    let own =
-        |kept: &Candidate| of(&kept.letter.to_string(), &kept.setups, &of_candidate(kept, known, context));
-    [(FITTED, &content.fitted), ("bench", &content.planned)]
-        .into_iter()
-        .map(|(set, pair)| of(set, pair, context))
-        .chain(content.candidates.iter().map(own))
-        .collect()
+#[derive(Debug)]
+pub struct JobSets<'a> {
+    /// On the car.
+    pub fitted: JobSet<'a>,
+    /// The plan.
+    pub bench: JobSet<'a>,
+    /// Each kept setup with its own work and rows.
+    pub kept: Vec<JobSet<'a>>,
+}
+
+impl<'a> JobSets<'a> {
+    /// Of a job.
+    pub fn of(content: &'a JobContent, known: &JobKnowledge, context: &'a JudgingContext) -> Self {
+        let (fitted, drive) = (&content.fitted, content.drive);
+        let plain = |name: &str, pair| JobSet {
+            name: name.to_owned(),
+            letter: None,
+            case: context.case(fitted, pair, drive),
+        };
+        let own = |kept: &'a Candidate| JobSet {
+            name: kept.letter.to_string(),
+            letter: Some(kept.letter),
+            case: context.case_in(known.with_candidate(kept).car_state(), fitted, &kept.setups, drive),
+        };
+        Self {
+            fitted: plain(FITTED, fitted),
+            bench: plain("bench", &content.planned),
+            kept: content.candidates.iter().map(own).collect(),
+        }
+    }
+
+    /// The plan and what was kept.
+    pub fn plans(&self) -> impl Iterator<Item = &JobSet<'a>> {
+        std::iter::once(&self.bench).chain(&self.kept)
+    }
+
+    /// All of them side by side.
+    pub fn views(&self, content: &JobContent, against: Against<'_>) -> Vec<SetView> {
+        let budget = content.wishes.as_deref().and_then(FinderRequest::of_kept).and_then(|wish| wish.budget);
+        let all = std::iter::once(&self.fitted).chain(self.plans());
+        all.map(|set| SetView::new(set, budget, against)).collect()
+    }
 }
 
 impl SetView {
-    fn new(
-        set: &str,
-        pair: &SetupPair,
-        (content, context): (&JobContent, &JudgingContext),
-        budget: Option<f64>,
-        against: Against<'_>,
-    ) -> Self {
-        let weighed = against.fitted.filter(|_| set == FITTED);
-        let mass = rolling_mass(pair, weighed, context);
-        let reference = context.case(&content.fitted, pair, content.drive).reference_pair();
+    fn new(set: &JobSet<'_>, budget: Option<f64>, against: Against<'_>) -> Self {
+        let JobSet { name, case, .. } = set;
+        let pair = &case.planned;
+        let mass = rolling_mass(case, against.fitted.filter(|_| name == FITTED));
+        let reference = case.reference_pair();
         let heat = |axle: Axle| {
             let (before, after) = (reference.on(axle)?.section_width()?, pair.on(axle)?.section_width()?);
             let change_pct = load_per_width_change_pct(before, after);
@@ -124,28 +151,28 @@ impl SetView {
             front: pair.on(Axle::Front).and_then(of),
             rear: pair.on(Axle::Rear).and_then(of),
         };
-        let price = price_of(&context.state.parts, pair)
+        let price = price_of(&case.state.parts, pair)
             .map(|price| PriceView { amount: price.hundredths as f64 / 100.0, is_whole: price.is_whole });
-        let cases = against.car.map_or_else(Vec::new, |car| car.cases(context, pair));
+        let cases = against.car.map_or_else(Vec::new, |car| car.cases(case));
         let worst = |case: TrackCase| {
             let wheel = WheelAtLimitView::from(*case.worst()?);
             Some(WorstWheelView { code: case.code, name: case.name, wheel })
         };
         Self {
-            set: set.to_owned(),
+            set: name.clone(),
             wheels_kg: mass.map(|mass| mass.wheels_kg),
             tires_kg: mass.map(|mass| mass.tires_kg),
             to_lift_kg: mass.map(|mass| mass.wheels_kg + mass.tires_kg),
             to_accelerate_kg: mass.map(|mass| mass.to_accelerate_kg),
             overall_diameter_mm: each(&|setup| Some(setup.overall_diameter()?.as_mm())),
             sidewall_mm: each(&|setup| Some(setup.sidewall()?.as_mm())),
-            pull_change_pct: diameters_of(context, content, pair)
+            pull_change_pct: diameters(case)
                 .map(|(_, reference, planned)| tractive_effort_change_pct(reference, planned)),
             heat_width: PerAxle { front: heat(Axle::Front), rear: heat(Axle::Rear) },
             is_within_budget: budget
                 .map(|budget| price.as_ref().is_some_and(|price| price.is_whole && price.amount <= budget)),
             price,
-            legal: against.class.map(|class| is_legal(&classed(class, content, pair, context))),
+            legal: against.class.map(|class| is_legal(&classed(class, case))),
             cases: cases.into_iter().filter_map(worst).collect(),
         }
     }

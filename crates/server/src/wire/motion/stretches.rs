@@ -1,6 +1,7 @@
 //! Standing, at lock, over bumps and together: what ledger and compare say of a plan in motion.
 
 use app::JudgingContext;
+use fitment::case::CarState;
 use fitment::corner::Feature;
 use fitment::lever::PairLevers;
 use fitment::motion::Carried;
@@ -153,9 +154,9 @@ fn stretched(
     levers: PairLevers,
     usage: &Usage,
 ) -> StretchedPlan {
-    let mut state = context.state.clone();
+    let mut state = CarState::clone(&context.state);
     state.levers = levers;
-    let case = context.case(&content.fitted, planned, content.drive).in_state(state);
+    let case = context.case_in(state, &content.fitted, planned, content.drive);
     let on = |axle: Axle| {
         let swept = case.axle(axle)?.sweep(planned.on(axle)?, usage)?;
         Some(StretchedAxle::from(&swept))
