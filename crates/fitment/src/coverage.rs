@@ -100,8 +100,7 @@ pub fn coverage(case: &Case<'_>, axle: Axle, beside: ReadBeside) -> [Covered; 3]
     let lip = case
         .axle(axle)
         .zip(planned)
-        .and_then(|(on, planned)| on.fit(planned))
-        .and_then(|fit| fit.line(Feature::FenderLateral)?.band.clone());
+        .and_then(|(on, planned)| on.clearance_of(Feature::FenderLateral, planned)?.band);
     let plus_minus = lip.as_ref().map_or(PLUS_MINUS, Band::likely);
     Place::ALL.map(|place| {
         let read = |gap: Option<Length>| gap.zip(outward).map(|(gap, outward)| gap - outward);

@@ -17,8 +17,8 @@ export function NotThere({ what }: { what: string }) {
               nothing here
             </text>
           </svg>
-          <h1 className="text-[20px] font-semibold">There is no such {what}.</h1>
-          <p className="text-[15px]">The address may be mistyped, or it belongs to another shop's file.</p>
+          <h1 className="text-head font-semibold">There is no such {what}.</h1>
+          <p className="text-body">The address may be mistyped, or it belongs to another shop's file.</p>
           <Link to="/" className="btn btn-primary btn-sm">
             To the counter
           </Link>

@@ -145,7 +145,7 @@ export function Bay() {
   if (!registry || !row) {
     return (
       <main className="p-6">
-        <h1 className="text-[20px] font-semibold">Bay</h1>
+        <h1 className="text-head font-semibold">Bay</h1>
         <p role="status">The list of readings is not here yet. Trying again…</p>
       </main>
     );
@@ -158,7 +158,7 @@ export function Bay() {
           <Corners axle={axle} side={side} onChoose={(axle, side) => choose({ axle, side })} />
           <button
             type="button"
-            className="plain-button min-h-[48px] px-3 text-[16px]"
+            className="plain-button min-h-[48px] px-3 text-lead"
             disabled={!job.can_undo}
             onClick={undo}
           >
@@ -166,7 +166,7 @@ export function Bay() {
           </button>
           <button
             type="button"
-            className="plain-button min-h-[48px] px-3 text-[16px]"
+            className="plain-button min-h-[48px] px-3 text-lead"
             onClick={() => void copyOver(axle, side)}
             title={`For what has no reading of its own there; marked as copied, with ${registry.figures.copied_plus_minus_mm} mm more doubt`}
           >
@@ -175,7 +175,7 @@ export function Bay() {
           {waiting > 0 && (
             <p
               role="status"
-              className="text-warning flex items-center px-2 text-[15px] font-medium"
+              className="text-warning flex items-center px-2 text-body font-medium"
               data-queue={waiting}
             >
               {waiting === 1 ? "One reading is" : `${waiting} readings are`} kept here until the program
@@ -184,7 +184,7 @@ export function Bay() {
           )}
         </div>
         {trouble && (
-          <p role="alert" className="text-error px-2 text-[15px]">
+          <p role="alert" className="text-error px-2 text-body">
             {trouble}
           </p>
         )}
@@ -214,7 +214,7 @@ export function Bay() {
           onManner={(change) => setManner({ ...manner, ...change })}
           onTake={taken}
         />
-        <p className="border-warning border-l-3 px-2 text-[14px]">{registry.cautions.in_the_bay}</p>
+        <p className="border-warning border-l-3 px-2 text-small">{registry.cautions.in_the_bay}</p>
       </section>
       <aside
         className="border-base-300 flex min-h-0 flex-col border-t min-[1100px]:w-[372px] min-[1100px]:border-t-0 min-[1100px]:border-l"
@@ -262,7 +262,7 @@ function Corners({ axle, side, onChoose }: CornersProps) {
         (["left", "right"] as const).map((other) => (
           <label
             key={`${one}-${other}`}
-            className="has-[:checked]:bg-primary has-[:checked]:text-primary-content has-[:focus-visible]:outline-accent flex min-h-[48px] cursor-pointer items-center px-3 text-[16px] has-[:focus-visible]:outline-2"
+            className="has-[:checked]:bg-primary has-[:checked]:text-primary-content has-[:focus-visible]:outline-accent flex min-h-[48px] cursor-pointer items-center px-3 text-lead has-[:focus-visible]:outline-2"
           >
             <input
               type="radio"

@@ -64,10 +64,10 @@ export function BaySheet() {
           className="paper print-sheet mx-auto mb-4 flex flex-col border border-black"
           data-sheet={axle}
         >
-          <h1 className="border-b border-black px-3 py-1 text-[17px] font-semibold">
+          <h1 className="border-b border-black px-3 py-1 text-lead font-semibold">
             Bay sheet, {axle} axle: {content.car_label}
           </h1>
-          <p className="border-b border-black px-3 py-1 text-[12px]">
+          <p className="border-b border-black px-3 py-1 text-fine">
             <strong>Fitted</strong> {fitted[axle] || "not stated"} &nbsp; <strong>Plan</strong>{" "}
             {planned[axle] || asLine(planned) || "none yet"}
           </p>
@@ -83,9 +83,9 @@ export function BaySheet() {
               onLight={() => {}}
             />
           </div>
-          <table className="w-full text-[11.5px] leading-[14px]">
+          <table className="w-full text-fine leading-[14px]">
             <thead>
-              <tr className="border-b border-black text-left text-[10px]">
+              <tr className="border-b border-black text-left text-fine">
                 <td className="w-[20px] px-1" />
                 <th>What, and where the gauge goes</th>
                 <th className="w-[62px]">must be</th>
@@ -105,7 +105,7 @@ export function BaySheet() {
                   <td className="px-1 pt-[2px] text-right">{at + 1}</td>
                   <td className="pt-[2px] pr-2">
                     <strong>{part.title}</strong>
-                    {part.at_lock && " (at each lock)"} <span className="text-[10.5px]">{part.how}</span>
+                    {part.at_lock && " (at each lock)"} <span className="text-fine">{part.how}</span>
                   </td>
                   <td className="pt-[2px]">
                     {asked?.must_find_mm != null && `≥ ${inWords(formatLength(asked.must_find_mm, units))}`}
@@ -127,13 +127,13 @@ export function BaySheet() {
               ))}
             </tbody>
           </table>
-          <div className="mt-auto border-t border-black px-3 py-1 text-[10.5px] leading-[14px]">
+          <div className="mt-auto border-t border-black px-3 py-1 text-fine leading-[14px]">
             ☐ on the ground ☐ hanging &nbsp; ☐ against the fitted wheel ☐ from the bare hub &nbsp;
             Instruments: {house?.instruments.map((one) => `${one.name} ± ${one.plus_minus_mm}`).join(" · ")}{" "}
             mm. Minus where parts overlap or the tire stands outside the lip.{" "}
             <strong>{registry?.cautions.on_the_bay_sheet}</strong>
           </div>
-          <footer className="grid grid-cols-[1.6fr_1fr_1fr_1fr] divide-x divide-black border-t-2 border-black text-[12px] [&>div]:px-2 [&>div]:py-1">
+          <footer className="grid grid-cols-[1.6fr_1fr_1fr_1fr] divide-x divide-black border-t-2 border-black text-fine [&>div]:px-2 [&>div]:py-1">
             <div>
               <strong>{content.wish || "No wish written down"}</strong>
             </div>

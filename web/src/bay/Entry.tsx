@@ -109,8 +109,8 @@ export function Entry({
 
   return (
     <section className="border-accent border-2 p-3" aria-label="Reading">
-      <h2 className="text-[20px] font-semibold">{part.title}</h2>
-      <p className="text-[15px] leading-5">{part.how}</p>
+      <h2 className="text-head font-semibold">{part.title}</h2>
+      <p className="text-body leading-5">{part.how}</p>
       <form
         className="mt-2 flex flex-wrap items-stretch gap-2"
         onSubmit={(event) => {
@@ -120,7 +120,7 @@ export function Entry({
       >
         <input
           ref={field}
-          className="bg-base-200 h-[60px] w-[132px] px-3 text-right text-[30px] font-semibold"
+          className="bg-base-200 h-[60px] w-[132px] px-3 text-right text-figure font-semibold"
           aria-label={`${part.title}, figure`}
           aria-invalid={fault ? true : undefined}
           inputMode="decimal"
@@ -133,7 +133,7 @@ export function Entry({
         />
         <button
           type="button"
-          className="btn h-[60px] px-4 text-[22px]"
+          className="btn h-[60px] px-4 text-head"
           title="Outward of the edge, or overlapping: a figure below zero"
           aria-label="Other sign"
           onClick={() => {
@@ -149,7 +149,7 @@ export function Entry({
           options={registry.units.map((unit) => [unit.code, unit.name])}
           onChange={(unit) => onManner({ unit })}
         />
-        <button type="submit" className="btn btn-primary h-[60px] px-6 text-[18px]">
+        <button type="submit" className="btn btn-primary h-[60px] px-6 text-lead">
           Take
         </button>
         {gauge && gauge.state !== "none" && (
@@ -160,7 +160,7 @@ export function Entry({
             disabled={gauge.state !== "live"}
             onClick={takeGauge}
           >
-            <span className="block text-[13px] leading-4 font-normal">
+            <span className="block text-note leading-4 font-normal">
               gauge{" "}
               {gauge.state === "live"
                 ? gauge.is_still
@@ -170,7 +170,7 @@ export function Entry({
                   ? "lost contact"
                   : "does not answer"}
             </span>
-            <span className="block text-[22px] leading-6 font-semibold">
+            <span className="block text-head leading-6 font-semibold">
               {gauge.value_mm == null ? "—" : `${gauge.value_mm.toFixed(2)} mm`}{" "}
               <span className="key">g</span>
             </span>
@@ -178,15 +178,15 @@ export function Entry({
         )}
       </form>
       {fault && (
-        <p role="alert" className="text-error mt-1 text-[15px]">
+        <p role="alert" className="text-error mt-1 text-body">
           {fault}
         </p>
       )}
       <div className="mt-2 flex flex-wrap gap-2">
-        <label className="flex items-center gap-2 text-[15px]">
+        <label className="flex items-center gap-2 text-body">
           with
           <select
-            className="bg-base-200 h-[44px] px-2 text-[16px]"
+            className="bg-base-200 h-[44px] px-2 text-lead"
             aria-label="Instrument"
             value={instrument?.code ?? ""}
             onChange={(event) => onManner({ instrument: event.target.value })}
@@ -250,10 +250,10 @@ export function Entry({
           </>
         )}
         {part.at_lock && (
-          <label className="flex items-center gap-2 text-[15px]">
+          <label className="flex items-center gap-2 text-body">
             at
             <input
-              className="bg-base-200 h-[44px] w-[72px] px-2 text-right text-[18px]"
+              className="bg-base-200 h-[44px] w-[72px] px-2 text-right text-lead"
               aria-label="Where round the wheel, as hours of a clock: 3 ahead, 12 above, 9 behind"
               inputMode="decimal"
               placeholder="usual"
@@ -264,10 +264,10 @@ export function Entry({
           </label>
         )}
         {part.takes_radius && (
-          <label className="flex items-center gap-2 text-[15px]">
+          <label className="flex items-center gap-2 text-body">
             from the axle
             <input
-              className="bg-base-200 h-[44px] w-[84px] px-2 text-right text-[18px]"
+              className="bg-base-200 h-[44px] w-[84px] px-2 text-right text-lead"
               aria-label="How far from the axle, in millimetres"
               inputMode="decimal"
               placeholder="not noted"
@@ -293,10 +293,10 @@ type PickProps = {
 /** One of what the program lists, or the part's usual one. */
 function Pick({ label, value, usual, entries, onPick }: PickProps) {
   return (
-    <label className="flex items-center gap-2 text-[15px]">
+    <label className="flex items-center gap-2 text-body">
       {label.toLowerCase()}
       <select
-        className="bg-base-200 h-[44px] px-2 text-[16px]"
+        className="bg-base-200 h-[44px] px-2 text-lead"
         aria-label={label}
         value={value}
         onChange={(event) => onPick(event.target.value)}
@@ -326,7 +326,7 @@ function Choice({ label, value, options, onChange }: ChoiceProps) {
       {options.map(([code, name]) => (
         <label
           key={code}
-          className="has-[:checked]:bg-primary has-[:checked]:text-primary-content has-[:focus-visible]:outline-accent flex min-h-[44px] cursor-pointer items-center px-3 text-[15px] has-[:focus-visible]:outline-2"
+          className="has-[:checked]:bg-primary has-[:checked]:text-primary-content has-[:focus-visible]:outline-accent flex min-h-[44px] cursor-pointer items-center px-3 text-body has-[:focus-visible]:outline-2"
         >
           <input
             type="radio"

@@ -59,32 +59,30 @@ export function PartRow({ row, isLit, shown, side, registry, onChoose, onRemove 
           )}
         </svg>
         <span className="min-w-0 flex-1">
-          <span className="block text-[16px] leading-5 font-medium">{part.title}</span>
+          <span className="block text-lead leading-5 font-medium">{part.title}</span>
           {asked?.must_find_mm != null && !isDone && (
-            <span className="block text-[13px] leading-4 opacity-85">
+            <span className="block text-note leading-4 opacity-85">
               must be {inWords(formatLength(asked.must_find_mm, units))} or more
             </span>
           )}
         </span>
         {asked && !isDone && (
-          <span className="text-info text-[13px] font-medium">
-            {asked.decides ? "decides" : "may matter"}
-          </span>
+          <span className="text-info text-note font-medium">{asked.decides ? "decides" : "may matter"}</span>
         )}
       </button>
       {isLit && asked && shown.length === 0 && (
-        <p className="px-10 pb-1 text-[14px] leading-[18px]">
+        <p className="px-10 pb-1 text-small leading-[18px]">
           <Phrase fragments={asked.why} />
         </p>
       )}
       {shown.map((one) => (
-        <div key={one.id} className="pb-1 pl-10 text-[15px]" data-reading={one.what}>
+        <div key={one.id} className="pb-1 pl-10 text-body" data-reading={one.what}>
           <div className="flex items-center gap-2">
-            <span className="w-[44px] text-[14px] opacity-85">{one.side ?? "side?"}</span>
+            <span className="w-[44px] text-small opacity-85">{one.side ?? "side?"}</span>
             <span className="font-semibold">
               {one.value} {registry.units.find((unit) => unit.code === one.unit)?.name}
             </span>
-            <span className="min-w-0 flex-1 truncate text-[13px] opacity-85">
+            <span className="min-w-0 flex-1 truncate text-note opacity-85">
               {one.plusMinus != null && `± ${one.plusMinus} mm`}
               {one.isCopied && " · copied"}
               {one.how && ` · ${one.how}`}
@@ -102,7 +100,7 @@ export function PartRow({ row, isLit, shown, side, registry, onChoose, onRemove 
           {one.refused && (
             <p
               role="alert"
-              className="border-error text-error mr-3 border-l-3 pl-2 text-[14px] leading-[18px]"
+              className="border-error text-error mr-3 border-l-3 pl-2 text-small leading-[18px]"
               data-refused={one.id}
             >
               Not taken: {one.refused}. It stays here until you take it away.
@@ -111,7 +109,7 @@ export function PartRow({ row, isLit, shown, side, registry, onChoose, onRemove 
           {one.troubles.map((trouble) => (
             <p
               key={`${trouble.kind}-${trouble.other}`}
-              className="border-error text-error mr-3 border-l-3 pl-2 text-[14px] leading-[18px]"
+              className="border-error text-error mr-3 border-l-3 pl-2 text-small leading-[18px]"
               data-trouble={trouble.kind}
             >
               <Phrase fragments={trouble.says} />

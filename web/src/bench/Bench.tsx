@@ -164,7 +164,7 @@ export function Bench() {
           />
         </div>
         {trouble && (
-          <p role="alert" className="text-error mx-4 text-[14px]">
+          <p role="alert" className="text-error mx-4 text-small">
             {trouble}
           </p>
         )}
@@ -176,7 +176,7 @@ export function Bench() {
         {view === "ledger" && (
           <>
             {content.wishes == null && (
-              <p className="border-base-300 flex flex-wrap items-baseline border-b px-3 py-1 text-[14px]">
+              <p className="border-base-300 flex flex-wrap items-baseline border-b px-3 py-1 text-small">
                 Use, season, look and budget were not asked yet.
                 <Link className="plain-button text-accent py-0" to={`/jobs/${id}/car#wanted`}>
                   Ask
@@ -220,7 +220,7 @@ export function Bench() {
 function AxleChoice({ axle, onChoose }: { axle: Choice; onChoose: (axle: Choice) => void }) {
   return (
     <fieldset
-      className="border-base-300 flex shrink-0 border text-[14px]"
+      className="border-base-300 flex shrink-0 border text-small"
       aria-label="Axle the line and the keys act on"
     >
       {(["front", "both", "rear"] as const).map((one) => (

@@ -71,7 +71,7 @@ export function Ledger({ bench, moving, hasPlan, hasFitted, onPropose, ref }: Pr
       {moving && <OnTheRoad moving={moving} />}
       <div className="px-3 pb-2">
         {(!hasPlan || !hasFitted) && (
-          <p className="mt-2 text-[15px]">
+          <p className="mt-2 text-body">
             {hasFitted
               ? "Type the planned setup into the line above: the corners are drawn and judged as you type."
               : "Type what is fitted now, then the plan: everything is held against the fitted setup."}
@@ -110,11 +110,11 @@ function stretchesOf(moving: Props["moving"], line: LedgerLine) {
 
 /** The plan in a few words, as the program says it. */
 export function Verdict({ bench }: { bench: Bench | null }) {
-  if (!bench) return <p className="text-[15px] font-semibold">Ledger</p>;
+  if (!bench) return <p className="text-body font-semibold">Ledger</p>;
   const { standing, says } = bench.headline;
   return (
     <p
-      className={`text-[16px] font-semibold ${standing === "stop" ? "text-error" : ""}`}
+      className={`text-lead font-semibold ${standing === "stop" ? "text-error" : ""}`}
       role="status"
       data-verdict={standing}
     >
@@ -129,7 +129,7 @@ function OnTheRoad({ moving }: { moving: Schemas["StretchedPlan"] }) {
   const axles = (["front", "rear"] as const).filter((axle) => moving[axle]?.parts.length);
   if (axles.length === 0) return null;
   return (
-    <p className="flex flex-wrap items-center gap-x-3 px-3 pt-1 text-[15px]" data-on-the-road>
+    <p className="flex flex-wrap items-center gap-x-3 px-3 pt-1 text-body" data-on-the-road>
       On the road:
       {axles.map((axle) => {
         const { standing, word } = verdict(moving[axle]?.verdict ?? "");

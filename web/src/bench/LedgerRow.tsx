@@ -40,8 +40,8 @@ export function LedgerRow({ line, stretches, isOpen, speeds, onToggle, onMark }:
       >
         <Mark standing={line.standing} />
         <span className="min-w-0">
-          <span className="block text-[15px] leading-5 font-medium">{line.title}</span>
-          <span className="block truncate text-[13px] leading-4 opacity-80">
+          <span className="block text-body leading-5 font-medium">{line.title}</span>
+          <span className="block truncate text-note leading-4 opacity-80">
             <Phrase fragments={line.limit} />
           </span>
         </span>
@@ -49,14 +49,14 @@ export function LedgerRow({ line, stretches, isOpen, speeds, onToggle, onMark }:
           <span className="block leading-[23px]">
             {line.figure ? <FigureText quantity={line.figure} big /> : "—"}
           </span>
-          <span className="block text-[14px] leading-[17px]">
+          <span className="block text-small leading-[17px]">
             <StandingWord standing={line.standing} word={line.word} />
           </span>
         </span>
       </button>
       {stretches && <StretchRow stretches={stretches} />}
       {isOpen && (
-        <div className="pb-2 pl-7 text-[15px] leading-5">
+        <div className="pb-2 pl-7 text-body leading-5">
           <p>
             <Phrase fragments={line.says} />
           </p>
@@ -75,7 +75,7 @@ function Speeds({ speeds }: { speeds: NonNullable<Bench["true_speeds"]> }) {
   const { units } = useUnits();
   const rows = units.speed === "km/h" ? speeds.metric : speeds.imperial;
   return (
-    <table className="mt-1 w-full text-[14px]">
+    <table className="mt-1 w-full text-small">
       <thead>
         <tr className="text-left">
           <th className="font-normal">Dial shows</th>

@@ -26,7 +26,7 @@ export const LeverSlider = memo(function LeverSlider({ lever, axle, amount, hasN
     onSet(axle, lever.code, at);
   };
   return (
-    <label className="flex min-w-0 flex-1 items-center gap-2 text-[14px]">
+    <label className="flex min-w-0 flex-1 items-center gap-2 text-small">
       {hasName && <span className="w-[34px] opacity-85">{axle}</span>}
       <input
         type="range"

@@ -48,13 +48,13 @@ export function Levers({ registry, levers, axles, onAttempt, onSet }: Props) {
               data-lever={lever.code}
             >
               <details>
-                <summary className="flex cursor-pointer items-baseline justify-between gap-2 text-[15px]">
+                <summary className="flex cursor-pointer items-baseline justify-between gap-2 text-body">
                   <span className="font-medium">{lever.title}</span>
-                  <span className="text-[13px] opacity-80">
+                  <span className="text-note opacity-80">
                     {lever.can_be_undone ? "can be undone" : "for good"} · more
                   </span>
                 </summary>
-                <p className="text-[14px] leading-[18px]">
+                <p className="text-small leading-[18px]">
                   {lever.does} {lever.never}
                 </p>
               </details>
@@ -72,7 +72,7 @@ export function Levers({ registry, levers, axles, onAttempt, onSet }: Props) {
                 ))}
               </div>
               {pulled && (
-                <p className="border-warning mt-0.5 border-l-3 pl-2 text-[14px] leading-[18px]">
+                <p className="border-warning mt-0.5 border-l-3 pl-2 text-small leading-[18px]">
                   {lever.costs} {lever.caution}
                 </p>
               )}

@@ -33,8 +33,8 @@ export function Looks({ axle, looks }: { axle: Axle; looks: Look[] }) {
   if (looks.length === 0) return null;
   const widths = looks[0]?.widths.map((one) => one.rim_width_in) ?? [];
   return (
-    <details className="mt-1 text-[13px]" data-looks={axle}>
-      <summary className="cursor-pointer text-[14px]">looks in figures: which offsets give them</summary>
+    <details className="mt-1 text-note" data-looks={axle}>
+      <summary className="cursor-pointer text-small">looks in figures: which offsets give them</summary>
       <div className="overflow-x-auto">
         <table className="w-full">
           <thead>

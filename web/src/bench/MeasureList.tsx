@@ -15,14 +15,14 @@ export function MeasureList({ id, bench }: Props) {
   const more = rest.reduce((count, group) => count + group.items.length, 0);
   return (
     <div className="px-3 pb-2">
-      <p className="flex flex-wrap items-baseline justify-between gap-2 py-1 text-[14px]">
+      <p className="flex flex-wrap items-baseline justify-between gap-2 py-1 text-small">
         <span>Ordered by how likely each is to decide the plan.</span>
         <Link className="plain-button text-accent font-medium" to={`/jobs/${id}/bay-sheet`}>
           Bay sheet to print
         </Link>
       </p>
       {groups.length === 0 && (
-        <p className="mt-2 text-[15px]">
+        <p className="mt-2 text-body">
           {bench && (bench.axles.front.fit || bench.axles.rear.fit)
             ? "Nothing has to be measured: what was read decides this plan. Trial fit it all the same."
             : "State what is fitted and what is planned, each with its offset: then it can be said what to measure."}
@@ -31,7 +31,7 @@ export function MeasureList({ id, bench }: Props) {
       <Groups id={id} groups={groups.filter((group) => group.told_first)} />
       {more > 0 && (
         <details>
-          <summary className="cursor-pointer py-2 text-[15px]">and {more} more that may matter</summary>
+          <summary className="cursor-pointer py-2 text-body">and {more} more that may matter</summary>
           <Groups id={id} groups={rest} />
         </details>
       )}
@@ -45,7 +45,7 @@ function Groups({ id, groups }: { id: number; groups: Group[] }) {
       {groups.map((group) => (
         <li key={`${group.axle}-${group.items[0]?.feature}`} data-measure-group={group.items.length}>
           {group.says && (
-            <p className="rule pt-1.5 text-[15px] font-semibold">
+            <p className="rule pt-1.5 text-body font-semibold">
               <Phrase fragments={group.says} />
             </p>
           )}
@@ -72,17 +72,17 @@ function Row({ id, one }: { id: number; one: Measure }) {
         <span className="row-span-2">
           <PlaceMark bears={registry?.parts.find((part) => part.code === one.feature)?.bears ?? null} />
         </span>
-        <span className="text-[16px] leading-5 font-medium">
+        <span className="text-lead leading-5 font-medium">
           {one.title}, {one.axle}
           {one.at_lock && " at lock"}
         </span>
-        <span className="text-right text-[17px] font-semibold whitespace-nowrap">
+        <span className="text-right text-lead font-semibold whitespace-nowrap">
           {one.must_find_mm != null && `≥ ${inWords(formatLength(one.must_find_mm, units))}`}
         </span>
-        <span className="text-[14px] leading-[18px]">
+        <span className="text-small leading-[18px]">
           <Phrase fragments={one.why} />
         </span>
-        <span className="text-info self-start text-right text-[13px] font-medium">
+        <span className="text-info self-start text-right text-note font-medium">
           {one.decides ? "decides" : "may matter"}
         </span>
       </Link>

@@ -7,7 +7,7 @@ type Props = { axle: Axle; proposal: NonNullable<AxleFit["proposal"]>; onTake: (
 export function ProposalNote({ axle, proposal, onTake }: Props) {
   return (
     <div
-      className="bg-accent/10 border-accent mx-3 mb-1 border-l-3 px-2 py-1 text-[15px] leading-5"
+      className="bg-accent/10 border-accent mx-3 mb-1 border-l-3 px-2 py-1 text-body leading-5"
       data-proposal={axle}
     >
       <p>
@@ -16,7 +16,7 @@ export function ProposalNote({ axle, proposal, onTake }: Props) {
           Try it
         </button>
       </p>
-      <details className="text-[14px] leading-[18px]">
+      <details className="text-small leading-[18px]">
         <summary className="cursor-pointer">
           what it costs{proposal.can_be_undone ? "" : "; cannot be undone"}
         </summary>

@@ -8,7 +8,7 @@ type Props = { axle: Axle; wanted: Wanted | null; onWant: (wanted: Wanted | null
 export function StyleWish({ axle, wanted, onWant }: Props) {
   const registry = useRegistry();
   return (
-    <div className="flex flex-wrap items-center gap-2 text-[14px]">
+    <div className="flex flex-wrap items-center gap-2 text-small">
       <label className="flex items-center gap-1">
         wanted
         <select

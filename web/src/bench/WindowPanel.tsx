@@ -44,7 +44,7 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
   const boxes = content.road?.class ? ofClass.data?.class?.boxes : null;
   return (
     <div className="px-3 pb-3">
-      <div ref={frame} className="flex items-baseline justify-end pt-1 text-[14px]">
+      <div ref={frame} className="flex items-baseline justify-end pt-1 text-small">
         <label className="flex items-center gap-1">
           on each width
           <select
@@ -65,7 +65,7 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
         return (
           <section key={axle} className="rule mt-1 pt-1" aria-label={`${axle} axle`}>
             <div className="flex flex-wrap items-center justify-between gap-x-3">
-              <h2 className="text-[15px] font-semibold capitalize">{axle}</h2>
+              <h2 className="text-body font-semibold capitalize">{axle}</h2>
               <StyleWish
                 axle={axle}
                 wanted={content.wanted[axle] ?? null}
@@ -86,7 +86,7 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
                     onPick={onPick}
                   />
                 </div>
-                <p className="mt-0.5 text-[15px] leading-5" data-window-says={axle}>
+                <p className="mt-0.5 text-body leading-5" data-window-says={axle}>
                   {fit.window_says.length > 0 ? (
                     <Phrase fragments={fit.window_says} />
                   ) : (
@@ -94,7 +94,7 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
                   )}
                 </p>
                 {onTheRoad && onTheRoad.says.length > 0 && (
-                  <p className="text-[15px] leading-5" data-road-says={axle}>
+                  <p className="text-body leading-5" data-road-says={axle}>
                     On the road, lock and bump with it:{" "}
                     {isSame(onTheRoad.says, fit.window_says) ? (
                       "the same."
@@ -104,22 +104,22 @@ export function WindowPanel({ open, bench, axles, tireChoice, onTireChoice, onAt
                   </p>
                 )}
                 {boxes?.[axle] && (
-                  <p className="text-[15px] leading-5" data-class-says={axle}>
+                  <p className="text-body leading-5" data-class-says={axle}>
                     {boxes[axle].says}
                   </p>
                 )}
                 <Looks axle={axle} looks={looks?.[axle] ?? []} />
-                {square && <p className="text-[13px] leading-[17px] opacity-85">{square}</p>}
+                {square && <p className="text-note leading-[17px] opacity-85">{square}</p>}
               </>
             ) : (
-              <p className="text-[15px]">
+              <p className="text-body">
                 State the fitted wheel with its offset: the window is held against it.
               </p>
             )}
           </section>
         );
       })}
-      <p className="mt-1 text-[13px] leading-4 opacity-85">
+      <p className="mt-1 text-note leading-4 opacity-85">
         Point at a place to plan it. Filled: clears on the road as well. Pale: the tire is not for that rim.
         Dashed: as wanted. Dotted: the class. ◇ fitted, ● planned. Small ✓ and ✕: proven on this model,
         without rub and with.

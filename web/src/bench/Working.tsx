@@ -15,7 +15,7 @@ export function Working({ line }: { line: LedgerLine }) {
   const { units } = useUnits();
   const rule = `${line.source.cite} (${FIRMNESS[line.source.kind]})`;
   return (
-    <div className="bg-base-200 mt-2 px-2 py-1.5 text-[14px] leading-5" data-working>
+    <div className="bg-base-200 mt-2 px-2 py-1.5 text-small leading-5" data-working>
       <h3 className="label-small">Working</h3>
       {line.working.length === 0 && <p>No figure: nothing was computed.</p>}
       <ol>

@@ -171,7 +171,7 @@ function Dimension({ from, to, text, name, width }: DimensionProps) {
       <text className="figure" x={label.x} y={label.y} textAnchor={label.anchor}>
         {text}
       </text>
-      <text x={label.x} y={label.y + 15} textAnchor={label.anchor} fontSize={12.5}>
+      <text x={label.x} y={label.y + 15} textAnchor={label.anchor} fontSize={13}>
         {radial ? "to the barrel" : "to the spokes"}
       </text>
     </g>

@@ -76,7 +76,7 @@ export function Brakes() {
     <main className="flex min-h-0 flex-1 flex-col min-[1000px]:flex-row">
       <h1 className="sr-only">Brakes: {content.car_label}</h1>
       <section className="flex min-w-0 flex-1 flex-col" aria-label="Section">
-        <div className="border-base-300 flex flex-wrap items-center gap-2 border-b px-3 py-1 text-[15px]">
+        <div className="border-base-300 flex flex-wrap items-center gap-2 border-b px-3 py-1 text-body">
           {(["front", "rear"] as const).map((one) => (
             <button
               key={one}
@@ -152,7 +152,7 @@ export function Brakes() {
           )}
         </div>
       </section>
-      <aside className="border-base-300 min-h-0 shrink-0 overflow-y-auto border-t px-3 py-2 text-[15px] min-[1000px]:w-[430px] min-[1000px]:border-t-0 min-[1000px]:border-l">
+      <aside className="border-base-300 min-h-0 shrink-0 overflow-y-auto border-t px-3 py-2 text-body min-[1000px]:w-[430px] min-[1000px]:border-t-0 min-[1000px]:border-l">
         {error && (
           <p role="alert" className="text-error">
             {error.message}
@@ -170,7 +170,7 @@ export function Brakes() {
             <summary className="label-small cursor-pointer font-semibold">
               {wheels.length} wheels of the catalogue over it
             </summary>
-            <ul className="max-h-[240px] overflow-y-auto text-[14px]" data-wheels={wheels.length}>
+            <ul className="max-h-[240px] overflow-y-auto text-small" data-wheels={wheels.length}>
               {wheels.map((one) => (
                 <li key={one.row}>
                   <button
@@ -191,7 +191,7 @@ export function Brakes() {
             </ul>
           </details>
         )}
-        <div className="flex flex-wrap items-center gap-2 pt-1 text-[14px]">
+        <div className="flex flex-wrap items-center gap-2 pt-1 text-small">
           <label className="flex items-center gap-1">
             <input
               type="checkbox"
@@ -232,7 +232,7 @@ export function Brakes() {
           onEdit={setEdited}
           onChange={(templates) => edit({ templates })}
         />
-        {bench && <p className="border-warning mt-2 border-l-3 pl-2 text-[14px]">{bench.caution}</p>}
+        {bench && <p className="border-warning mt-2 border-l-3 pl-2 text-small">{bench.caution}</p>}
       </aside>
     </main>
   );
@@ -254,10 +254,10 @@ function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
   const { smallest } = bench;
   return (
     <>
-      <p className="flex items-center gap-2 text-[19px]" data-brake-verdict={bench.verdict}>
+      <p className="flex items-center gap-2 text-head" data-brake-verdict={bench.verdict}>
         <Mark standing={verdict(bench.verdict).standing} size={20} />
         <StandingWord standing={verdict(bench.verdict).standing} word={verdict(bench.verdict).word} />
-        <span className="text-[14px]">
+        <span className="text-small">
           house: barrel {length(bench.radial_limit_mm)}, spokes {length(bench.axial_limit_mm)}
         </span>
       </p>
@@ -277,7 +277,7 @@ function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
               <td>
                 spokes <strong>{length(part.axial?.mm)}</strong>
               </td>
-              <td className="text-right text-[14px]">± {length(part.plus_minus_mm)}</td>
+              <td className="text-right text-small">± {length(part.plus_minus_mm)}</td>
             </tr>
           ))}
         </tbody>
@@ -289,7 +289,7 @@ function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
               key={step.spacer_mm}
               type="button"
               aria-pressed={step.spacer_mm === bench.spacer_mm}
-              className="border-base-300 hover:bg-base-300/60 aria-pressed:border-accent flex cursor-pointer items-center gap-1 border px-1.5 text-[14px]"
+              className="border-base-300 hover:bg-base-300/60 aria-pressed:border-accent flex cursor-pointer items-center gap-1 border px-1.5 text-small"
               title={`barrel ${length(step.radial_gap_mm)}, spokes ${length(step.axial_gap_mm)}`}
               data-spacer-step={step.spacer_mm}
               onClick={() => onSpacer(step.spacer_mm)}
@@ -298,7 +298,7 @@ function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
               {step.spacer_mm}
             </button>
           ))}
-          <span className="text-[13px] opacity-85">mm of spacer</span>
+          <span className="text-note opacity-85">mm of spacer</span>
         </div>
       )}
       {smallest && smallest.spacer_mm > 0 && (
@@ -314,7 +314,7 @@ function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
             </button>
           </p>
           {smallest.costs.map((cost) => (
-            <p key={cost} className="text-[14px]">
+            <p key={cost} className="text-small">
               {cost}
             </p>
           ))}
@@ -327,7 +327,7 @@ function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
         </p>
       )}
       {bench.parts.length === 0 && (bench.radial_bound || bench.axial_bound) && (
-        <p className="text-[14px]" data-bounds>
+        <p className="text-small" data-bounds>
           No profile yet; by the gaps read on the fitted wheel
           {bench.radial_bound &&
             ` the barrel leaves ${length(bench.radial_bound.least_mm)} to ${length(bench.radial_bound.most_mm)}`}
@@ -338,7 +338,7 @@ function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
         </p>
       )}
       {bench.smaller_rims.length > 0 && (
-        <div className="rule mt-1 pt-1 text-[14px]" data-smaller-rims>
+        <div className="rule mt-1 pt-1 text-small" data-smaller-rims>
           {bench.smaller_rims.map((one) => (
             <p key={one.rim_in} className="flex items-center gap-1">
               <Mark standing={one.is_worth_trying ? "measure" : "stop"} size={12} />
@@ -346,7 +346,7 @@ function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
               {one.is_worth_trying ? "worth trying on" : "do not lift it on"}
             </p>
           ))}
-          <p className="text-[13px] opacity-85">
+          <p className="text-note opacity-85">
             {bench.smaller_rim_rule}. {bench.smaller_rim_caution}
           </p>
         </div>

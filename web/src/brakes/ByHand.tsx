@@ -46,7 +46,7 @@ export function ByHand({ draft, takes, onTake, onLeave }: Props) {
               Add
             </button>
           </form>
-          <ol className="text-[13px]">
+          <ol className="text-note">
             {points.map(([y, r], at) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: a point is known by its place in the line
               <li key={at} className="flex items-center gap-2">
@@ -62,7 +62,7 @@ export function ByHand({ draft, takes, onTake, onLeave }: Props) {
               </li>
             ))}
           </ol>
-          <p className="text-[13px]">
+          <p className="text-note">
             {points.length < SHAPE
               ? `Judges nothing yet: ${SHAPE - points.length} more ${SHAPE - points.length === 1 ? "point makes" : "points make"} a shape.`
               : "It counts once it is taken."}

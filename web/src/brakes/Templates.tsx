@@ -93,7 +93,7 @@ export function Templates({ axle, templates, edited, onEdit, onChange }: Props) 
     URL.revokeObjectURL(link.href);
   };
   return (
-    <section aria-label="Profiles" className="rule mt-2 pt-1 text-[14px]">
+    <section aria-label="Profiles" className="rule mt-2 pt-1 text-small">
       <h2 className="label-small font-semibold">Inside the barrel, {axle}</h2>
       <ul>
         {here.map((one) => (
@@ -245,7 +245,7 @@ function Points({ template, onPut }: { template: Template; onPut: (template: Tem
     points.map(([y = 0, r = 0], at) => `${at === 0 ? "M" : "L"}${y} ${-sign * r}`).join("");
   return (
     <div className="flex gap-2">
-      <table className="text-[13px]">
+      <table className="text-note">
         <thead>
           <tr>
             <th className="font-normal">y, mm</th>

@@ -60,7 +60,7 @@ export function WheelInside({ wheel }: Props) {
     }
   };
   return (
-    <details className="rule mt-2 pt-1 text-[14px]">
+    <details className="rule mt-2 pt-1 text-small">
       <summary className="label-small cursor-pointer font-semibold">
         Inside of {wheel.design || "this wheel"} {wheel.size}
         {wheel.source === "estimate" ? ": not measured" : ": measured"}

@@ -18,16 +18,14 @@ export function Alternatives({ alternatives, onChange, onFit }: Props) {
     <section className="min-[1000px]:col-span-2">
       <h2 className="label-small mb-1 font-semibold">Other wheels from the factory</h2>
       {alternatives.length === 0 && (
-        <p className="text-[15px]">
-          None written down. An option that left the factory is proof that it fits.
-        </p>
+        <p className="text-body">None written down. An option that left the factory is proof that it fits.</p>
       )}
       <ul>
         {alternatives.map((one, at) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: rows have no name of their own while they are typed
           <li key={at} className="rule flex flex-wrap items-center gap-2 py-1">
             <input
-              className="bg-base-200 w-[150px] px-2 text-[15px] leading-[30px]"
+              className="bg-base-200 w-[150px] px-2 text-body leading-[30px]"
               aria-label="Name of the option"
               placeholder="sport option"
               maxLength={60}

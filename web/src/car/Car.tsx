@@ -47,8 +47,8 @@ export function Car() {
   return (
     <main className="min-h-0 flex-1 overflow-y-auto px-4 py-3">
       <div className="flex flex-wrap items-baseline gap-x-6">
-        <h1 className="text-[20px] font-semibold">{content.car_label}</h1>
-        <p className="text-[15px]">
+        <h1 className="text-head font-semibold">{content.car_label}</h1>
+        <p className="text-body">
           {car.facts.length} of {wanted} known. What is left empty counts as unknown, never as a usual value.
         </p>
       </div>
@@ -71,8 +71,8 @@ export function Car() {
               </div>
               {perAxle.length > 0 && (
                 <div className="mt-1 grid grid-cols-2 gap-x-4 gap-y-1">
-                  <span className="text-[14px] font-medium">Front</span>
-                  <span className="text-[14px] font-medium">Rear</span>
+                  <span className="text-small font-medium">Front</span>
+                  <span className="text-small font-medium">Rear</span>
                   {perAxle.flatMap((entry) => [field(entry, "front"), field(entry, "rear")])}
                 </div>
               )}
@@ -85,7 +85,7 @@ export function Car() {
           onFit={(lines) => edit({ fitted: lines })}
         />
       </div>
-      <p className="border-warning mt-4 border-l-3 pl-2 text-[14px]">
+      <p className="border-warning mt-4 border-l-3 pl-2 text-small">
         Torque, fasteners, pressures and load ratings come from the car's own papers, never from memory.
         Modified ride height, width and coverage may need approval: local codes and a licensed inspector
         decide.

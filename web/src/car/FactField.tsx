@@ -1,5 +1,7 @@
 import { useEffect, useId, useRef, useState } from "react";
 import type { Axle, Schemas } from "../api/client";
+import { numberOf } from "../shared/number";
+import { inOwnUnit, useUnits } from "../shared/units";
 
 type Props = {
   entry: Schemas["FactEntry"];
@@ -19,21 +21,27 @@ export function FactField({ entry, axle, value, fault, onChange }: Props) {
     if (document.activeElement !== field.current) setText(value);
   }, [value]);
   const name = axle ? `${entry.title}, ${axle}` : entry.title;
-  const look = `bg-base-200 w-full min-w-0 border px-2 text-[16px] leading-[30px] ${
+  const look = `bg-base-200 w-full min-w-0 border px-2 text-lead leading-[30px] ${
     fault ? "border-error" : "border-transparent"
   } placeholder:text-base-content/75`;
+  const own = inOwnUnit(numberOf(text), entry.unit, useUnits().units);
   const put = (next: string) => {
     setText(next);
     onChange(next);
   };
   return (
     <div className="min-w-0" title={entry.note || undefined}>
-      <label htmlFor={id} className="flex items-baseline justify-between gap-2 text-[13px]">
+      <label htmlFor={id} className="flex items-baseline justify-between gap-2 text-note">
         <span className="truncate">
           {entry.title}
           {entry.individual && <span className="opacity-80"> · this car</span>}
         </span>
-        {entry.unit && <span className="opacity-80">{entry.unit}</span>}
+        {entry.unit && (
+          <span className="opacity-80">
+            {own && <span data-own-unit>{own} · </span>}
+            {entry.unit}
+          </span>
+        )}
       </label>
       {entry.kind === "one_of" ? (
         <select
@@ -64,7 +72,7 @@ export function FactField({ entry, axle, value, fault, onChange }: Props) {
         />
       )}
       {fault && (
-        <span role="alert" className="text-error block text-[13px]">
+        <span role="alert" className="text-error block text-note">
           {fault}
         </span>
       )}

@@ -36,10 +36,10 @@ export function Memory({ isEmpty, own, onTake, onFit }: Props) {
   return (
     <section className="border-accent mt-2 border px-3 py-2" aria-label="Cars the shop has had">
       <div className="flex flex-wrap items-center gap-3">
-        <h2 className="text-[15px] font-semibold">From the shop's memory</h2>
+        <h2 className="text-body font-semibold">From the shop's memory</h2>
         <input
           type="search"
-          className="input input-sm w-[240px] text-[15px]"
+          className="input input-sm w-[240px] text-body"
           aria-label="Find a car the shop has had"
           placeholder="model, body, generation or brakes"
           value={find}
@@ -50,7 +50,7 @@ export function Memory({ isEmpty, own, onTake, onFit }: Props) {
         </button>
       </div>
       {cars.length === 0 ? (
-        <p className="mt-1 text-[15px]">
+        <p className="mt-1 text-body">
           {find
             ? "No car of these words was written down before."
             : "No other car was written down yet. Fill in the model below, and the next one like it starts from here."}
@@ -58,7 +58,7 @@ export function Memory({ isEmpty, own, onTake, onFit }: Props) {
       ) : (
         <ul>
           {cars.map((car) => (
-            <li key={car.job_id} className="rule flex flex-wrap items-center gap-x-4 py-1 text-[15px]">
+            <li key={car.job_id} className="rule flex flex-wrap items-center gap-x-4 py-1 text-body">
               <strong>{said(car, "model")}</strong>
               <span>
                 {["body", "generation", "brake_package"]
@@ -90,7 +90,7 @@ export function Memory({ isEmpty, own, onTake, onFit }: Props) {
           ))}
         </ul>
       )}
-      <p className="mt-1 text-[13px] opacity-85">
+      <p className="mt-1 text-note opacity-85">
         Alignment, fender and suspension work belong to the one car and are not carried over.
       </p>
     </section>

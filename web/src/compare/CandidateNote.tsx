@@ -6,7 +6,7 @@ export function CandidateNote({ letter, note, onChange }: Props) {
   return (
     <TextField
       label={`Note on ${letter}`}
-      className="text-[14px]"
+      className="text-small"
       value={note}
       maxLength={400}
       placeholder="what speaks for it"

@@ -59,7 +59,7 @@ export function Compare() {
   return (
     <main className="min-h-0 flex-1 overflow-auto p-3">
       <h1 className="sr-only">Compare: {content.car_label}</h1>
-      <table className="w-full border-collapse text-[15px]">
+      <table className="w-full border-collapse text-body">
         <thead>
           <tr>
             <td className="label-small w-[150px] text-left align-bottom">Question</td>
@@ -76,7 +76,7 @@ export function Compare() {
         </thead>
         <tbody>
           <tr>
-            <th scope="row" className="pr-3 text-left align-top text-[14px] font-normal">
+            <th scope="row" className="pr-3 text-left align-top text-small font-normal">
               <span className="block font-semibold">Heights</span>
               each axle's tires on one spot of ground; chain line: what is fitted
             </th>
@@ -119,7 +119,7 @@ export function Compare() {
         </tbody>
       </table>
       {sides.candidates.length === 0 && (
-        <p className="mt-4 max-w-prose text-[15px]">
+        <p className="mt-4 max-w-prose text-body">
           Nothing is kept yet. Put a setup on the bench and press <span className="key">k</span>: it stays
           here beside what is fitted.
         </p>
@@ -136,10 +136,10 @@ function Heading({ title, column, columnKey }: { title: string; column: Column; 
   return (
     <div>
       <div className="flex items-baseline gap-2">
-        <span className={isKept ? "text-[24px] leading-7 font-semibold" : "text-[17px] font-semibold"}>
+        <span className={isKept ? "text-figure leading-7 font-semibold" : "text-lead font-semibold"}>
           {title}
         </span>
-        {column.arrangement && <span className="text-[14px]">{column.arrangement}</span>}
+        {column.arrangement && <span className="text-small">{column.arrangement}</span>}
       </div>
       {isKept && (
         <>
@@ -421,7 +421,7 @@ function Row({
               <span className="flex items-center gap-1.5">
                 {cell.mark && cell.mark !== "good" && <Mark standing={cell.mark} size={14} />}
                 <span className="font-medium">{cell.text}</span>
-                {cell.note && <span className="text-[14px] opacity-85">{cell.note}</span>}
+                {cell.note && <span className="text-small opacity-85">{cell.note}</span>}
               </span>
             ) : (
               <span className="opacity-70">–</span>

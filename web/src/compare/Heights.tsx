@@ -39,7 +39,7 @@ export function Heights({ axle, shown }: Props) {
     return height == null ? [] : [{ title, isFitted, height }];
   });
   const words = there.map(({ title, height }) => `${title} ${inWords(formatLength(height, units))}`);
-  if (there.length === 0) return <p className="text-[14px]">No tire of this axle is stated.</p>;
+  if (there.length === 0) return <p className="text-small">No tire of this axle is stated.</p>;
   const heights = there.map(({ height }) => height);
   const [low, high] = [Math.min(...heights) - BELOW_MM, Math.max(...heights)];
   const k = (ARCS.bottom - ARCS.top) / (high - low);

@@ -60,16 +60,16 @@ export function Counter() {
     <div className="min-h-dvh p-[10px]">
       <div className="sheet flex min-h-[calc(100dvh-20px)] flex-col">
         <header className="border-base-300 flex flex-wrap items-stretch border-b">
-          <p className="bg-primary text-primary-content flex items-center px-3 py-2 text-[17px] font-semibold tracking-wide">
+          <p className="bg-primary text-primary-content flex items-center px-3 py-2 text-lead font-semibold tracking-wide">
             Dimensione
           </p>
-          <h1 className="flex items-center px-3 text-[17px]">Counter</h1>
+          <h1 className="flex items-center px-3 text-lead">Counter</h1>
           <label className="ml-auto flex items-center gap-2 px-3">
             <span className="label-small">Find</span>
             <input
               ref={findField}
               type="search"
-              className="input input-sm w-[260px] text-[15px]"
+              className="input input-sm w-[260px] text-body"
               placeholder="number, car, wish or size"
               value={find}
               onChange={(event) => setFind(event.target.value)}
@@ -109,7 +109,7 @@ export function Counter() {
         <main className="flex flex-1 flex-col">
           <NewJob ref={newJob} />
           {query.error && (
-            <p role="alert" className="text-error px-4 py-2 text-[15px]">
+            <p role="alert" className="text-error px-4 py-2 text-body">
               The program does not answer, so this list may be old.{" "}
               <button type="button" className="cursor-pointer underline" onClick={() => query.refetch()}>
                 Try again
@@ -122,7 +122,7 @@ export function Counter() {
                 <JobRow key={job.id} job={job} />
               ))}
               {query.hasNextPage && (
-                <li className="px-4 py-2 text-[15px]">
+                <li className="px-4 py-2 text-body">
                   {jobs.length} of {total} jobs.{" "}
                   <button
                     type="button"
@@ -137,7 +137,7 @@ export function Counter() {
             </ul>
           ) : (
             query.data && (
-              <p className="px-4 py-6 text-[16px]">
+              <p className="px-4 py-6 text-lead">
                 {find
                   ? `No ${putAway ? "job put away" : "open job"} has “${find}” in its number, car, wish, notes or setups.`
                   : putAway
@@ -146,7 +146,7 @@ export function Counter() {
               </p>
             )
           )}
-          <p className="mt-auto px-4 py-2 text-[14px] opacity-85">
+          <p className="mt-auto px-4 py-2 text-small opacity-85">
             Figures here plan; they do not replace a trial fit. Local codes and licensed inspectors have the
             last word.
           </p>

@@ -21,27 +21,27 @@ export function JobRow({ job }: { job: JobSummary }) {
   if (job.damaged) return <DamagedRow job={job} />;
   return (
     <li className="border-base-300 hover:bg-base-200 relative grid grid-cols-[58px_minmax(180px,1fr)_minmax(0,2.2fr)_96px_auto] items-center gap-x-4 border-b px-4 py-2 has-[a:focus-visible]:outline-2">
-      <span className="text-[17px] font-semibold">{job.number}</span>
+      <span className="text-lead font-semibold">{job.number}</span>
       <span className="min-w-0">
         <Link
           to={`/jobs/${job.id}/bench`}
-          className="block truncate text-[18px] leading-6 font-semibold after:absolute after:inset-0 focus:outline-none"
+          className="block truncate text-lead leading-6 font-semibold after:absolute after:inset-0 focus:outline-none"
         >
           {job.car_label}
         </Link>
-        <span className="block truncate text-[14px] opacity-85">{job.wish || "no wish noted"}</span>
+        <span className="block truncate text-small opacity-85">{job.wish || "no wish noted"}</span>
       </span>
-      <span className="min-w-0 text-[15px]">
+      <span className="min-w-0 text-body">
         <Line label="fitted" text={asLine(job.fitted) || "not stated"} isDashed />
         <Line label="planned" text={isEmpty(job.planned) ? "nothing yet" : asLine(job.planned)} />
       </span>
-      <span className="text-[15px]">
+      <span className="text-body">
         <span className="block">{job.stage && stageName(job.stage)}</span>
-        <span className="block text-[13px] opacity-85">
+        <span className="block text-note opacity-85">
           {job.candidates > 0 ? `${job.candidates} kept` : ""}
         </span>
       </span>
-      <span className="relative z-10 text-right text-[14px]">
+      <span className="relative z-10 text-right text-small">
         <time dateTime={job.updated_at} className="block opacity-85">
           {changed(job.updated_at)}
         </time>
@@ -79,14 +79,14 @@ function DamagedRow({ job }: { job: JobSummary }) {
   });
   return (
     <li className="border-base-300 flex items-center gap-x-4 border-b px-4 py-2" data-damaged={job.id}>
-      <span className="w-[58px] text-[17px] font-semibold">{job.number}</span>
+      <span className="w-[58px] text-lead font-semibold">{job.number}</span>
       <span className="border-error min-w-0 flex-1 border-l-3 pl-2">
-        <span className="block text-[18px] leading-6 font-semibold">{job.car_label}</span>
-        <span className="block text-[15px]">
+        <span className="block text-lead leading-6 font-semibold">{job.car_label}</span>
+        <span className="block text-body">
           Damaged: {job.damaged}. Its journal still knows it; the other jobs are not touched.
         </span>
         {mend.error && (
-          <span role="alert" className="text-error block text-[14px]">
+          <span role="alert" className="text-error block text-small">
             {mend.error.message}
           </span>
         )}

@@ -68,7 +68,7 @@ export function NewJob({ ref }: { ref?: Ref<NewJobHandle> }) {
           <span className="label-small">New job</span>
           <input
             ref={field}
-            className="border-base-300 w-[250px] border-b bg-transparent py-1 text-[19px] outline-none"
+            className="border-base-300 w-[250px] border-b bg-transparent py-1 text-head outline-none"
             value={car}
             maxLength={120}
             placeholder="Which car? (n)"
@@ -92,7 +92,7 @@ export function NewJob({ ref }: { ref?: Ref<NewJobHandle> }) {
         </button>
       </div>
       {trouble && (
-        <p role="alert" className="text-error mt-1 text-[15px]">
+        <p role="alert" className="text-error mt-1 text-body">
           {trouble}
         </p>
       )}

@@ -95,9 +95,9 @@ export function Clubs() {
           <Link to="/house" className="plain-button flex items-center font-medium">
             ‹ House
           </Link>
-          <h1 className="flex items-center px-3 text-[17px]">Clubs' rules</h1>
+          <h1 className="flex items-center px-3 text-lead">Clubs' rules</h1>
           <div className="ml-auto flex items-center gap-2 px-2">
-            <output className={`text-[14px] ${errors.length ? "text-error" : ""}`}>{says}</output>
+            <output className={`text-small ${errors.length ? "text-error" : ""}`}>{says}</output>
             {back && (
               <button type="button" className="plain-button" onClick={() => void takeBack()}>
                 Take back
@@ -107,17 +107,17 @@ export function Clubs() {
         </header>
         <main className="grid flex-1 content-start gap-x-10 gap-y-5 px-4 py-3 min-[1000px]:grid-cols-[1fr_1.4fr]">
           <section aria-label="Rule files">
-            <p className="max-w-prose text-[14px]">
+            <p className="max-w-prose text-small">
               Of each club the newest rules that have begun count. A file with a later day waits for it. The
               club's current rulebook and its scrutineer decide.
             </p>
-            <table className="mt-2 w-full text-[15px]" data-clubs>
+            <table className="mt-2 w-full text-body" data-clubs>
               <tbody>
                 {all.map((one) => (
                   <tr key={keyOf(one)} className="rule align-top">
                     <td className="py-1 pr-3">
                       {one.club}
-                      <span className="block text-[13px] opacity-85">
+                      <span className="block text-note opacity-85">
                         {one.damaged
                           ? `cannot be read: ${one.damaged}`
                           : one.classes.map(({ name }) => name).join(", ")}
@@ -125,7 +125,7 @@ export function Clubs() {
                     </td>
                     <td className="pr-3 whitespace-nowrap">
                       from {one.from}
-                      <span className="block text-[13px] opacity-85">
+                      <span className="block text-note opacity-85">
                         {one.counts ? "counts now" : "does not count now"}
                         {one.ships ? "; as shipped" : one.who ? `; by ${one.who}` : ""}
                       </span>
@@ -216,7 +216,7 @@ export function Clubs() {
               }}
             />
           ) : (
-            <p className="text-[15px]">
+            <p className="text-body">
               Edit rules, write new ones, or bring a file. With another day the rules before stay as they are.
             </p>
           )}

@@ -77,9 +77,9 @@ export function House() {
           <Link to="/" className="plain-button flex items-center font-medium">
             ‹ Counter
           </Link>
-          <h1 className="flex items-center px-3 text-[17px]">House</h1>
+          <h1 className="flex items-center px-3 text-lead">House</h1>
           <div className="ml-auto flex items-center gap-2 px-2">
-            <output className={`text-[14px] ${errors.length ? "text-error" : ""}`}>
+            <output className={`text-small ${errors.length ? "text-error" : ""}`}>
               {says || (draft ? "changed, not saved" : "")}
             </output>
             <button type="button" className="plain-button" disabled={!draft} onClick={() => setDraft(null)}>
@@ -99,18 +99,18 @@ export function House() {
           </div>
         </header>
         {(house?.damaged ?? []).map((one) => (
-          <p key={one} role="alert" className="border-error mx-4 mt-2 border-l-3 pl-2 text-[15px]">
+          <p key={one} role="alert" className="border-error mx-4 mt-2 border-l-3 pl-2 text-body">
             Cannot be read, so the trade's figure stands in: {one}. Look at it below and press Save.
           </p>
         ))}
         <main className="grid flex-1 content-start gap-x-10 gap-y-5 px-4 py-3 min-[1000px]:grid-cols-[1.25fr_1fr]">
           <section>
             <h2 className="label-small font-semibold">Limits</h2>
-            <p className="text-[14px]">
+            <p className="text-small">
               Each verdict names the limit it used. The trade's figure stands beside it; common practice, no
               source.
             </p>
-            <table className="mt-1 w-full text-[15px]">
+            <table className="mt-1 w-full text-body">
               <tbody>
                 {registry.limits.map((limit) => {
                   const value = shown.limits[limit.code] ?? limit.default;
@@ -120,7 +120,7 @@ export function House() {
                       <td className="py-0.5 pr-2">
                         {limit.title}
                         {fault && (
-                          <span role="alert" className="text-error block text-[13px]">
+                          <span role="alert" className="text-error block text-note">
                             {fault}
                           </span>
                         )}
@@ -159,7 +159,7 @@ export function House() {
           <div className="flex flex-col gap-5">
             <section>
               <h2 className="label-small font-semibold">Instruments, and how far each may be off</h2>
-              <table className="mt-1 w-full text-[15px]">
+              <table className="mt-1 w-full text-body">
                 <tbody>
                   {shown.instruments.map((one, at) => (
                     // biome-ignore lint/suspicious/noArrayIndexKey: a row's name is what is being typed
@@ -216,7 +216,7 @@ export function House() {
             </section>
             <section>
               <h2 className="label-small font-semibold">People who sign</h2>
-              <table className="mt-1 w-full text-[15px]">
+              <table className="mt-1 w-full text-body">
                 <tbody>
                   {shown.people.map((one, at) => (
                     // biome-ignore lint/suspicious/noArrayIndexKey: a row's initials are what is being typed
@@ -270,7 +270,7 @@ export function House() {
             <section>
               <h2 className="label-small font-semibold">Units a new screen starts with</h2>
               <select
-                className="bg-base-200 mt-1 h-[32px] px-2 text-[15px]"
+                className="bg-base-200 mt-1 h-[32px] px-2 text-body"
                 aria-label="Units a new screen starts with"
                 value={shown.units}
                 onChange={(event) => change({ units: event.target.value })}

@@ -37,7 +37,7 @@ export function RulesForm({ title, rules, registry, errors, onChange, onSave, on
         onSave();
       }}
     >
-      <h2 className="text-[18px] font-semibold">{title}</h2>
+      <h2 className="text-lead font-semibold">{title}</h2>
       <div className="flex flex-wrap gap-4">
         <Text
           label="Club"
@@ -45,8 +45,8 @@ export function RulesForm({ title, rules, registry, errors, onChange, onSave, on
           fault={faultOf("/club")}
           onPut={(club) => onChange({ ...rules, club })}
         />
-        <label className="text-[14px]">
-          <span className="block text-[13px]">Counts from</span>
+        <label className="text-small">
+          <span className="block text-note">Counts from</span>
           <input
             type="date"
             className="bg-base-200 h-[30px] px-2"
@@ -76,7 +76,7 @@ export function RulesForm({ title, rules, registry, errors, onChange, onSave, on
               Take away
             </button>
           </div>
-          <table className="mt-1 text-[15px]">
+          <table className="mt-1 text-body">
             <tbody>
               {(one.clauses ?? []).map((clause, index) => (
                 <ClauseRow
@@ -165,7 +165,7 @@ function ClauseRow({
               value={clause.clause}
               onChange={(event) => onPut({ ...clause, clause: event.target.value })}
             />
-            <span className="block text-[13px]">is kept and not judged: nothing is legal by it</span>
+            <span className="block text-note">is kept and not judged: nothing is legal by it</span>
           </span>
         )}
         {known?.asks === "most" && (
@@ -250,8 +250,8 @@ function Text({
 }) {
   const id = useId();
   return (
-    <label className="text-[14px]" htmlFor={id}>
-      <span className="block text-[13px]">{label}</span>
+    <label className="text-small" htmlFor={id}>
+      <span className="block text-note">{label}</span>
       <input
         id={id}
         className="bg-base-200 h-[30px] w-[300px] px-2"
@@ -266,7 +266,7 @@ function Text({
 
 function Fault({ says }: { says: string | undefined }) {
   return says ? (
-    <span role="alert" className="text-error block text-[13px]">
+    <span role="alert" className="text-error block text-note">
       {says}
     </span>
   ) : null;

@@ -49,13 +49,13 @@ export function Storage() {
   return (
     <section aria-label="Room in the shop's file">
       <h2 className="label-small font-semibold">Room in the shop's file</h2>
-      <p className="text-[14px]">
+      <p className="text-small">
         {size(data.file_bytes)} in all
         {data.photos.count > 0 && `, ${size(data.photos.bytes)} of it in ${data.photos.count} photos`}. A copy
         of this one file, made while the program is stopped, is a backup of everything.
       </p>
       {rows.map(([what, words, count, bytes]) => (
-        <p key={what} className="rule flex items-center gap-2 py-0.5 text-[15px]" data-storage={what}>
+        <p key={what} className="rule flex items-center gap-2 py-0.5 text-body" data-storage={what}>
           <span className="min-w-0 flex-1">
             {count} {words}: {size(bytes)}
           </span>
@@ -80,7 +80,7 @@ export function Storage() {
           )}
         </p>
       ))}
-      <output className="text-[14px]">{says}</output>
+      <output className="text-small">{says}</output>
     </section>
   );
 }

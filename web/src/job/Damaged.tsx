@@ -22,8 +22,8 @@ export function Damaged({ id, why }: { id: number; why: string }) {
   };
   return (
     <div className="min-h-dvh p-[10px]">
-      <main className="sheet min-h-[calc(100dvh-20px)] p-6 text-[16px]">
-        <h1 className="text-[20px]">This job cannot be opened</h1>
+      <main className="sheet min-h-[calc(100dvh-20px)] p-6 text-lead">
+        <h1 className="text-head">This job cannot be opened</h1>
         <p className="mt-1" role="alert">
           {why}
         </p>

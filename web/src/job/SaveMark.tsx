@@ -21,7 +21,7 @@ export function SaveMark({ open }: { open: OpenJob }) {
                 : "not saved: changed elsewhere";
   const tone = (save.is === "saved" && isConnected) || save.is === "saving" ? "" : "text-error font-semibold";
   return (
-    <output className={`px-2 text-[14px] ${tone}`} data-save={save.is} title={message || undefined}>
+    <output className={`px-2 text-small ${tone}`} data-save={save.is} title={message || undefined}>
       {words}
     </output>
   );

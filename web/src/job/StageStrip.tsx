@@ -21,9 +21,7 @@ export function StageStrip({ open, view, onCompare, onKeys }: Props) {
       <nav className="border-base-300 flex flex-wrap items-stretch border-l" aria-label="Stages of the work">
         {STAGES.map((stage, at) => {
           const standing = at < here ? "done" : at === here ? "here" : "to come";
-          const look = `flex items-center gap-1.5 px-2 py-2 text-[14px] ${
-            at === here ? "font-semibold" : ""
-          }`;
+          const look = `flex items-center gap-1.5 px-2 py-2 text-small ${at === here ? "font-semibold" : ""}`;
           return stage.path ? (
             <Link
               key={stage.code}

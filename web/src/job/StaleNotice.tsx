@@ -10,7 +10,7 @@ export function StaleNotice({ open }: { open: OpenJob }) {
         role="alert"
         className="border-error text-base-content flex flex-wrap items-center gap-3 border-b-2 px-3 py-2"
       >
-        <p className="flex-1 text-[15px]">
+        <p className="flex-1 text-body">
           <strong>This job was changed elsewhere</strong> and is at revision {current.revision} now. What you
           changed here is not saved yet.
         </p>
@@ -25,7 +25,7 @@ export function StaleNotice({ open }: { open: OpenJob }) {
   }
   if (!message) return null;
   return (
-    <div className="bg-base-200 border-base-300 flex items-center gap-3 border-b px-3 py-0.5 text-[14px]">
+    <div className="bg-base-200 border-base-300 flex items-center gap-3 border-b px-3 py-0.5 text-small">
       <p className="flex-1" data-message>
         {message}
       </p>

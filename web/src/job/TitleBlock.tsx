@@ -19,7 +19,7 @@ export function TitleBlock({ open }: { open: OpenJob }) {
       <div>
         <TextField
           label="Car"
-          className="text-[17px] font-semibold"
+          className="text-lead font-semibold"
           value={content.car_label}
           maxLength={120}
           required
@@ -27,7 +27,7 @@ export function TitleBlock({ open }: { open: OpenJob }) {
         />
         <TextField
           label="Notes"
-          className="text-[14px]"
+          className="text-small"
           value={content.notes}
           maxLength={10_000}
           placeholder="none yet"
@@ -38,7 +38,7 @@ export function TitleBlock({ open }: { open: OpenJob }) {
         <label className="block">
           <span className="label-small block">Owner's wish</span>
           <textarea
-            className="hover:bg-base-200 focus:bg-base-200 h-[54px] w-full resize-none bg-transparent text-[15px] leading-[18px]"
+            className="hover:bg-base-200 focus:bg-base-200 h-[54px] w-full resize-none bg-transparent text-body leading-[18px]"
             value={content.wish}
             maxLength={400}
             placeholder="What does the owner want to see, and what must not happen?"
@@ -50,7 +50,7 @@ export function TitleBlock({ open }: { open: OpenJob }) {
         <label className="block">
           <span className="label-small block">Drive</span>
           <select
-            className="hover:bg-base-200 w-full bg-transparent text-[15px]"
+            className="hover:bg-base-200 w-full bg-transparent text-body"
             value={content.drive ?? ""}
             onChange={(event) => edit({ drive: (event.target.value || null) as Drive | null })}
           >
@@ -64,7 +64,7 @@ export function TitleBlock({ open }: { open: OpenJob }) {
         <label className="block">
           <span className="label-small block">Stands at</span>
           <select
-            className="hover:bg-base-200 w-full bg-transparent text-[15px]"
+            className="hover:bg-base-200 w-full bg-transparent text-body"
             value={content.stage}
             onChange={(event) => edit({ stage: event.target.value as Stage })}
           >
@@ -84,7 +84,7 @@ export function TitleBlock({ open }: { open: OpenJob }) {
               key={kept.letter}
               type="button"
               aria-pressed={isOnBench(kept, content)}
-              className="border-base-300 hover:bg-base-300/60 aria-pressed:border-accent aria-pressed:bg-accent/15 cursor-pointer border px-2.5 py-0.5 text-[15px] font-semibold"
+              className="border-base-300 hover:bg-base-300/60 aria-pressed:border-accent aria-pressed:bg-accent/15 cursor-pointer border px-2.5 py-0.5 text-body font-semibold"
               title={`${asLine(kept.lines)}${kept.note ? `: ${kept.note}` : ""}`}
               onClick={() => {
                 edit(benchOf(kept, content));
@@ -106,7 +106,7 @@ export function TitleBlock({ open }: { open: OpenJob }) {
       </div>
       <TextField
         label="Signed"
-        className="text-[15px]"
+        className="text-body"
         value={initials}
         maxLength={40}
         placeholder="initials"
@@ -118,7 +118,7 @@ export function TitleBlock({ open }: { open: OpenJob }) {
       />
       <div>
         <span className="label-small block">Job · revision</span>
-        <span className="text-[17px] font-semibold" data-revision={job.revision}>
+        <span className="text-lead font-semibold" data-revision={job.revision}>
           {job.number} · {job.revision}
         </span>
       </div>

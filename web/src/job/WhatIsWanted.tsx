@@ -24,7 +24,7 @@ export function WhatIsWanted({ open }: { open: OpenJob }) {
     <section id="wanted" aria-label="What is wanted" className="border-accent mt-2 border px-3 py-2">
       <div className="flex flex-wrap items-baseline gap-x-4">
         <h2 className="label-small font-semibold">What is wanted</h2>
-        <p className="text-[14px] opacity-85">
+        <p className="text-small opacity-85">
           {content.wishes == null
             ? "Asked once, known everywhere. Leave open what nobody has said."
             : "Known to the finder; both change it."}
@@ -35,7 +35,7 @@ export function WhatIsWanted({ open }: { open: OpenJob }) {
           </button>
         )}
       </div>
-      <div className="mt-1 flex flex-wrap items-end gap-x-5 gap-y-2 text-[15px]">
+      <div className="mt-1 flex flex-wrap items-end gap-x-5 gap-y-2 text-body">
         <fieldset className="flex flex-wrap gap-x-3 gap-y-1">
           <legend className="label-small">The car is for</legend>
           {choices?.uses.map(({ code, name }) => (

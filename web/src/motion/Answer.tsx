@@ -29,11 +29,11 @@ export function Answer({ open, axle, usage, motion, pose, marked, onMark, onPose
   const length = (mm: number, signed = false) => inWords(formatLength(mm, units, signed));
   return (
     <>
-      <p className="flex items-center gap-2 text-[19px]" data-motion-verdict={motion.verdict}>
+      <p className="flex items-center gap-2 text-head" data-motion-verdict={motion.verdict}>
         <Mark standing={standing} size={20} />
         <StandingWord standing={standing} word={word} />
       </p>
-      <p className="text-[14px]">{motion.line}</p>
+      <p className="text-small">{motion.line}</p>
       {motion.parts.length === 0 && (
         <p className="mt-1">
           Nothing that the wheel could meet was read on this axle: <Link to="../bay">to the bay</Link>.
@@ -61,11 +61,11 @@ export function Answer({ open, axle, usage, motion, pose, marked, onMark, onPose
               <Mark standing={verdict(part.verdict).standing} size={13} />
               <span className="flex-1">
                 <Phrase fragments={part.says} />
-                {part.is_estimated && <span className="text-[14px]"> Its place is partly estimated.</span>}
+                {part.is_estimated && <span className="text-small"> Its place is partly estimated.</span>}
               </span>
               <strong className="whitespace-nowrap">
                 {length(part.map_mm[cell] ?? 0)}
-                <span className="text-[13px] font-normal"> ±{length(part.plus_minus_mm)}</span>
+                <span className="text-note font-normal"> ±{length(part.plus_minus_mm)}</span>
               </strong>
             </button>
             {part.moves && <StretchRow stretches={part.stretches} />}
@@ -74,18 +74,18 @@ export function Answer({ open, axle, usage, motion, pose, marked, onMark, onPose
         ))}
       </ul>
       {motion.scrub_radius_mm != null && motion.fitted_scrub_radius_mm != null && (
-        <p className="mt-1 text-[14px]">
+        <p className="mt-1 text-small">
           Scrub radius {length(motion.fitted_scrub_radius_mm, true)} → {length(motion.scrub_radius_mm, true)},
           trail {length(motion.fitted_trail_mm ?? 0, true)} → {length(motion.trail_mm ?? 0, true)}.
         </p>
       )}
       {motion.assumed.length > 0 && (
-        <p className="mt-1 text-[14px]">
+        <p className="mt-1 text-small">
           Taken as usual, not measured: {motion.assumed.join(", ")}. <Link to="../car">State them</Link>, and
           this gets surer.
         </p>
       )}
-      <p className="border-warning mt-2 border-l-3 pl-2 text-[14px]">{motion.caution}</p>
+      <p className="border-warning mt-2 border-l-3 pl-2 text-small">{motion.caution}</p>
     </>
   );
 }
@@ -96,7 +96,7 @@ function MayBeOff({ part }: { part: MotionPart }) {
   const [first] = part.may_be_off;
   if (!first) return null;
   return (
-    <div className="pl-5 text-[14px]" data-may-be-off>
+    <div className="pl-5 text-small" data-may-be-off>
       <p>What may be off there; to be surer, begin with the {first.what}:</p>
       <ul className="flex flex-wrap gap-x-3">
         {part.may_be_off.map((one) => (
@@ -115,7 +115,7 @@ type RemediesProps = Pick<Props, "open" | "axle" | "usage" | "motion">;
 function Remedies({ open, axle, usage, motion }: RemediesProps) {
   const { data: remedies, isLoading } = useRemedies(open, axle, usage, motion.is_ruled_out);
   if (!motion.is_ruled_out) return null;
-  if (isLoading) return <p className="mt-1 text-[14px]">Trying what would mend it…</p>;
+  if (isLoading) return <p className="mt-1 text-small">Trying what would mend it…</p>;
   if (!remedies?.length) return null;
   const does = remedies.filter((one) => one.turns_it);
   const doesNot = remedies.filter((one) => !one.turns_it).map((one) => one.name);
@@ -124,12 +124,12 @@ function Remedies({ open, axle, usage, motion }: RemediesProps) {
       <ul>
         {does.map((one) => (
           <li key={one.code} className="border-accent mt-1 border-l-3 pl-2" data-remedy={one.code}>
-            <Phrase fragments={one.says} /> <span className="text-[14px]">{one.caution}</span>
+            <Phrase fragments={one.says} /> <span className="text-small">{one.caution}</span>
           </li>
         ))}
       </ul>
       {doesNot.length > 0 && (
-        <p className="mt-1 text-[14px]" data-no-remedy>
+        <p className="mt-1 text-small" data-no-remedy>
           {does.length > 0 ? "Not by itself: " : "Nothing turns it by itself: "}
           {doesNot.join(", ")}.
         </p>

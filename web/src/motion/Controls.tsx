@@ -18,7 +18,7 @@ export const AT_REST: Pose = { steer: 0, travel: 0 };
 /** What is looked at: the axle, the use, what is on the tire; and below, the pose. */
 export function Controls({ motion, axle, usage, pose, onAxle, onUsage, onPose }: Props) {
   return (
-    <div className="px-3 py-1 text-[14px]">
+    <div className="px-3 py-1 text-small">
       <div className="flex flex-wrap items-center gap-x-3">
         <span className="flex" role="toolbar" aria-label="Axle">
           {(["front", "rear"] as const).map((one) => (

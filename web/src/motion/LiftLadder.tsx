@@ -20,7 +20,7 @@ export function LiftLadder({ open, axle, usage }: Props) {
   if (isLoading) return <p className="p-3">Lifting the car step by step…</p>;
   if (!lift || lift.tires.length === 0) return <p className="p-3">No tire of this kind goes on this rim.</p>;
   return (
-    <div className="px-3 pb-2 text-[14px]" data-lift-ladder>
+    <div className="px-3 pb-2 text-small" data-lift-ladder>
       {lift.says.map((said, at) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: sentences come in their order
         <p key={at}>
@@ -70,7 +70,7 @@ export function LiftLadder({ open, axle, usage }: Props) {
                     className={`text-left ${tire.is_planned ? "font-semibold" : "font-normal"}`}
                   >
                     {tire.tire}
-                    {tire.is_planned && <span className="block text-[13px] leading-4">planned</span>}
+                    {tire.is_planned && <span className="block text-note leading-4">planned</span>}
                   </th>
                   <td className="whitespace-nowrap">
                     {length(tire.overall_diameter_mm)} ({length(tire.growth_mm, true)})
@@ -87,7 +87,7 @@ export function LiftLadder({ open, axle, usage }: Props) {
                           {worst && `−${length(worst.short_mm)}`}
                         </span>
                         {worst && worst.name !== before && (
-                          <span className="block text-[13px] leading-4">{worst.name}</span>
+                          <span className="block text-note leading-4">{worst.name}</span>
                         )}
                       </td>
                     );

@@ -99,7 +99,7 @@ export function Motion() {
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
         tabIndex={0}
         aria-label="What it meets"
-        className="border-base-300 min-h-0 shrink-0 overflow-y-auto border-t px-3 py-2 text-[15px] min-[1000px]:w-[400px] min-[1000px]:border-t-0 min-[1000px]:border-l"
+        className="border-base-300 min-h-0 shrink-0 overflow-y-auto border-t px-3 py-2 text-body min-[1000px]:w-[400px] min-[1000px]:border-t-0 min-[1000px]:border-l"
       >
         {error && (
           <p role="alert" className="text-error">

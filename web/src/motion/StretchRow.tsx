@@ -8,7 +8,7 @@ export function StretchRow({ stretches }: { stretches: Stretch[] }) {
   const { units } = useUnits();
   const verdict = useVerdicts();
   return (
-    <dl className="relative grid grid-cols-4 pl-5 text-[13px] leading-4">
+    <dl className="relative grid grid-cols-4 pl-5 text-note leading-4">
       {stretches.map((one) => {
         const { standing, word } = verdict(one.verdict);
         return (

@@ -48,7 +48,7 @@ export function PrintSheet() {
       </div>
       <article className="paper print-sheet mx-auto flex flex-col border border-black">
         <h1 className="sr-only">Bench sheet: {content.car_label}</h1>
-        <div className="flex gap-4 border-b border-black px-3 py-1 text-[13px]">
+        <div className="flex gap-4 border-b border-black px-3 py-1 text-note">
           <p className="flex-1">
             <strong>Plan</strong> {asLine(planned) || "none yet"}
             <br />
@@ -64,8 +64,8 @@ export function PrintSheet() {
               key={group.title}
               className={group.title === "The car" && groups.length > 2 ? "col-span-2" : ""}
             >
-              <h2 className="text-[11px] font-semibold uppercase">{group.title}</h2>
-              <table className="w-full text-[11.5px] leading-[14px]">
+              <h2 className="text-fine font-semibold uppercase">{group.title}</h2>
+              <table className="w-full text-fine leading-[14px]">
                 <tbody>
                   {group.lines.filter(isKnown).map((line) => (
                     <tr key={line.code} className="border-t border-black/30 align-top [&_svg]:text-black">
@@ -90,7 +90,7 @@ export function PrintSheet() {
               </table>
               {/* What nobody stated is named in one line: the sheet has one page. */}
               {!group.lines.every(isKnown) && (
-                <p className="border-t border-black/30 text-[11.5px] leading-[14px]">
+                <p className="border-t border-black/30 text-fine leading-[14px]">
                   <strong>Not stated, to be found out:</strong>{" "}
                   {group.lines
                     .filter((line) => !isKnown(line))
@@ -102,10 +102,10 @@ export function PrintSheet() {
             </section>
           ))}
         </div>
-        <div className="border-t border-black px-3 py-1 text-[10.5px] leading-[13px]">
+        <div className="border-t border-black px-3 py-1 text-fine leading-[13px]">
           <strong>Cautions.</strong> {cautions.join(" ")} {registry?.cautions.on_the_plan}
         </div>
-        <footer className="grid grid-cols-[1.4fr_1.7fr_0.6fr_0.7fr_0.8fr_1.1fr] divide-x divide-black border-t-2 border-black text-[12px] [&>div]:px-2 [&>div]:py-1">
+        <footer className="grid grid-cols-[1.4fr_1.7fr_0.6fr_0.7fr_0.8fr_1.1fr] divide-x divide-black border-t-2 border-black text-fine [&>div]:px-2 [&>div]:py-1">
           <Box title="Car" text={content.car_label} />
           <Box title="Owner's wish" text={content.wish || "–"} />
           <Box title="Drive" text={DRIVES.find((one) => one.code === (drive ?? ""))?.name ?? ""} />
@@ -121,7 +121,7 @@ export function PrintSheet() {
 function Box({ title, text }: { title: string; text: string }) {
   return (
     <div className="min-w-0">
-      <span className="block text-[9px] tracking-wider uppercase">{title}</span>
+      <span className="block text-fine tracking-wider uppercase">{title}</span>
       <span className="line-clamp-2 font-semibold">{text}</span>
     </div>
   );

@@ -51,17 +51,17 @@ export function Proven({ open }: { open: OpenJob }) {
   return (
     <div className="flex min-h-0 flex-1 flex-col overflow-y-auto min-[1000px]:flex-row">
       <section className="min-w-0 flex-1 px-4 py-2 min-[1000px]:overflow-y-auto" aria-label="Proven fits">
-        <div className="flex flex-wrap items-center gap-3 text-[15px]">
+        <div className="flex flex-wrap items-center gap-3 text-body">
           <input
             type="search"
-            className="input input-sm w-[240px] text-[15px]"
+            className="input input-sm w-[240px] text-body"
             aria-label="Find in the proven fits"
             placeholder="model, size, rub"
             value={find}
             onChange={(event) => setFind(event.target.value)}
           />
           <span data-proven-total={library?.total}>{library ? `${library.total} fits` : ""}</span>
-          <span className="ml-auto flex items-center gap-1 text-[14px]">
+          <span className="ml-auto flex items-center gap-1 text-small">
             <FileButton
               text="Bring"
               label="File of proven fits"
@@ -82,12 +82,12 @@ export function Proven({ open }: { open: OpenJob }) {
           </span>
         </div>
         {says && (
-          <p role="status" className="text-[14px]" data-proven-says>
+          <p role="status" className="text-small" data-proven-says>
             {says}
           </p>
         )}
         {library?.damaged.map((one) => (
-          <p key={one.id} role="alert" className="border-error mt-1 border-l-3 pl-2 text-[14px]">
+          <p key={one.id} role="alert" className="border-error mt-1 border-l-3 pl-2 text-small">
             Fit {one.id} is damaged and counts for nothing ({one.why}).{" "}
             <button
               type="button"
@@ -100,14 +100,14 @@ export function Proven({ open }: { open: OpenJob }) {
             </button>
           </p>
         ))}
-        {library?.fits.length === 0 && <p className="mt-2 text-[15px]">No fit has all of these words.</p>}
+        {library?.fits.length === 0 && <p className="mt-2 text-body">No fit has all of these words.</p>}
         <ul>
           {library?.fits.slice(0, 60).map((fit) => (
             <FitRow key={fit.id} fit={fit} words={words} />
           ))}
         </ul>
       </section>
-      <aside className="border-base-300 shrink-0 px-3 py-2 text-[15px] min-[1000px]:w-[400px] min-[1000px]:overflow-y-auto min-[1000px]:border-l">
+      <aside className="border-base-300 shrink-0 px-3 py-2 text-body min-[1000px]:w-[400px] min-[1000px]:overflow-y-auto min-[1000px]:border-l">
         <Envelopes library={library} />
         <Imports
           imports={library?.imports ?? []}
@@ -116,7 +116,7 @@ export function Proven({ open }: { open: OpenJob }) {
           }
         />
         <FromJob open={open} onDone={run} />
-        {library && <p className="border-warning mt-2 border-l-3 pl-2 text-[14px]">{library.caution}</p>}
+        {library && <p className="border-warning mt-2 border-l-3 pl-2 text-small">{library.caution}</p>}
       </aside>
     </div>
   );
@@ -126,9 +126,9 @@ function FitRow({ fit, words }: { fit: Fit; words: (code: string | undefined) =>
   const { units } = useUnits();
   const { record } = fit;
   return (
-    <li className="rule py-1 text-[14px]" data-proven={fit.id}>
+    <li className="rule py-1 text-small" data-proven={fit.id}>
       <p className="flex flex-wrap items-baseline gap-x-3">
-        <strong className="text-[15px]">{record.model}</strong>
+        <strong className="text-body">{record.model}</strong>
         <span>
           {[record.body, record.generation, record.brakes, record.drive].filter(Boolean).join(" · ")}
         </span>
@@ -179,11 +179,11 @@ function Envelopes({ library }: { library: Schemas["ProvenLibrary"] | undefined 
   return (
     <section aria-label="Envelope">
       <h2 className="label-small font-semibold">The most that did not rub on this model</h2>
-      {all.length === 0 && <p className="text-[14px]">No fit of this model is in the library yet.</p>}
+      {all.length === 0 && <p className="text-small">No fit of this model is in the library yet.</p>}
       {(["front", "rear"] as const).map((axle) => (
         <div key={axle} data-envelope={axle}>
           {library.envelopes[axle].map((one) => (
-            <p key={one.fender} className="rule py-1 text-[14px]">
+            <p key={one.fender} className="rule py-1 text-small">
               <strong>{axle}</strong>, fender {one.fender}: {inWords(formatLength(one.outer_mm, units))} out
               from the hub, <span className="whitespace-nowrap">{one.furthest_out}</span>. {one.cars}{" "}
               {one.cars === 1 ? "car" : "cars"} without rub, {one.rubbed} rubbed.
@@ -191,7 +191,7 @@ function Envelopes({ library }: { library: Schemas["ProvenLibrary"] | undefined 
           ))}
         </div>
       ))}
-      <p className="text-[13px] opacity-85">Nearness and envelope: {library.source.cite}.</p>
+      <p className="text-note opacity-85">Nearness and envelope: {library.source.cite}.</p>
     </section>
   );
 }
@@ -209,7 +209,7 @@ function Imports({ imports, onRemove }: ImportsProps) {
     <section aria-label="Files that were brought" className="rule mt-3 pt-1">
       <h2 className="label-small font-semibold">Files that were brought</h2>
       {imports.map((one) => (
-        <p key={one.id} className="flex items-center gap-2 text-[14px]" data-import={one.id}>
+        <p key={one.id} className="flex items-center gap-2 text-small" data-import={one.id}>
           <span className="min-w-0 flex-1 truncate">
             {one.name || "without a name"}, {one.brought_at.slice(0, 10)}: {one.fits}{" "}
             {one.fits === 1 ? "fit" : "fits"}

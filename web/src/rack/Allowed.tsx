@@ -25,9 +25,9 @@ export function Allowed({ allowed, onChange }: Props) {
       <summary className="cursor-pointer">
         work allowed on the car: {count > 0 ? `${count} levers` : "as on the bench"}
       </summary>
-      <table className="w-full text-[14px]">
+      <table className="w-full text-small">
         <thead>
-          <tr className="text-[12px]">
+          <tr className="text-note">
             <th className="text-left font-normal">up to</th>
             <th className="font-normal">front</th>
             <th className="font-normal">rear</th>

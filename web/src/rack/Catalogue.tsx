@@ -22,7 +22,7 @@ export function Catalogue() {
   return (
     <div className="flex min-h-0 flex-1 flex-col overflow-y-auto px-4 py-2 min-[1000px]:flex-row min-[1000px]:gap-6">
       <section className="min-w-0 flex-1" aria-label="Catalogue">
-        <div className="flex flex-wrap items-center gap-3 text-[15px]">
+        <div className="flex flex-wrap items-center gap-3 text-body">
           <select
             className="bg-base-200 h-[32px] px-2"
             aria-label="Wheels or tires"
@@ -34,14 +34,14 @@ export function Catalogue() {
           </select>
           <input
             type="search"
-            className="input input-sm w-[220px] text-[15px]"
+            className="input input-sm w-[220px] text-body"
             aria-label="Find in the catalogue"
             placeholder="line, size, finish"
             value={find}
             onChange={(event) => setFind(event.target.value)}
           />
           <span data-total={query.data?.total}>{query.data ? `${query.data.total} rows` : ""}</span>
-          <span className="ml-auto flex items-center gap-1 text-[14px]">
+          <span className="ml-auto flex items-center gap-1 text-small">
             Take along as
             {["csv", "xlsx", "json"].map((format) => (
               <a
@@ -56,14 +56,14 @@ export function Catalogue() {
           </span>
         </div>
         {query.data && rows.length === 0 ? (
-          <p className="mt-3 text-[15px]">
+          <p className="mt-3 text-body">
             {find ? "No row has all of these words." : "Nothing can be ordered yet: bring a price list."}
           </p>
         ) : (
           <div className="mt-1 overflow-x-auto">
-            <table className="w-full text-[14px]">
+            <table className="w-full text-small">
               <thead>
-                <tr className="text-left text-[12px]">
+                <tr className="text-left text-note">
                   {columns.map((field) => (
                     <th key={field.code} className="pr-3 font-normal">
                       {field.title}
@@ -88,7 +88,7 @@ export function Catalogue() {
           </div>
         )}
         {query.data && query.data.total > rows.length && (
-          <p className="mt-1 text-[14px]">The first {rows.length} are shown: type more words.</p>
+          <p className="mt-1 text-small">The first {rows.length} are shown: type more words.</p>
         )}
       </section>
       <PriceLists kind={kind} />

@@ -60,27 +60,27 @@ export function Finder() {
       />
       <section className="min-h-0 min-w-0 flex-1 overflow-y-auto px-4 py-2" aria-label="Setups found">
         {search.error && (
-          <p role="alert" className="text-error text-[15px]">
+          <p role="alert" className="text-error text-body">
             {search.error instanceof Refused
               ? search.error.problem.errors.map((one) => one.detail).join("; ") || search.error.message
               : "The program does not answer; press Find again."}
           </p>
         )}
         {!found ? (
-          <p className="mt-2 max-w-prose text-[15px]">
+          <p className="mt-2 max-w-prose text-body">
             Say what the car is for and press Find. Every wheel of the price lists is tried with every tire on
             both axles: against what was measured, the load, the speed and the house's limits.
             {asLine(content.fitted) === "" && " State what is fitted first: everything is held against it."}
           </p>
         ) : (
           <>
-            <p className="text-[14px]" role="status" data-found={found.setups.length}>
+            <p className="text-small" role="status" data-found={found.setups.length}>
               {found.looked_at.wheels} wheels and {found.looked_at.tires} tires looked at;{" "}
               {found.passing.front.wheels} and {found.passing.front.tires} of them can go on the front axle,{" "}
               {found.passing.rear.wheels} and {found.passing.rear.tires} on the rear.
             </p>
             {found.asks_first.map((one) => (
-              <p key={one.fact} className="border-warning mt-1 border-l-3 pl-2 text-[15px]" data-asks-first>
+              <p key={one.fact} className="border-warning mt-1 border-l-3 pl-2 text-body" data-asks-first>
                 <strong>{one.title} is not known.</strong> Read it off the car before anything is ordered:
                 what is proposed here is only alike in itself.{" "}
                 <Link className="link" to={`/jobs/${id}/car`}>
@@ -89,24 +89,24 @@ export function Finder() {
               </p>
             ))}
             {found.unreadable.map((said) => (
-              <p key={said} className="border-warning mt-1 border-l-3 pl-2 text-[14px]">
+              <p key={said} className="border-warning mt-1 border-l-3 pl-2 text-small">
                 {said}.
               </p>
             ))}
             {found.obstruction && (
               <div
-                className="border-error mt-2 border-l-3 pl-2 text-[15px]"
+                className="border-error mt-2 border-l-3 pl-2 text-body"
                 data-obstruction={found.obstruction.code}
               >
                 <p>
                   <strong>Nothing fits.</strong> What stands most in the way is {found.obstruction.title}.{" "}
                   {found.obstruction.opens}
                 </p>
-                <p className="text-[14px]">Without it the best would be {asLine(found.obstruction.lines)}.</p>
+                <p className="text-small">Without it the best would be {asLine(found.obstruction.lines)}.</p>
               </div>
             )}
             {found.setups.length === 0 && !found.obstruction && (
-              <p className="mt-2 text-[15px]">
+              <p className="mt-2 text-body">
                 {found.looked_at.wheels === 0 || found.looked_at.tires === 0 ? (
                   <>
                     There are no {found.looked_at.wheels === 0 ? "wheels" : "tires"} on the price lists yet:
@@ -121,13 +121,13 @@ export function Finder() {
               </p>
             )}
             {supply.data?.state === "away" && (
-              <p className="border-warning mt-1 border-l-3 pl-2 text-[14px]" data-supplier="away">
+              <p className="border-warning mt-1 border-l-3 pl-2 text-small" data-supplier="away">
                 The supplier does not answer: {supply.data.why}. Shown is what was heard before, and the price
                 lists.
               </p>
             )}
             {questions.length > 0 && (
-              <fieldset className="border-warning mt-2 border-l-3 pl-2 text-[15px]" data-questions={left}>
+              <fieldset className="border-warning mt-2 border-l-3 pl-2 text-body" data-questions={left}>
                 <legend className="float-left w-full font-semibold">
                   Stickier than the factory's tires: go through these with the owner
                   {left === 0 && " · done"}
@@ -162,7 +162,7 @@ export function Finder() {
               ))}
             </ol>
             {found.setups.length > 0 && (
-              <p className="border-warning mt-2 border-l-3 pl-2 text-[14px]">
+              <p className="border-warning mt-2 border-l-3 pl-2 text-small">
                 {found.caution} {found.setups[0]?.fastener_caution}
               </p>
             )}

@@ -65,12 +65,12 @@ export function FoundSetup({ place, setup, fitted, criteria, supply, supplier, o
       </div>
       <div className="min-w-0 flex-1 basis-[460px]">
         <div className="flex flex-wrap items-baseline gap-x-3">
-          <span className="text-[22px] font-semibold">{place}</span>
-          <span className="text-[17px] font-semibold" data-design>
+          <span className="text-head font-semibold">{place}</span>
+          <span className="text-lead font-semibold" data-design>
             {chosen.wheels.front.line} {chosen.wheels.front.detail}
           </span>
           {designs.length > 1 && (
-            <span className="flex items-baseline text-[14px]">
+            <span className="flex items-baseline text-small">
               <button
                 type="button"
                 className="plain-button px-1.5"
@@ -90,10 +90,10 @@ export function FoundSetup({ place, setup, fitted, criteria, supply, supplier, o
               </button>
             </span>
           )}
-          <span className="text-[15px]">
+          <span className="text-body">
             with {setup.tires.front.line} · {isSquare ? "square" : "staggered"}
           </span>
-          <span className="ml-auto text-[19px] font-semibold" data-price>
+          <span className="ml-auto text-head font-semibold" data-price>
             {price.price_is_whole ? "" : "at least "}
             {money(price.price)}
           </span>
@@ -101,23 +101,23 @@ export function FoundSetup({ place, setup, fitted, criteria, supply, supplier, o
             To the bench
           </button>
         </div>
-        <table className="w-full text-[15px]">
+        <table className="w-full text-body">
           <tbody>
             {(isSquare ? (["front"] as const) : (["front", "rear"] as const)).map((axle) => (
               <tr key={axle}>
-                <td className="w-[52px] text-[14px] opacity-85">{isSquare ? "all four" : axle}</td>
+                <td className="w-[52px] text-small opacity-85">{isSquare ? "all four" : axle}</td>
                 <td>{chosen.wheels[axle].name}</td>
                 <td>
-                  {setup.tires[axle].name} <span className="text-[13px]">{setup.tires[axle].detail}</span>
+                  {setup.tires[axle].name} <span className="text-note">{setup.tires[axle].detail}</span>
                 </td>
-                <td className="text-right text-[14px]">
+                <td className="text-right text-small">
                   {stock(chosen.wheels[axle])} / {stock(setup.tires[axle])}
                 </td>
               </tr>
             ))}
           </tbody>
         </table>
-        <dl className="mt-0.5 grid grid-cols-[92px_1fr] gap-x-2 text-[14px] leading-[19px]">
+        <dl className="mt-0.5 grid grid-cols-[92px_1fr] gap-x-2 text-small leading-[19px]">
           {isOwnDesign && (
             <>
               <dt className="opacity-85">when</dt>
@@ -185,17 +185,17 @@ export function FoundSetup({ place, setup, fitted, criteria, supply, supplier, o
           })}
         </dl>
         {!isOwnDesign && (
-          <p className="text-[14px]">
+          <p className="text-small">
             Judged with {setup.wheels.front.line} {setup.wheels.front.detail}; on the bench this design is
             judged by itself.
           </p>
         )}
         {setup.why_above_next.length > 0 && (
-          <p className="text-[14px]" data-why>
+          <p className="text-small" data-why>
             Above {place + 1}: <Phrase fragments={setup.why_above_next} />
           </p>
         )}
-        <details className="text-[14px]">
+        <details className="text-small">
           <summary className="cursor-pointer">
             reasons and scores ({(setup.score * 100).toFixed(0)} of 100)
           </summary>
@@ -207,7 +207,7 @@ export function FoundSetup({ place, setup, fitted, criteria, supply, supplier, o
                 <span>
                   {one.axle && `${one.axle}: `}
                   <Phrase fragments={one.says} />{" "}
-                  <span className="text-[12px] opacity-80">({one.source.cite})</span>
+                  <span className="text-note opacity-80">({one.source.cite})</span>
                 </span>
               </li>
             ))}

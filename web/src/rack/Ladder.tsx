@@ -56,7 +56,7 @@ export function Ladder() {
   const shown = sizes.find((rung) => rung.size === marked) ?? sizes[0];
   return (
     <div className="flex min-h-0 flex-1 flex-col overflow-y-auto px-4 py-2">
-      <div className="flex flex-wrap items-center gap-3 text-[15px]">
+      <div className="flex flex-wrap items-center gap-3 text-body">
         <label className="flex items-center gap-2">
           Round
           <input
@@ -129,7 +129,7 @@ export function Ladder() {
           />
           in the catalogue
         </label>
-        <span className="text-[14px]" data-load-need={ladder?.least_load_index}>
+        <span className="text-small" data-load-need={ladder?.least_load_index}>
           {ladder?.least_load_index
             ? `each tire must carry ${ladder.load_need_kg?.toFixed(0)} kg: load index ${ladder.least_load_index}`
             : "load need not known: note the axle rating or the fitted index"}
@@ -141,7 +141,7 @@ export function Ladder() {
         )}
       </div>
       {sizes.length === 0 ? (
-        <p className="mt-4 text-[15px]">
+        <p className="mt-4 text-body">
           {asked === ""
             ? "State the fitted tire, or type one above: the ladder stands round it."
             : "No size that is made lies inside this band: widen it, or look at all sizes."}
@@ -149,9 +149,9 @@ export function Ladder() {
       ) : (
         <div className="mt-2 flex min-h-0 flex-col gap-4 min-[1000px]:flex-row">
           <div className="min-w-0 flex-1 overflow-x-auto">
-            <table className="w-full text-[15px]">
+            <table className="w-full text-body">
               <thead>
-                <tr className="text-left text-[13px]">
+                <tr className="text-left text-note">
                   <th className="font-normal">Rim</th>
                   <th className="font-normal">Size</th>
                   <th className="text-right font-normal">Overall diameter</th>
@@ -191,7 +191,7 @@ export function Ladder() {
                         </td>
                         <td className="text-right">
                           {percent(rung.change_pct)}{" "}
-                          <span className="text-[13px] opacity-85">{rung.band_word}</span>
+                          <span className="text-note opacity-85">{rung.band_word}</span>
                         </td>
                         <td className="text-right">{inWords(formatLength(rung.sidewall_mm, units))}</td>
                         <td className="text-right">{inWords(formatLength(rung.circumference_mm, units))}</td>
@@ -227,7 +227,7 @@ export function Ladder() {
           </div>
           <div className="shrink-0 min-[1000px]:w-[420px]">
             {ladder && shown && <Uprights ladder={ladder} rungs={uprights(sizes, shown)} marked={shown} />}
-            <p className="mt-1 text-[14px]">
+            <p className="mt-1 text-small">
               A larger diameter lifts the car by half of the difference and closes the gap under the arch by
               as much. Permitted rims are estimated from the measuring rim: the maker's table decides. The
               load index must be at least the factory's.

@@ -106,7 +106,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
       await refresh();
     });
   return (
-    <section className="shrink-0 text-[15px] min-[1000px]:w-[430px]" aria-label="Price lists">
+    <section className="shrink-0 text-body min-[1000px]:w-[430px]" aria-label="Price lists">
       <h2 className="label-small font-semibold">Bring a price list of {kind}</h2>
       <div className="mt-1 flex flex-wrap items-center gap-2">
         <input
@@ -125,7 +125,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
           onFile={(file) => void bring(file)}
         />
       </div>
-      <p className="text-[13px] opacity-85">
+      <p className="text-note opacity-85">
         CSV, XLSX or JSON. It is tried first; which column means what is remembered for the supplier.
       </p>
       {isBusy && ticket && <ListProgress ticket={ticket} />}
@@ -147,7 +147,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
           >
             Take {tried.new + tried.changed} rows
           </button>
-          <label className="flex items-center gap-1 text-[14px]">
+          <label className="flex items-center gap-1 text-small">
             <input
               type="checkbox"
               checked={allOrNothing}
@@ -163,7 +163,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
       <h2 className="label-small mt-4 font-semibold">Lists</h2>
       <ul>
         {lists.data?.map((list) => (
-          <li key={list.id} className="rule flex items-center gap-2 py-1 text-[14px]" data-list={list.id}>
+          <li key={list.id} className="rule flex items-center gap-2 py-1 text-small" data-list={list.id}>
             <span className="min-w-0 flex-1 truncate">
               {list.supplier}, {list.kind} · {list.file_name}
             </span>
@@ -235,7 +235,7 @@ function ListProgress({ ticket }: { ticket: string }) {
   const { what, done, of } = query.data ?? { what: "waiting", done: 0, of: 0 };
   const says = STEPS[what as keyof typeof STEPS] ?? what;
   return (
-    <p className="mt-1 text-[14px]" role="status" data-progress={what}>
+    <p className="mt-1 text-small" role="status" data-progress={what}>
       {says}
       {of > 0 && `: ${done} of ${of}`}
       <progress

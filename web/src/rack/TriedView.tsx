@@ -25,7 +25,7 @@ export function TriedView({ tried, onMap }: Props) {
       {tried.questions.map((question) => (
         <fieldset
           key={question.code}
-          className="border-warning mt-1 border-l-3 pl-2 text-[15px]"
+          className="border-warning mt-1 border-l-3 pl-2 text-body"
           data-question={question.code}
         >
           <legend className="float-left w-full font-medium">{question.asks}</legend>
@@ -41,16 +41,16 @@ export function TriedView({ tried, onMap }: Props) {
               </button>
             ))}
           </div>
-          <p className="text-[13px]">Asked once; remembered for {tried.list.supplier}.</p>
+          <p className="text-note">Asked once; remembered for {tried.list.supplier}.</p>
         </fieldset>
       ))}
       {tried.notes.map((note) => (
-        <p key={note} className="text-[14px]">
+        <p key={note} className="text-small">
           {note}
         </p>
       ))}
       <details
-        className="text-[14px]"
+        className="text-small"
         open={showsTop}
         onToggle={(event) => setShowsTop(event.currentTarget.open)}
       >
@@ -72,7 +72,7 @@ export function TriedView({ tried, onMap }: Props) {
           </label>
         )}
         <div className="overflow-x-auto">
-          <table className="text-[13px]">
+          <table className="text-note">
             <tbody>
               {tried.top.map((line) => (
                 <tr
@@ -103,7 +103,7 @@ export function TriedView({ tried, onMap }: Props) {
         </div>
         <p>Press the number of the row with the headings.</p>
       </details>
-      <details open={tried.faulty > 0} className="text-[14px]">
+      <details open={tried.faulty > 0} className="text-small">
         <summary className="cursor-pointer">rows at fault</summary>
         <ul className="max-h-[150px] overflow-y-auto">
           {tried.faults.map((fault) => (
@@ -114,7 +114,7 @@ export function TriedView({ tried, onMap }: Props) {
         </ul>
       </details>
       <details
-        className="text-[14px]"
+        className="text-small"
         open={showsColumns}
         onToggle={(event) => setShowsColumns(event.currentTarget.open)}
       >
@@ -154,8 +154,8 @@ export function TriedView({ tried, onMap }: Props) {
       </details>
       {tried.sample.length > 0 && (
         <div className="mt-1 overflow-x-auto">
-          <p className="text-[13px]">The first rows as they were read:</p>
-          <table className="text-[13px]" data-sample>
+          <p className="text-note">The first rows as they were read:</p>
+          <table className="text-note" data-sample>
             <thead>
               <tr>
                 {columns.map((field) => (

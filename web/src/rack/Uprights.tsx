@@ -86,10 +86,10 @@ export function Uprights({ ladder, rungs, marked }: Props) {
                 stroke="var(--scribe)"
                 strokeWidth={1}
               />
-              <text className={isMarked ? "figure" : ""} x={x} y={HUB + 15} textAnchor="middle" fontSize={12}>
+              <text className={isMarked ? "figure" : ""} x={x} y={HUB + 15} textAnchor="middle" fontSize={11}>
                 {rung.size.split("R")[0]}
               </text>
-              <text x={x} y={HUB + 29} textAnchor="middle" fontSize={12}>
+              <text x={x} y={HUB + 29} textAnchor="middle" fontSize={11}>
                 R{rung.size.split("R")[1]}
               </text>
               <text x={x} y={(rim + HUB) / 2} textAnchor="middle" fontSize={11}>
@@ -100,7 +100,7 @@ export function Uprights({ ladder, rungs, marked }: Props) {
         })}
       </svg>
       {marked.arch_gap_mm != null && marked.arch_verdict && (
-        <p className="mt-1 flex items-center gap-1 text-[15px]">
+        <p className="mt-1 flex items-center gap-1 text-body">
           <Mark standing={verdict(marked.arch_verdict).standing} size={13} />
           {marked.size}: {inWords(formatLength(marked.arch_gap_mm, units))} under the arch
         </p>

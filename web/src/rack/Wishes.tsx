@@ -41,7 +41,7 @@ export function Wishes({ sought, choices, criteria, isBusy, className, onChange,
   const uses = sought.uses ?? [];
   return (
     <form
-      className="border-base-300 flex shrink-0 flex-col gap-2 overflow-x-hidden overflow-y-auto border-b px-4 py-2 text-[15px] min-[1000px]:w-[290px] min-[1000px]:border-r min-[1000px]:border-b-0"
+      className="border-base-300 flex shrink-0 flex-col gap-2 overflow-x-hidden overflow-y-auto border-b px-4 py-2 text-body min-[1000px]:w-[290px] min-[1000px]:border-r min-[1000px]:border-b-0"
       aria-label="What is sought"
       onSubmit={(event) => {
         event.preventDefault();
@@ -167,7 +167,7 @@ export function Wishes({ sought, choices, criteria, isBusy, className, onChange,
         <fieldset className="min-w-0">
           <legend className="label-small">How much each counts</legend>
           {criteria.map((one) => (
-            <label key={one.code} className="flex min-w-0 items-center gap-2 text-[14px]" title={one.rule}>
+            <label key={one.code} className="flex min-w-0 items-center gap-2 text-small" title={one.rule}>
               <span className="w-[128px]">{one.title}</span>
               <input
                 type="range"

@@ -68,7 +68,7 @@ export function CarModule({ onBelieved }: { onBelieved: (mm: number) => void }) 
     return view ? (
       <section aria-label="Car module">
         <h2 className="label-small font-semibold">The car's module</h2>
-        <p className="text-[15px]">
+        <p className="text-body">
           None is plugged in. A bridge to it is named when the program is started (--module).
         </p>
       </section>
@@ -105,7 +105,7 @@ export function CarModule({ onBelieved }: { onBelieved: (mm: number) => void }) 
                 onAsk={(telling) => setAsked({ what: "proposed", telling, vehicle: state.vehicle })}
               />
             ) : (
-              <p className="text-[15px]">State the fitted and the planned tire: it is told by their ratio.</p>
+              <p className="text-body">State the fitted and the planned tire: it is told by their ratio.</p>
             )}
             {view.restore && (
               <Offer
@@ -128,7 +128,7 @@ export function CarModule({ onBelieved }: { onBelieved: (mm: number) => void }) 
           className="border-accent mt-2 border-2 p-3"
           onKeyDown={(event) => event.key === "Escape" && setAsked(null)}
         >
-          <p className="text-[16px]">
+          <p className="text-lead">
             {asked.vehicle}: <b>{asked.telling.was_mm} mm</b> becomes <b>{asked.telling.to_mm} mm</b>.
           </p>
           <div className="mt-2 flex gap-2">
@@ -148,10 +148,10 @@ export function CarModule({ onBelieved }: { onBelieved: (mm: number) => void }) 
         </div>
       )}
       <div role="status">
-        {view.why_not && <p className="mt-1 text-[15px]">{view.why_not}.</p>}
+        {view.why_not && <p className="mt-1 text-body">{view.why_not}.</p>}
         {told && <Came one={told} />}
         {error && (
-          <p className="text-error mt-1 text-[15px]">
+          <p className="text-error mt-1 text-body">
             {error instanceof Refused
               ? error.problem.errors.map((one) => one.detail).join("; ") || error.message
               : error instanceof Away
@@ -160,9 +160,9 @@ export function CarModule({ onBelieved }: { onBelieved: (mm: number) => void }) 
           </p>
         )}
       </div>
-      <p className="border-warning mt-2 max-w-[800px] border-l-3 pl-2 text-[14px]">{view.caution}</p>
+      <p className="border-warning mt-2 max-w-[800px] border-l-3 pl-2 text-small">{view.caution}</p>
       {view.log.length > 0 && (
-        <table className="mt-2 text-[14px]" data-module-log>
+        <table className="mt-2 text-small" data-module-log>
           <caption className="label-small text-left">What it was told for this job</caption>
           <tbody>
             {view.log.map((one) => (
@@ -200,9 +200,9 @@ function Holds({ state }: { state: Schemas["ModuleStateView"] }) {
     ["battery", `${state.battery_v.toFixed(1)} V`],
   ];
   return (
-    <table className="text-[15px]" data-module>
+    <table className="text-body" data-module>
       <thead>
-        <tr className="text-left text-[13px]">
+        <tr className="text-left text-note">
           {columns.map(([name]) => (
             <th key={name} scope="col" className="pr-5 font-normal">
               {name}
@@ -250,9 +250,9 @@ function Offer({
   isBusy: boolean;
   onAsk: (telling: Telling) => void;
 }) {
-  if (telling.to_mm === telling.was_mm) return <p className="text-[15px]">{done}</p>;
+  if (telling.to_mm === telling.was_mm) return <p className="text-body">{done}</p>;
   return (
-    <div className="text-[15px]">
+    <div className="text-body">
       <span className="label-small block">{title}</span>
       <p>
         {telling.was_mm} to <b>{telling.to_mm} mm</b>, {percent(telling.change_pct)};{" "}

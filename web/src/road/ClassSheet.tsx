@@ -36,7 +36,7 @@ export function ClassSheet({ sheet, answer, onChange }: PartProps) {
   const judged = answer?.class;
   return (
     <section aria-label="Class">
-      <label className="block text-[15px]">
+      <label className="block text-body">
         <span className="label-small block">Runs in</span>
         <select
           className="bg-base-200 h-[34px] px-2"
@@ -52,11 +52,11 @@ export function ClassSheet({ sheet, answer, onChange }: PartProps) {
           ))}
         </select>
       </label>
-      <Link to="/house/clubs" className="plain-button px-0 text-[14px]">
+      <Link to="/house/clubs" className="plain-button px-0 text-small">
         Rules of the clubs
       </Link>
       {judged?.news && (
-        <p role="status" className="flex items-start gap-1 text-[15px]" data-news>
+        <p role="status" className="flex items-start gap-1 text-body" data-news>
           <Mark standing="mind" size={14} />
           {judged.news}
           {now && (
@@ -68,19 +68,19 @@ export function ClassSheet({ sheet, answer, onChange }: PartProps) {
       )}
       {judged ? (
         <>
-          <p className="mt-2 text-[15px]" data-allowed>
+          <p className="mt-2 text-body" data-allowed>
             The most it leaves: rims {range(judged.allowed.rim_diameter_in, "in")}, width{" "}
             {range(judged.allowed.width_in, "in")}, offset {range(judged.allowed.offset_mm, "mm")}.
           </p>
           <div className="mt-2 flex flex-wrap gap-6">
             {judged.plans.map((plan) => (
               <div key={plan.letter ?? "bench"} data-classed={plan.letter ?? "bench"}>
-                <h2 className="flex items-center gap-1 text-[16px] font-semibold">
+                <h2 className="flex items-center gap-1 text-lead font-semibold">
                   {plan.letter ?? "On the bench"}
                   <Mark standing={plan.legal ? "good" : "stop"} size={14} />
                   {plan.legal ? "legal" : "not legal, or not known to be"}
                 </h2>
-                <table className="text-[15px]">
+                <table className="text-body">
                   <tbody>
                     {plan.clauses.map((one) => (
                       <tr key={one.clause} className="rule">
@@ -103,13 +103,13 @@ export function ClassSheet({ sheet, answer, onChange }: PartProps) {
               </div>
             ))}
           </div>
-          <p className="border-warning mt-3 max-w-[800px] border-l-3 pl-2 text-[14px]">
+          <p className="border-warning mt-3 max-w-[800px] border-l-3 pl-2 text-small">
             The club's current rulebook and its scrutineer decide. Treadwear and construction come from the
             rows that were picked; what nobody stated is never legal.
           </p>
         </>
       ) : (
-        <p className="mt-2 text-[15px]">Choose the class: bench and candidates are then held against it.</p>
+        <p className="mt-2 text-body">Choose the class: bench and candidates are then held against it.</p>
       )}
       <NextStep sheet={sheet} onChange={onChange} />
     </section>

@@ -14,14 +14,14 @@ export function Coverage({ sheet, answer, onChange }: PartProps) {
   return (
     <section aria-label="Coverage by the wing">
       <h2 className="label-small font-semibold">Coverage by the wing</h2>
-      <p className="text-[14px]">
+      <p className="text-small">
         Level from the lip to the fitted wheel's sidewall or flange, whichever stands further out; minus when
         the wheel stands outside. The top of the arch comes from the bay.
       </p>
       <div className="flex flex-wrap gap-x-10 gap-y-2">
         {(["front", "rear"] as const).map((axle) => (
           <div key={axle} data-coverage={axle}>
-            <h3 className="text-[15px] font-semibold capitalize">{axle}</h3>
+            <h3 className="text-body font-semibold capitalize">{axle}</h3>
             <div className="flex gap-3">
               <Figure
                 label={`${axle}: lip 30° ahead`}
@@ -38,7 +38,7 @@ export function Coverage({ sheet, answer, onChange }: PartProps) {
                 onPut={(behind_mm) => put(axle, { behind_mm })}
               />
             </div>
-            <table className="mt-1 text-[15px]">
+            <table className="mt-1 text-body">
               <tbody>
                 {answer.coverage[axle].map((one) => (
                   <Place key={one.place} one={one} />
@@ -48,7 +48,7 @@ export function Coverage({ sheet, answer, onChange }: PartProps) {
           </div>
         ))}
       </div>
-      <p className="border-warning mt-1 max-w-[800px] border-l-3 pl-2 text-[14px]">
+      <p className="border-warning mt-1 max-w-[800px] border-l-3 pl-2 text-small">
         {answer.coverage_caution}
       </p>
     </section>

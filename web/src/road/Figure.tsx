@@ -11,8 +11,8 @@ type Props = {
 /** A figure under its label, with its unit behind it. */
 export function Figure({ label, unit = "", value, onPut, placeholder = "not known" }: Props) {
   return (
-    <div className="text-[14px]">
-      <span className="block text-[13px]">{label}</span>
+    <div className="text-small">
+      <span className="block text-note">{label}</span>
       <span className="flex items-center gap-1">
         <NumberBox
           label={unit ? `${label}, ${unit}` : label}

@@ -35,7 +35,7 @@ export function Inspections({ sheet, answer, onChange }: PartProps) {
 function Look({ one, onNote }: { one: View; onNote: (found: string) => void }) {
   const [found, setFound] = useState("");
   return (
-    <li className="rule py-1 text-[15px]" data-look={one.code}>
+    <li className="rule py-1 text-body" data-look={one.code}>
       <form
         className="flex flex-wrap items-center gap-x-3"
         onSubmit={(event) => {
@@ -63,7 +63,7 @@ function Look({ one, onNote }: { one: View; onNote: (found: string) => void }) {
           </button>
         </span>
       </form>
-      <p className="text-[13px] opacity-85">
+      <p className="text-note opacity-85">
         {one.how}
         {one.last_at && ` Last on ${one.last_at}: ${one.found ?? "nothing noted"}.`}
       </p>

@@ -8,7 +8,7 @@ export function Keypad({ onKey }: { onKey: (key: string) => void }) {
         <button
           key={key}
           type="button"
-          className="btn h-[56px] text-[22px]"
+          className="btn h-[56px] text-head"
           aria-label={key === "⌫" ? "Take the last figure away" : key}
           onClick={() => onKey(key)}
         >

@@ -32,13 +32,13 @@ export function NextStep({ sheet, onChange }: Pick<PartProps, "sheet" | "onChang
         />
       </div>
       {next.data && (
-        <ol className="mt-1 max-w-[800px] list-decimal pl-5 text-[15px]" data-next-steps>
+        <ol className="mt-1 max-w-[800px] list-decimal pl-5 text-body" data-next-steps>
           {next.data.steps.map((says) => (
             <li key={says}>{says}</li>
           ))}
         </ol>
       )}
-      {next.data && <p className="text-[13px] opacity-85">Common practice: {next.data.source}.</p>}
+      {next.data && <p className="text-note opacity-85">Common practice: {next.data.source}.</p>}
     </section>
   );
 }

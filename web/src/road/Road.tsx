@@ -54,12 +54,12 @@ export function Road({ sheet, answer, onChange }: PartProps) {
       <section aria-label="Dial">
         <h2 className="label-small font-semibold">What the dial shows, and what is true</h2>
         {!dial || !speeds ? (
-          <p className="text-[15px]">State the fitted and the planned tire: the dial is held against them.</p>
+          <p className="text-body">State the fitted and the planned tire: the dial is held against them.</p>
         ) : (
           <div className="flex flex-wrap items-end gap-x-8 gap-y-2">
-            <table className="text-[15px]" data-dial>
+            <table className="text-body" data-dial>
               <thead>
-                <tr className="text-left text-[13px]">
+                <tr className="text-left text-note">
                   <th scope="col" className="pr-6 font-normal">
                     shown
                   </th>
@@ -93,7 +93,7 @@ export function Road({ sheet, answer, onChange }: PartProps) {
                 ))}
               </tbody>
             </table>
-            <p className="max-w-[360px] text-[14px]">
+            <p className="max-w-[360px] text-small">
               {dial.by_axle} axle: {inWords(formatLength(dial.reference_mm, units))} to{" "}
               {inWords(formatLength(dial.planned_mm, units))}. A hundred kilometres on the odometer are{" "}
               {dial.per_100_km.toFixed(1)}. UN R39: the dial never shows less than the truth. What it
@@ -113,8 +113,8 @@ export function Road({ sheet, answer, onChange }: PartProps) {
       <section aria-label="Gears">
         <h2 className="label-small font-semibold">Gears</h2>
         <div className="flex flex-wrap items-end gap-3">
-          <label className="text-[14px]">
-            <span className="block text-[13px]">Ratios, first to top</span>
+          <label className="text-small">
+            <span className="block text-note">Ratios, first to top</span>
             <input
               className="bg-base-200 h-[30px] w-[260px] px-2"
               aria-label="Ratios, first to top"
@@ -141,16 +141,16 @@ export function Road({ sheet, answer, onChange }: PartProps) {
           />
         </div>
         {!before || !after ? (
-          <p className="mt-1 text-[15px]">
+          <p className="mt-1 text-body">
             With ratios, final drive and limiter the gears are drawn on both tires; what nobody knows leaves
             its rows out.
           </p>
         ) : (
           <div className="mt-2 flex flex-wrap gap-4">
             <GearChart before={before} after={after} limiter={sheet.gears?.limiter_rpm ?? 0} />
-            <table className="self-start text-[15px]" data-gears>
+            <table className="self-start text-body" data-gears>
               <thead>
-                <tr className="text-left text-[13px]">
+                <tr className="text-left text-note">
                   <td className="pr-4" />
                   <th scope="col" className="pr-6 font-normal">
                     reference tire
@@ -201,7 +201,7 @@ export function Road({ sheet, answer, onChange }: PartProps) {
             </table>
           </div>
         )}
-        <p className="mt-1 max-w-prose text-[13px] opacity-85">
+        <p className="mt-1 max-w-prose text-note opacity-85">
           v = n / 60 × C / (i gear × i final), with C = 3.05 × the overall diameter (ETRTO, memory). Pull goes
           with 1 / radius at a given torque.
         </p>

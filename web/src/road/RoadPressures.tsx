@@ -16,8 +16,8 @@ export function RoadPressures({
       <h2 className="label-small font-semibold">Cold pressures of the planned tire</h2>
       <div className="flex flex-wrap gap-x-8 gap-y-2">
         {axles.map((one) => (
-          <table key={one.axle} className="self-start text-[15px]" data-pressures={one.axle}>
-            <caption className="text-left text-[13px]">{one.axle}</caption>
+          <table key={one.axle} className="self-start text-body" data-pressures={one.axle}>
+            <caption className="text-left text-note">{one.axle}</caption>
             <tbody>
               {one.cases.map(({ case: name, load_kg, kpa }) => (
                 <tr key={name} className="rule">
@@ -42,8 +42,8 @@ export function RoadPressures({
           </table>
         ))}
       </div>
-      <p className="border-warning mt-1 max-w-[800px] border-l-3 pl-2 text-[14px]">{caution}</p>
-      <p className="text-[13px] opacity-85">
+      <p className="border-warning mt-1 max-w-[800px] border-l-3 pl-2 text-small">{caution}</p>
+      <p className="text-note opacity-85">
         P = P ref × (L / L max)^(1 / n), never under the placard; at top speed L max by the speed symbol's
         share (UN R30, memory).
       </p>

@@ -55,7 +55,7 @@ export function RoadTrack() {
         ))}
       </div>
       {query.error && (
-        <p role="alert" className="text-error px-4 pt-2 text-[15px]">
+        <p role="alert" className="text-error px-4 pt-2 text-body">
           {query.error instanceof Refused
             ? query.error.problem.errors.map((one) => one.detail).join("; ") || query.error.message
             : "The program does not answer; what you type is kept."}

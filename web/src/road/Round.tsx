@@ -144,12 +144,12 @@ export function Round({ tires, job, onTake }: Props) {
       }}
     >
       <div className="flex flex-wrap items-center gap-x-4">
-        <h2 className="text-[18px] font-semibold">
+        <h2 className="text-lead font-semibold">
           {step
             ? `${NAMES[ROUND[step.tire] ?? ""]}, ${step.place}${step.kind === "heat" ? " temperature" : ""}`
             : `${all.length} figures read`}
         </h2>
-        <fieldset className="flex flex-wrap items-center gap-x-3 text-[14px]">
+        <fieldset className="flex flex-wrap items-center gap-x-3 text-small">
           <legend className="sr-only">Read beside the depths</legend>
           {BESIDE.map(({ kind, name }) => (
             <label key={kind} className="flex items-center gap-1">
@@ -184,7 +184,7 @@ export function Round({ tires, job, onTake }: Props) {
         {step ? (
           <>
             <input
-              className="bg-base-200 h-[52px] w-[110px] px-3 text-right text-[26px] font-semibold"
+              className="bg-base-200 h-[52px] w-[110px] px-3 text-right text-figure font-semibold"
               aria-label={`Figure ${done + 1} of ${all.length}, ${unit}`}
               inputMode="decimal"
               value={text}
@@ -195,7 +195,7 @@ export function Round({ tires, job, onTake }: Props) {
                 takeGauge();
               }}
             />
-            <span className="self-center text-[17px]">{unit}</span>
+            <span className="self-center text-lead">{unit}</span>
             {step.kind === "depth" && gauge && gauge.state !== "none" && (
               <button type="button" className="btn h-[52px]" data-takes-gauge onClick={takeGauge}>
                 {gauge.value_mm == null ? "gauge: no value" : `gauge ${gauge.value_mm.toFixed(2)} mm`}{" "}
@@ -223,7 +223,7 @@ export function Round({ tires, job, onTake }: Props) {
         <button type="button" className="plain-button" disabled={done === 0} onClick={back}>
           One back
         </button>
-        <span className="text-[14px]" data-read>
+        <span className="text-small" data-read>
           {all
             .slice(0, done)
             .map(({ key }) => +(walk.figures[key] ?? 0).toFixed(1))
@@ -234,7 +234,7 @@ export function Round({ tires, job, onTake }: Props) {
         <Keypad onKey={(key) => setText((before) => (key === "⌫" ? before.slice(0, -1) : before + key))} />
       )}
       {fault && (
-        <p role="alert" className="text-error text-[15px]">
+        <p role="alert" className="text-error text-body">
           {fault}
         </p>
       )}

@@ -13,7 +13,7 @@ const kg = (value: number | null | undefined) => (value == null ? "not listed" :
 function Heads({ names }: { names: string[] }) {
   return (
     <thead>
-      <tr className="text-left text-[13px]">
+      <tr className="text-left text-note">
         {names.map((name) => (
           <th key={name} scope="col" className="pr-5 font-normal">
             {name}
@@ -37,7 +37,7 @@ export function SetsOnTheRoad({ sets }: { sets: SetView[] }) {
       <h2 className="label-small font-semibold">
         Set beside set: height, sidewall, pull, weight of four wheels
       </h2>
-      <table className="text-[15px]" data-sets>
+      <table className="text-body" data-sets>
         <Heads
           names={[
             "set",
@@ -75,7 +75,7 @@ export function SetsOnTheRoad({ sets }: { sets: SetView[] }) {
           ))}
         </tbody>
       </table>
-      <p className="mt-1 max-w-prose text-[13px] opacity-85">
+      <p className="mt-1 max-w-prose text-note opacity-85">
         m + I / R² for each wheel, with I ≈ m tire × (0.90 R)² + m wheel × (0.72 R rim)². A lighter wheel with
         a heavier tire can gain nothing. A taller sidewall rolls over more as pressure falls; a lower tire
         shortens the gearing.
@@ -92,7 +92,7 @@ export function SetsAtTheLimit({ sets }: { sets: SetView[] }) {
   return (
     <section aria-label="Sets at the limit" className="mt-3">
       <h2 className="label-small font-semibold">Set beside set: the wheel that stands worst</h2>
-      <table className="text-[15px]" data-sets-at-limit>
+      <table className="text-body" data-sets-at-limit>
         <Heads
           names={[
             "set",
@@ -120,7 +120,7 @@ export function SetsAtTheLimit({ sets }: { sets: SetView[] }) {
                 {one.price ? one.price.amount.toFixed(2) : "not picked"}
                 {one.price && !one.price.is_whole && ", not whole"}
                 {one.is_within_budget != null && one.price && (
-                  <span className="block text-[13px]">
+                  <span className="block text-note">
                     {one.is_within_budget ? "within the budget" : "not within the budget"}
                   </span>
                 )}

@@ -84,7 +84,7 @@ export function Track({ sheet, answer, onChange }: PartProps) {
           placeholder="not reckoned"
           onPut={(value) => putSpeed(value)}
         />
-        <p className="text-[13px] opacity-85">
+        <p className="text-note opacity-85">
           Height and roll stiffness start from estimates by the body; scales and the car's papers are better.
           ΔF = m a h λ / t for each axle, m a h / L lengthways.
         </p>
@@ -95,11 +95,11 @@ export function Track({ sheet, answer, onChange }: PartProps) {
             ))}
           </div>
         ) : (
-          <p className="text-[15px]">With every figure above the four corners are worked out.</p>
+          <p className="text-body">With every figure above the four corners are worked out.</p>
         )}
         <SetsAtTheLimit sets={answer?.sets ?? []} />
         {answer && (
-          <p className="border-warning mt-2 max-w-[900px] border-l-3 pl-2 text-[14px]">
+          <p className="border-warning mt-2 max-w-[900px] border-l-3 pl-2 text-small">
             {answer.track_caution}
           </p>
         )}
@@ -120,21 +120,21 @@ export function Track({ sheet, answer, onChange }: PartProps) {
         </div>
         {cold && (
           <>
-            <p className="mt-1 text-[17px] font-semibold" data-cold>
+            <p className="mt-1 text-lead font-semibold" data-cold>
               Set cold: front {inWords(formatPressure(cold.front_cold_kpa, units))}, rear{" "}
               {inWords(formatPressure(cold.rear_cold_kpa, units))}
             </p>
             {cold.front_placard_hot_kpa != null && cold.rear_placard_hot_kpa != null && (
-              <p className="text-[15px]">
+              <p className="text-body">
                 The placard's pressures would come to{" "}
                 {inWords(formatPressure(cold.front_placard_hot_kpa, units))} and{" "}
                 {inWords(formatPressure(cold.rear_placard_hot_kpa, units))}.
               </p>
             )}
-            <p className="border-warning max-w-[900px] border-l-3 pl-2 text-[14px]">{cold.caution}</p>
+            <p className="border-warning max-w-[900px] border-l-3 pl-2 text-small">{cold.caution}</p>
           </>
         )}
-        <p className="text-[13px] opacity-85">
+        <p className="text-note opacity-85">
           P hot = (P cold + 101.3) × T hot / T cold − 101.3, gauge pressures in kPa, temperatures from
           absolute zero.
         </p>
@@ -150,7 +150,7 @@ function CaseView({ one }: { one: Case }) {
   const most = Math.max(1, ...one.wheels.map((wheel) => wheel.load_kg));
   return (
     <div data-track-case={one.code}>
-      <h3 className="text-[15px] font-semibold">{one.name}</h3>
+      <h3 className="text-body font-semibold">{one.name}</h3>
       <svg
         className="drawing block"
         width={300}
@@ -190,7 +190,7 @@ function CaseView({ one }: { one: Case }) {
           ahead, turning left
         </text>
       </svg>
-      <table className="text-[14px]">
+      <table className="text-small">
         <tbody>
           {one.wheels.map((wheel) => (
             <tr key={wheel.position} className="rule">

@@ -46,7 +46,7 @@ export function TreadLog({ sheet, answer, onChange }: PartProps) {
   };
   return (
     <section aria-label="Tread log" className="flex flex-col gap-3">
-      <p className="flex flex-wrap items-center gap-2 text-[14px]">
+      <p className="flex flex-wrap items-center gap-2 text-small">
         <FileButton
           text="Bring a log"
           label="File of a tread log"
@@ -60,7 +60,7 @@ export function TreadLog({ sheet, answer, onChange }: PartProps) {
         )}
       </p>
       {tires.length === 0 ? (
-        <p className="text-[15px]">
+        <p className="text-body">
           No tire has a log yet.{" "}
           <button type="button" className="btn btn-primary btn-sm" onClick={add}>
             Begin with the four on the car
@@ -100,7 +100,7 @@ export function TreadLog({ sheet, answer, onChange }: PartProps) {
           </div>
           {onCar.length === 4 && <SetPlot tires={onCar} limit={answer?.limit_mm ?? 0} />}
           {answer?.rotation && (
-            <p role="status" data-rotation className="rule pt-2 text-[15px]">
+            <p role="status" data-rotation className="rule pt-2 text-body">
               <strong>{answer.rotation}</strong> {answer.rotation_caution}
             </p>
           )}
@@ -137,7 +137,7 @@ function TireView({ tire, limit, season, onPut, onRemove }: TireProps) {
   const rate = wear?.rate_mm_per_run ?? wear?.rate_mm_per_1000_km;
   const each = wear?.rate_mm_per_run != null ? "run" : "1000 km";
   return (
-    <li className="rule pt-2 text-[14px]" data-tire={tire.position}>
+    <li className="rule pt-2 text-small" data-tire={tire.position}>
       <div className="flex flex-wrap items-center gap-2">
         <input
           className="bg-base-200 h-[28px] min-w-0 flex-1 px-2"

@@ -24,7 +24,7 @@ export function Dialog({
       className="bg-base-100 text-base-content border-base-content/40 m-auto max-h-[90vh] w-[min(680px,94vw)] border p-0 backdrop:bg-black/40"
     >
       <div className="border-base-300 flex items-center justify-between border-b px-4 py-2">
-        <h2 className="text-[16px] font-semibold">{title}</h2>
+        <h2 className="text-lead font-semibold">{title}</h2>
         <button type="button" className="plain-button" onClick={onClose}>
           Close <span className="key">Esc</span>
         </button>
@@ -43,12 +43,12 @@ export function KeysDialog({
 }) {
   return (
     <Dialog title="Keys" onClose={onClose}>
-      <p className="mb-3 text-[14px]">They work when no field has the focus.</p>
+      <p className="mb-3 text-small">They work when no field has the focus.</p>
       <div className="grid grid-cols-2 gap-x-8 gap-y-4">
         {groups.map((group) => (
           <section key={group.title}>
             <h3 className="label-small mb-1">{group.title}</h3>
-            <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1 text-[14px]">
+            <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1 text-small">
               {group.keys.map((key) => (
                 <div key={key.shown + key.does} className="contents">
                   <dt>

@@ -7,8 +7,8 @@ export function FigureText({ quantity, big = false }: { quantity: Quantity; big?
   const { figure, unit } = format(quantity, units);
   return (
     <span className="whitespace-nowrap">
-      <span className={big ? "text-[21px] font-semibold" : "font-semibold"}>{figure}</span>
-      {unit && <span className="ml-[2px] text-[13px]">{unit}</span>}
+      <span className={big ? "text-head font-semibold" : "font-semibold"}>{figure}</span>
+      {unit && <span className="ml-[2px] text-note">{unit}</span>}
     </span>
   );
 }

@@ -201,7 +201,7 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
         </div>
       </div>
       {(fault || trouble || (typed !== null && tone !== "fitted")) && (
-        <div className="mt-0.5 min-h-[20px] pl-[60px] text-[14px]">
+        <div className="mt-0.5 min-h-[20px] pl-[60px] text-small">
           {fault && question ? (
             <p id={faultId} role="alert" className="flex flex-wrap items-center gap-x-2 gap-y-1">
               <span>

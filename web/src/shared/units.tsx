@@ -3,20 +3,26 @@ import { createContext, type ReactNode, useCallback, useContext, useMemo, useSta
 import type { Quantity } from "../api/client";
 import { useHouse } from "./registry";
 
-export type Units = { length: "mm" | "in"; speed: "km/h" | "mph"; pressure: "kPa" | "bar" | "psi" };
+export type Units = {
+  length: "mm" | "in";
+  speed: "km/h" | "mph";
+  pressure: "kPa" | "bar" | "psi";
+  torque: "N·m" | "lb·ft";
+};
 
 /** The mixtures people use, in the order `u` walks through them. */
 const CHOICES: Units[] = [
-  { length: "mm", speed: "km/h", pressure: "kPa" },
-  { length: "mm", speed: "mph", pressure: "psi" },
-  { length: "in", speed: "mph", pressure: "psi" },
-  { length: "mm", speed: "km/h", pressure: "bar" },
+  { length: "mm", speed: "km/h", pressure: "kPa", torque: "N·m" },
+  { length: "mm", speed: "mph", pressure: "psi", torque: "lb·ft" },
+  { length: "in", speed: "mph", pressure: "psi", torque: "lb·ft" },
+  { length: "mm", speed: "km/h", pressure: "bar", torque: "N·m" },
 ];
-const METRIC: Units = { length: "mm", speed: "km/h", pressure: "kPa" };
+const METRIC: Units = { length: "mm", speed: "km/h", pressure: "kPa", torque: "N·m" };
 
 const MM_PER_INCH = 25.4;
 const KM_PER_MILE = 1.609344;
 const KPA_PER_PSI = 6.894757;
+const NM_PER_LB_FT = 1.355818;
 const KEPT_AS = "dimensione.units";
 
 type UnitsValue = { units: Units; next: () => void };
@@ -82,6 +88,20 @@ export function formatPressure(kpa: number, units: Units, signed = false): Forma
   if (units.pressure === "bar") return { figure: rounded(kpa / KPA_PER_BAR, 2, signed), unit: "bar" };
   if (units.pressure === "psi") return { figure: rounded(kpa / KPA_PER_PSI, 1, signed), unit: "psi" };
   return { figure: rounded(kpa, 0, signed), unit: "kPa" };
+}
+
+export function formatTorque(nm: number, units: Units): Formatted {
+  return units.torque === "lb·ft"
+    ? { figure: rounded(nm / NM_PER_LB_FT, 0, false), unit: "lb·ft" }
+    : { figure: rounded(nm, 0, false), unit: "N·m" };
+}
+
+/** A figure of the car's record in the reader's own unit; null where it is written in that already. */
+export function inOwnUnit(figure: number, unit: string | null | undefined, units: Units): string | null {
+  if (!Number.isFinite(figure)) return null;
+  const own =
+    unit === "N·m" ? formatTorque(figure, units) : unit === "kPa" ? formatPressure(figure, units) : null;
+  return own && own.unit !== unit ? inWords(own) : null;
 }
 
 export function format({ kind, value, signed }: Quantity, units: Units): Formatted {

@@ -13,15 +13,15 @@ export function Conclusions({ trials }: { trials: Schemas["TrialsView"] | undefi
     <aside
       // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
       tabIndex={0}
-      className="border-base-300 shrink-0 overflow-y-auto border-t px-3 py-2 text-[15px] min-[1000px]:w-[400px] min-[1000px]:border-t-0 min-[1000px]:border-l"
+      className="border-base-300 shrink-0 overflow-y-auto border-t px-3 py-2 text-body min-[1000px]:w-[400px] min-[1000px]:border-t-0 min-[1000px]:border-l"
       aria-label="Conclusion"
     >
       {(["front", "rear"] as const).map((axle) => {
         const { lines, next, judged } = trials.axles[axle];
         return (
           <section key={axle} className="rule pb-2" aria-label={`${axle} axle`} data-conclusion={axle}>
-            <h2 className="text-[16px] font-semibold capitalize">{axle}</h2>
-            {lines.length === 0 && <p className="text-[14px]">Nothing was tried on this axle.</p>}
+            <h2 className="text-lead font-semibold capitalize">{axle}</h2>
+            {lines.length === 0 && <p className="text-small">Nothing was tried on this axle.</p>}
             <ul>
               {lines.map((line, at) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: sentences come in their order
@@ -39,7 +39,7 @@ export function Conclusions({ trials }: { trials: Schemas["TrialsView"] | undefi
               </p>
             )}
             {judged.length > 0 && (
-              <ul className="mt-1 text-[14px]">
+              <ul className="mt-1 text-small">
                 {judged.map((one) => (
                   <li key={one.name} className="flex items-center gap-1.5" data-judged={one.name}>
                     <Mark standing={verdict(one.verdict).standing} size={12} />
@@ -56,8 +56,8 @@ export function Conclusions({ trials }: { trials: Schemas["TrialsView"] | undefi
           </section>
         );
       })}
-      <p className="border-warning mt-2 border-l-3 pl-2 text-[14px]">{trials.caution}</p>
-      <p className="mt-1 text-[13px] opacity-85">{trials.source.cite}</p>
+      <p className="border-warning mt-2 border-l-3 pl-2 text-small">{trials.caution}</p>
+      <p className="mt-1 text-note opacity-85">{trials.source.cite}</p>
     </aside>
   );
 }

@@ -90,7 +90,7 @@ export function TrialEntry({ open, onAdd }: Props) {
   };
   return (
     <form
-      className="border-base-300 flex shrink-0 flex-col gap-2 overflow-y-auto border-b px-3 py-2 text-[15px] min-[1000px]:w-[330px] min-[1000px]:border-r min-[1000px]:border-b-0"
+      className="border-base-300 flex shrink-0 flex-col gap-2 overflow-y-auto border-b px-3 py-2 text-body min-[1000px]:w-[330px] min-[1000px]:border-r min-[1000px]:border-b-0"
       aria-label="A wheel tried on"
       onSubmit={(event) => {
         event.preventDefault();
@@ -129,7 +129,7 @@ export function TrialEntry({ open, onAdd }: Props) {
         />
       </label>
       {atHand.length > 0 && (
-        <p className="flex flex-wrap gap-1 text-[14px]">
+        <p className="flex flex-wrap gap-1 text-small">
           {atHand.map((one) => (
             <button
               key={one.name}
@@ -181,9 +181,7 @@ export function TrialEntry({ open, onAdd }: Props) {
             ))}
           </select>
           {entry.gap == null && (
-            <span className="text-[13px] opacity-85">
-              left blank: it touched, nobody measured by how much
-            </span>
+            <span className="text-note opacity-85">left blank: it touched, nobody measured by how much</span>
           )}
         </div>
       )}

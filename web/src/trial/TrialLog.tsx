@@ -19,7 +19,7 @@ export function TrialLog({ open, trials }: { open: OpenJob; trials: TrialsView |
   };
   const met = (code: string) => registry?.contacts.find((one) => one.code === code)?.name ?? code;
   return (
-    <section className="min-w-0 flex-1 overflow-y-auto px-4 py-2 text-[15px]" aria-label="Tried on">
+    <section className="min-w-0 flex-1 overflow-y-auto px-4 py-2 text-body" aria-label="Tried on">
       {content.trials.length === 0 && (
         <p>
           Nothing was tried on yet. Say what was lifted on, what it met and by how much: every contact is a
@@ -32,10 +32,10 @@ export function TrialLog({ open, trials }: { open: OpenJob; trials: TrialsView |
             <p className="flex items-baseline gap-2">
               <Mark standing={standing(one.id)} size={13} />
               <strong>{one.setup}</strong>
-              <span className="text-[14px]">
+              <span className="text-small">
                 {one.axle} {one.side}
               </span>
-              <span className="ml-auto text-[13px] opacity-85">
+              <span className="ml-auto text-note opacity-85">
                 {one.who} {one.at?.slice(0, 16).replace("T", " ")}
               </span>
               <button
@@ -53,8 +53,8 @@ export function TrialLog({ open, trials }: { open: OpenJob; trials: TrialsView |
               {one.steer !== "straight" && `, at ${one.steer === "lock_left" ? "left" : "right"} lock`}
               {one.is_hanging ? ", hanging" : ", on the ground"}
             </p>
-            {one.note && <p className="text-[14px]">{one.note}</p>}
-            {one.next_step && <p className="text-[14px]">Next: {one.next_step}</p>}
+            {one.note && <p className="text-small">{one.note}</p>}
+            {one.next_step && <p className="text-small">Next: {one.next_step}</p>}
             {(one.photos ?? []).length > 0 && (
               <p className="mt-1 flex gap-2">
                 {one.photos?.map((photo) => (

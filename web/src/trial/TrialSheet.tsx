@@ -31,14 +31,14 @@ export function TrialSheet() {
         </button>
       </div>
       <article className="paper print-sheet mx-auto flex flex-col border border-black" data-sheet="trial">
-        <h1 className="border-b border-black px-3 py-1 text-[17px] font-semibold">
+        <h1 className="border-b border-black px-3 py-1 text-lead font-semibold">
           Trial fit: {content.car_label}
         </h1>
-        <p className="border-b border-black px-3 py-1 text-[12px]">
+        <p className="border-b border-black px-3 py-1 text-fine">
           <strong>Fitted</strong> {asLine(content.fitted) || "not stated"} &nbsp; <strong>Plan</strong>{" "}
           {asLine(content.planned) || "none yet"} &nbsp; <strong>Job</strong> {job.number} · {job.revision}
         </p>
-        <table className="mx-3 my-1 text-[12px]">
+        <table className="mx-3 my-1 text-fine">
           <thead>
             <tr className="text-left">
               <th>Tried</th>
@@ -69,10 +69,10 @@ export function TrialSheet() {
             ))}
           </tbody>
         </table>
-        <div className="grid flex-1 grid-cols-2 content-start gap-4 border-t border-black px-3 py-1 text-[12px]">
+        <div className="grid flex-1 grid-cols-2 content-start gap-4 border-t border-black px-3 py-1 text-fine">
           {(["front", "rear"] as const).map((axle) => (
             <section key={axle}>
-              <h2 className="text-[11px] font-semibold uppercase">{axle}</h2>
+              <h2 className="text-fine font-semibold uppercase">{axle}</h2>
               {trials?.axles[axle].lines.map((line, at) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: sentences come in their order
                 <p key={at}>
@@ -82,7 +82,7 @@ export function TrialSheet() {
             </section>
           ))}
         </div>
-        <p className="border-t border-black px-3 py-1 text-[10.5px] leading-[13px]">
+        <p className="border-t border-black px-3 py-1 text-fine leading-[13px]">
           <strong>Cautions.</strong> {trials?.caution}
         </p>
       </article>

@@ -108,6 +108,12 @@ impl AxleCase<'_> {
         Some(Fit { verdict, clearances })
     }
 
+    /// One part's line of [`AxleCase::fit`], without the others; `None` where nobody read it, or the setup cannot be placed.
+    pub fn clearance_of(&self, feature: Feature, planned: &Setup) -> Option<Clearance> {
+        let stand = MountedSetup::of(planned, self.planned_camber())?;
+        self.resolved.knows(feature).then(|| self.judged(feature, &stand))?
+    }
+
     /// Whether a setup is ruled out by what was read, as [`AxleCase::fit`] says; `None` where it cannot be placed. Quicker where
     /// it is: what has too little room as written needs no band.
     pub fn rules_out(&self, planned: &Setup) -> Option<bool> {

@@ -1,6 +1,7 @@
 //! Clubs on the wire: rule files, and what a class says of a plan.
 
 use std::collections::BTreeMap;
+use std::sync::LazyLock;
 
 use fitment::Setup;
 use fitment::catalogue::WheelMake;
@@ -386,7 +387,7 @@ impl KeptClubView {
 /// has begun counts.
 pub fn at_hand(kept: Vec<ClubRules>, today: jiff::civil::Date) -> Vec<KeptClubView> {
     let mut all: BTreeMap<(String, String), KeptClubView> = BTreeMap::new();
-    let shipped = shipped().into_iter().map(KeptClubView::shipped);
+    let shipped = SHIPPED.iter().cloned().map(KeptClubView::shipped);
     for one in shipped.chain(kept.into_iter().map(KeptClubView::kept)) {
         all.insert((one.rules.club.clone(), one.rules.from.clone()), one);
     }
@@ -402,7 +403,7 @@ pub fn at_hand(kept: Vec<ClubRules>, today: jiff::civil::Date) -> Vec<KeptClubVi
 }
 
 /// The rule files that ship: invented clubs.
-fn shipped() -> Vec<ClubView> {
+static SHIPPED: LazyLock<Vec<ClubView>> = LazyLock::new(|| {
     [
         include_str!("../sample/clubs/vennmere-hill.json"),
         include_str!("../sample/clubs/lakeside-autocross.json"),
@@ -410,7 +411,7 @@ fn shipped() -> Vec<ClubView> {
     .into_iter()
     .filter_map(|text| serde_json::from_str(text).ok())
     .collect()
-}
+});
 
 /// What describes a rule file to other programs.
 pub const SCHEMA: &str = include_str!("../sample/clubs/club-rules.schema.json");
@@ -454,7 +455,7 @@ mod tests {
 
     #[test]
     fn the_clubs_that_ship_can_be_read_and_only_one_clause_is_not_known() {
-        let clubs = shipped();
+        let clubs = &*SHIPPED;
         assert_eq!(clubs.len(), 2);
         assert!(clubs.iter().all(|club| club.checked().is_ok_and(|checked| checked == *club)));
         let mut errors = FieldErrors::default();
@@ -476,7 +477,7 @@ mod tests {
     #[test]
     fn the_box_on_the_window_is_what_the_class_leaves_a_rim_within_it() {
         let setup = |line: &str| fitment::setup::line::read(line).unwrap().setups.unwrap().front.unwrap();
-        let clubs = shipped();
+        let clubs = &*SHIPPED;
         let class = clubs[0].classes[0].read(&mut FieldErrors::default(), "");
         let on = |planned: &str| {
             ClassBoxView::new(&class, Some(&setup("16x6.5 ET45")), Some(&setup(planned))).unwrap()
