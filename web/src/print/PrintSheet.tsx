@@ -72,7 +72,12 @@ export function PrintSheet() {
                       <td className="w-[14px] pt-[2px]">
                         <Mark standing={line.standing} size={10} />
                       </td>
-                      <td className="pr-1">
+                      <td>
+                        {/* Beside the title, so that what is said has the rest of the lines for itself. */}
+                        <span className="float-right pl-2 whitespace-nowrap">
+                          <strong>{line.figure ? inWords(format(line.figure, units)) : "–"}</strong>{" "}
+                          {line.word}
+                        </span>
                         <strong>{line.title}</strong>{" "}
                         {/* What is in order is told by its figure and word; the sheet has one page. */}
                         {line.standing !== "good" && (
@@ -80,9 +85,6 @@ export function PrintSheet() {
                             <Phrase fragments={line.says} />
                           </span>
                         )}
-                      </td>
-                      <td className="text-right whitespace-nowrap">
-                        <strong>{line.figure ? inWords(format(line.figure, units)) : "–"}</strong> {line.word}
                       </td>
                     </tr>
                   ))}
