@@ -29,7 +29,8 @@ export function CornerDimensions({ data, place }: { data: BenchAxle; place: Plac
   const moved = old
     ? [
         { name: "outer-change", by: change?.outer_change_mm, from: oldOut, to: reachOut, aside: 14 },
-        { name: "inner-change", by: change?.inner_change_mm, from: oldIn, to: reachIn, aside: -14 },
+        // Inside the wheel: on its other side stands the strut.
+        { name: "inner-change", by: change?.inner_change_mm, from: oldIn, to: reachIn, aside: 44 },
       ]
     : [];
   return (

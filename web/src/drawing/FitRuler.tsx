@@ -61,7 +61,7 @@ export function FitRuler({ axle, fit, planned, place, onDrag, onHold }: Props) {
         {least == null ? "outboard not measured" : `${window.min_bound_name} at ET ${least.toFixed(1)}`}
       </text>
       {!clears && (
-        <text className="gap-touches" x={right - 4} y={y + 13} textAnchor="end">
+        <text className="note gap-touches" x={(left + right) / 2} y={y - 13} textAnchor="middle">
           {window.short_by_mm != null ? `no offset clears` : "blocked at any offset"}
         </text>
       )}

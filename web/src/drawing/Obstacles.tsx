@@ -215,13 +215,14 @@ function OpenStrut({ x, high, low, asked, units }: OpenStrutProps) {
   return (
     <g>
       <path className="open-edge" d={`M${x} ${high - 14}V${low}`} />
-      <text
-        className="note"
-        textAnchor="middle"
-        transform={`translate(${x - 6} ${(high + low) / 2}) rotate(-90)`}
-      >
+      {/* Under its line: along it stand the parts that were read. */}
+      <text className="note" textAnchor="middle" x={x} y={low + 16}>
         strut: not measured
-        {asked?.must_find_mm != null && `, find ${inWords(formatLength(asked.must_find_mm, units))}`}
+        {asked?.must_find_mm != null && (
+          <tspan x={x} dy={15}>
+            find {inWords(formatLength(asked.must_find_mm, units))}
+          </tspan>
+        )}
       </text>
     </g>
   );
