@@ -11,6 +11,10 @@ const measured = (fit: AxleFit | null, code: string) =>
 const unread = (fit: AxleFit | null, code: string) =>
   fit?.clearances.find((line) => line.feature === code && line.nominal_mm == null);
 
+/** Length of a nose as it is drawn, and of the longest figure beside one. */
+const NOSE = 44;
+const WIDEST_FIGURE = 70;
+
 /** What the figure of a gap says: value, ±, and the verdict's word where it is not a good one. */
 function GapFigure({ line, x }: { line: Clearance; x: number }) {
   const { units } = useUnits();
@@ -61,6 +65,8 @@ export function InboardObstacles({ fit, drawings, place, ofTheBody }: Props & { 
         const height = line.place?.height_mm;
         const x = place.x(y);
         const level = height == null ? below + at * 40 : place.y(height);
+        // Beside a nose where there is room: above and below it the next one's figures stand.
+        const beside = height != null && x - NOSE - place.left > WIDEST_FIGURE ? x - NOSE - 6 : null;
         return (
           <g key={`${line.feature}-${line.side}`} data-obstacle={line.feature}>
             {height == null ? (
@@ -68,8 +74,21 @@ export function InboardObstacles({ fit, drawings, place, ofTheBody }: Props & { 
             ) : (
               <Nose x={x} y={level} far={place.left + 12} />
             )}
-            <Gap line={line} x={x} y={level} toward={1} place={place} under={height == null ? 10 : 30} />
-            <text className="note" textAnchor="end" x={x - 14} y={level - (height == null ? 8 : 16)}>
+            <Gap
+              line={line}
+              x={x}
+              y={level}
+              toward={1}
+              place={place}
+              under={beside != null ? 12 : height == null ? 10 : 30}
+              at={beside}
+            />
+            <text
+              className="note"
+              textAnchor="end"
+              x={beside ?? x - 14}
+              y={level - (beside != null ? 4 : height == null ? 8 : 16)}
+            >
               {line.name}
             </text>
           </g>
@@ -130,6 +149,7 @@ function Gap({
   toward,
   place,
   under = 5,
+  at: given,
 }: {
   line: Clearance;
   x: number;
@@ -137,9 +157,11 @@ function Gap({
   toward: 1 | -1;
   place: Place;
   under?: number;
+  /** Where the figure ends; beside the part by itself. */
+  at?: number | null;
 }) {
   const end = x + toward * (line.nominal_mm ?? 0) * place.k;
-  const at = toward === 1 ? x - 14 : Math.min(Math.max(x, end) + 24, place.right - 64);
+  const at = given ?? (toward === 1 ? x - 14 : Math.min(Math.max(x, end) + 24, place.right - 64));
   return (
     <g className={gapClass(line.verdict)} data-gap={line.feature}>
       <Horizontal x1={x} x2={end} y={y} label="none" name={`gap-${line.feature}`}>
@@ -196,7 +218,7 @@ function Wall({ x, top, bottom }: { x: number; top: number; bottom: number }) {
 
 /** A part read at a height: its nearest edge, broken off toward the middle of the car. */
 function Nose({ x, y, far }: { x: number; y: number; far: number }) {
-  const back = Math.max(far, x - 44);
+  const back = Math.max(far, x - NOSE);
   return (
     <path className="obstacle" d={`M${back} ${y - 10}H${x - 4}q4 0 4 4v12q0 4 -4 4H${back}l4 -7l-6 -6z`} />
   );
