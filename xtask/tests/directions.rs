@@ -133,6 +133,8 @@ const FLOORS: &[&[&str]] = &[
         "finder",
         "upkeep",
         "next_step",
+        "inspection",
+        "coverage",
     ],
 ];
 

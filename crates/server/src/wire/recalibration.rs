@@ -155,10 +155,20 @@ pub fn against(
     reference: Option<Length>,
     log: &[module_log::Entry],
 ) -> Vec<String> {
-    // The car is the one that was told first for this job.
-    let known = log.last().map(|entry| entry.telling.vehicle.as_str());
+    let known = car_of(log);
     let other = reference.and_then(|reference| state.other_tire(reference));
     other.into_iter().chain(state.blocked(to_mm, known)).map(|one| one.to_string()).collect()
+}
+
+/// The car that the job told first, and whose module was not put back since.
+fn car_of(log: &[module_log::Entry]) -> Option<&str> {
+    // Latest first: what was refused or left as it was told nobody anything.
+    let told = || log.iter().filter(|one| !["refused", "unchanged"].contains(&one.outcome.as_str()));
+    let is_back = |vehicle: &str| {
+        let last = told().find(|one| one.telling.vehicle == vehicle);
+        last.is_some_and(|one| one.telling.is_restore && one.outcome == "confirmed")
+    };
+    told().map(|one| one.telling.vehicle.as_str()).filter(|vehicle| !is_back(vehicle)).last()
 }
 
 /// What a module held before a plan was told to it last; `None` when it holds just that, or was never told.

@@ -166,6 +166,13 @@ async fn what_stands_against_it_is_said_when_read_and_holds_when_told() {
     module.set(|one| (one.vehicle, one.stored_mm) = ("OTHER-1".to_owned(), 1927));
     let other = read(&shop, &path).await;
     assert!(other["proposed"]["blocked"][0].as_str().unwrap().contains("LAKE-0417"), "{other}");
+    // Put back, the first is nobody's any more, and the job may be another car's.
+    module.set(|one| (one.vehicle, one.stored_mm) = ("LAKE-0417".to_owned(), 1907));
+    let first = read(&shop, &path).await;
+    assert_eq!(shop.post(&tell(&path), yes(&first, "restore")).await.0, 200);
+    module.set(|one| (one.vehicle, one.stored_mm) = ("OTHER-1".to_owned(), 1927));
+    let other = read(&shop, &path).await;
+    assert_eq!(other["proposed"]["blocked"], json!([]), "{other}");
     let mut wished = yes(&other, "proposed");
     wished["to_mm"] = json!(2000);
     assert_eq!(shop.post(&tell(&path), wished).await.0, 422, "only what the job asks for is told");
