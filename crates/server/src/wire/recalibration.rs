@@ -168,7 +168,7 @@ fn car_of(log: &[module_log::Entry]) -> Option<&str> {
         let last = told().find(|one| one.telling.vehicle == vehicle);
         last.is_some_and(|one| one.telling.is_restore && one.outcome == "confirmed")
     };
-    told().map(|one| one.telling.vehicle.as_str()).filter(|vehicle| !is_back(vehicle)).next_back()
+    told().map(|one| one.telling.vehicle.as_str()).rfind(|vehicle| !is_back(vehicle))
 }
 
 /// What a module held before a plan was told to it last; `None` when it holds just that, or was never told.
