@@ -6,7 +6,7 @@ type Props = { before: Gearing; after: Gearing; limiter: number };
 
 const WIDTH = 470;
 const HEIGHT = 250;
-const ROOM = { left: 56, right: 14, top: 14, bottom: 34 };
+const ROOM = { left: 66, right: 14, top: 14, bottom: 40 };
 
 /** Speed over engine speed in every gear: the planned tire solid, the reference tire as a chain line. */
 export function GearChart({ before, after, limiter }: Props) {

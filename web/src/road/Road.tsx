@@ -93,12 +93,6 @@ export function Road({ sheet, answer, onChange }: PartProps) {
                 ))}
               </tbody>
             </table>
-            <p className="max-w-[360px] text-small">
-              {dial.by_axle} axle: {inWords(formatLength(dial.reference_mm, units))} to{" "}
-              {inWords(formatLength(dial.planned_mm, units))}. A hundred kilometres on the odometer are{" "}
-              {dial.per_100_km.toFixed(1)}. UN R39: the dial never shows less than the truth. What it
-              over-reads is measured by satellite speed and stands in the car's record.
-            </p>
             <Figure
               label="The computer believes a height of"
               unit="mm"
@@ -106,6 +100,12 @@ export function Road({ sheet, answer, onChange }: PartProps) {
               placeholder="not read"
               onPut={(believed_diameter_mm) => onChange({ believed_diameter_mm })}
             />
+            <p className="max-w-[320px] text-small">
+              {dial.by_axle} axle: {inWords(formatLength(dial.reference_mm, units))} to{" "}
+              {inWords(formatLength(dial.planned_mm, units))}. A hundred kilometres on the odometer are{" "}
+              {dial.per_100_km.toFixed(1)}. UN R39: the dial never shows less than the truth. What it
+              over-reads is measured by satellite speed and stands in the car's record.
+            </p>
           </div>
         )}
       </section>
