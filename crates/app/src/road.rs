@@ -13,6 +13,7 @@ use fitment::setup::{Axle, Setup};
 use fitment::track::{
     CarAtLimit, CornerLoads, Position, Utilisation, corner_moment_nm, moment_tested_nm, utilisation,
 };
+use fitment::working::{Quantity, Source, Step};
 use fitment::{Length, motion};
 use store::jobs::JobContent;
 
@@ -121,6 +122,8 @@ pub struct TrackCase {
     pub name: &'static str,
     /// What each wheel carries.
     pub loads: CornerLoads,
+    /// How they come about.
+    pub working: Vec<Step>,
     /// Each against its parts.
     pub wheels: Vec<WheelAtLimit>,
 }
@@ -157,7 +160,17 @@ pub fn track_cases(
                 at_limit(position, load_kg, case.lateral_g, speed_kmh, on.planned.on(axle), &on.state.parts)
             })
             .collect();
-        TrackCase { code, name, loads, wheels }
+        let mut working = case.working();
+        if kerb != 1.0 {
+            working.push(Step {
+                what: "the kerb, on the wheel that carries most",
+                formula: "F × 1.5",
+                put_in: vec![("F", Quantity::mass(most))],
+                gives: Quantity::mass(most * kerb),
+                source: Source::estimate("a kerb adds half to the loaded wheel"),
+            });
+        }
+        TrackCase { code, name, working, loads, wheels }
     })
     .collect()
 }

@@ -5150,6 +5150,8 @@ export interface components {
             is_within_budget?: boolean | null;
             /** @description Whether the class is known to allow it; null without a class. */
             legal?: boolean | null;
+            /** @description How the wheels are made, by the rows that were picked. */
+            made: components["schemas"]["PerAxle_Option_String"];
             overall_diameter_mm: components["schemas"]["PerAxle_Option_f64"];
             price?: components["schemas"]["PriceView"] | null;
             /**
@@ -5802,6 +5804,8 @@ export interface components {
             static_kg: components["schemas"]["FourView"];
             /** @description Each against its parts. */
             wheels: components["schemas"]["WheelAtLimitView"][];
+            /** @description How the loads come about. */
+            working: components["schemas"]["StepView"][];
         };
         /** @description How far the wheel travels. What is left out is taken as usual for the kind of suspension. */
         TravelRequest: {

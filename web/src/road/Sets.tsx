@@ -117,6 +117,13 @@ export function SetsAtTheLimit({ sets }: { sets: SetView[] }) {
                 </td>
               )}
               <td className="pr-5">
+                {one.made.front && (
+                  <span className="block">
+                    {one.made.front === one.made.rear
+                      ? one.made.front
+                      : `${one.made.front} / ${one.made.rear}`}
+                  </span>
+                )}
                 {one.price ? one.price.amount.toFixed(2) : "not picked"}
                 {one.price && !one.price.is_whole && ", not whole"}
                 {one.is_within_budget != null && one.price && (

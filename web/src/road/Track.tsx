@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { Steps } from "../bench/Working";
 import { useSheet } from "../job/JobSheet";
 import { formatPressure, inWords, useUnits } from "../shared/units";
 import { useDraft } from "../shared/useDraft";
@@ -86,7 +87,8 @@ export function Track({ sheet, answer, onChange }: PartProps) {
         />
         <p className="text-note opacity-85">
           Height and roll stiffness start from estimates by the body; scales and the car's papers are better.
-          ΔF = m a h λ / t for each axle, m a h / L lengthways.
+          ΔF = m a h λ / t for each axle, m a h / L lengthways. A wheel that would carry less than nothing
+          lifts, and the other axle takes its part.
         </p>
         {answer && answer.track.length > 0 ? (
           <div className="mt-2 flex flex-wrap gap-4">
@@ -208,6 +210,10 @@ function CaseView({ one }: { one: Case }) {
           ))}
         </tbody>
       </table>
+      <details className="max-w-[340px] text-note" data-case-working={one.code}>
+        <summary className="cursor-pointer">working</summary>
+        <Steps steps={one.working} />
+      </details>
     </div>
   );
 }

@@ -1,5 +1,11 @@
 //! Corner loads: what each wheel carries at rest, in a corner, under braking, with downforce.
 
+use crate::length::Length;
+use crate::working::{Quantity, Source, Step};
+
+/// Where the working comes from.
+const SOURCE: Source = Source::from_memory("statics of a car in steady motion");
+
 /// Which wheel.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 #[allow(missing_docs, reason = "by their names")]
@@ -145,6 +151,76 @@ impl CarAtLimit {
     }
 }
 
+impl CarAtLimit {
+    /// How [`Self::loads`] comes to its loads, step by step; what is nought leaves its step out.
+    pub fn working(&self) -> Vec<Step> {
+        let metres = |m: f64| Quantity::length(Length::mm(m * 1000.0));
+        let (mass, height) = (Quantity::mass(self.mass_kg), metres(self.cg_height_m));
+        let side = self.lateral_g.abs();
+        let step = |what, formula, put_in, kg| Step {
+            what,
+            formula,
+            put_in,
+            gives: Quantity::mass(kg),
+            source: SOURCE,
+        };
+        let front = self.front_share;
+        let mut steps = vec![
+            step(
+                "at rest on each front wheel",
+                "m × f / 2",
+                vec![("m", mass), ("f", Quantity::ratio(front))],
+                self.mass_kg * front / 2.0,
+            ),
+            step(
+                "at rest on each rear wheel",
+                "m × (1 − f) / 2",
+                vec![("m", mass), ("f", Quantity::ratio(front))],
+                self.mass_kg * (1.0 - front) / 2.0,
+            ),
+        ];
+        if self.downforce_kg != 0.0 {
+            let share = self.downforce_front_share;
+            let put_in = vec![("F", Quantity::mass(self.downforce_kg)), ("s", Quantity::ratio(share))];
+            steps.push(step("of the downforce in front", "F × s", put_in, self.downforce_kg * share));
+        }
+        if self.longitudinal_g != 0.0 {
+            let put_in = vec![
+                ("m", mass),
+                ("a_x", Quantity::ratio(self.longitudinal_g)),
+                ("h", height),
+                ("L", metres(self.wheelbase_m)),
+            ];
+            let pitch = self.mass_kg * self.longitudinal_g * self.cg_height_m / self.wheelbase_m;
+            steps.push(step("from the rear axle to the front one", "m × a_x × h / L", put_in, pitch));
+        }
+        for (what, formula, share, track) in [
+            (
+                "from the inner front wheel to the outer one",
+                "m × a_y × h × λ / t_f",
+                self.roll_share_front,
+                self.track_front_m,
+            ),
+            (
+                "from the inner rear wheel to the outer one",
+                "m × a_y × h × (1 − λ) / t_r",
+                1.0 - self.roll_share_front,
+                self.track_rear_m,
+            ),
+        ] {
+            let put_in = vec![
+                ("m", mass),
+                ("a_y", Quantity::ratio(side)),
+                ("h", height),
+                ("λ", Quantity::ratio(self.roll_share_front)),
+                ("t", metres(track)),
+            ];
+            steps.push(step(what, formula, put_in, self.mass_kg * side * self.cg_height_m * share / track));
+        }
+        steps
+    }
+}
+
 fn by_wheel([front, rear]: [[f64; 2]; 2]) -> Four {
     [front[0], front[1], rear[0], rear[1]]
 }
@@ -180,6 +256,17 @@ mod tests {
             downforce_kg: 0.0,
             downforce_front_share: 0.5,
         }
+    }
+
+    #[test]
+    fn the_working_adds_up_to_the_loads() {
+        let car = CarAtLimit { longitudinal_g: 0.4, downforce_kg: 120.0, ..car() };
+        let gives: Vec<f64> = car.working().iter().map(|step| step.gives.value).collect();
+        let [front, _, down, pitch, transfer, _] = gives[..] else { panic!("{gives:?}") };
+        let loads = car.loads().loads_kg;
+        assert!((front + down / 2.0 + pitch / 2.0 + transfer - loads[1]).abs() < 1e-9, "{gives:?} {loads:?}");
+        let plain = CarAtLimit { longitudinal_g: 0.0, downforce_kg: 0.0, ..car };
+        assert_eq!(plain.working().len(), 4, "what is nought leaves its step out");
     }
 
     #[test]

@@ -6,6 +6,7 @@ use fitment::track::{CarAtLimit, Utilisation};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::ledger::StepView;
 use super::road::FourView;
 
 /// The car at the limit, as far as somebody typed it.
@@ -95,6 +96,8 @@ pub struct TrackCaseView {
     pub static_kg: FourView,
     /// In the case.
     pub loads_kg: FourView,
+    /// How the loads come about.
+    pub working: Vec<StepView>,
     /// Wheels in the air.
     pub lifted: Vec<&'static str>,
     /// Each against its parts.
@@ -127,6 +130,7 @@ impl From<TrackCase> for TrackCaseView {
             name: case.name,
             static_kg: case.loads.static_kg.into(),
             loads_kg: case.loads.loads_kg.into(),
+            working: case.working.into_iter().map(StepView::from).collect(),
             lifted: case.loads.lifted.iter().map(|wheel| wheel.code()).collect(),
             wheels: case.wheels.into_iter().map(WheelAtLimitView::from).collect(),
         }

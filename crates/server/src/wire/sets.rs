@@ -59,6 +59,8 @@ pub struct SetView {
     pub pull_change_pct: Option<f64>,
     /// Load for each millimetre of tread against the reference tire's. Trend.
     pub heat_width: PerAxle<Option<HeatWidthView>>,
+    /// How the wheels are made, by the rows that were picked.
+    pub made: PerAxle<Option<String>>,
     /// By the rows that were picked.
     pub price: Option<PriceView>,
     /// Whether all of it has a price and that is within the budget of what is wanted; null without a budget.
@@ -142,6 +144,7 @@ impl SetView {
         let pair = &case.planned;
         let mass = rolling_mass(case, against.fitted.filter(|_| name == FITTED));
         let reference = case.reference_pair();
+        let made = |axle: Axle| Some(case.state.parts.wheel_of(pair.on(axle)?)?.make?.words().to_owned());
         let heat = |axle: Axle| {
             let (before, after) = (reference.on(axle)?.section_width()?, pair.on(axle)?.section_width()?);
             let change_pct = load_per_width_change_pct(before, after);
@@ -169,6 +172,7 @@ impl SetView {
             pull_change_pct: diameters(case)
                 .map(|(_, reference, planned)| tractive_effort_change_pct(reference, planned)),
             heat_width: PerAxle { front: heat(Axle::Front), rear: heat(Axle::Rear) },
+            made: PerAxle { front: made(Axle::Front), rear: made(Axle::Rear) },
             is_within_budget: budget
                 .map(|budget| price.as_ref().is_some_and(|price| price.is_whole && price.amount <= budget)),
             price,

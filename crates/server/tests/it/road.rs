@@ -317,6 +317,9 @@ async fn sets_side_by_side_and_pressures_of_the_sample_roadster() {
     near(&bench["sidewall_mm"]["front"], 101.25, 1e-9);
     assert_eq!((&bench["legal"], &bench["price"]), (&json!(false), &Value::Null));
     assert_eq!(bench["cases"][0]["wheel"]["position"], "fr", "turning left the outer front carries most");
+    let steps = |case: usize| view["track"][case]["working"].as_array().unwrap();
+    assert_eq!((steps(0).len(), steps(1).len()), (4, 5), "braking moves load lengthways as well");
+    assert!(steps(2).last().unwrap()["what"].as_str().unwrap().contains("kerb"));
     // Nobody stated the wheel's rating: nothing is said of its test.
     assert_eq!(bench["cases"][0]["wheel"]["tested_share"], Value::Null);
     let cases = view["pressures"][0]["cases"].as_array().unwrap();
