@@ -39,6 +39,8 @@ pub struct Rolling<'a> {
     pub is_directional: bool,
     /// Has a side marked outside.
     pub is_asymmetric: bool,
+    /// Turned over on its rim once already: that is done once.
+    pub is_turned_over: bool,
     /// Its marking's end with the date code, as typed; empty when nobody read it.
     pub date_code: &'a str,
 }
@@ -99,7 +101,7 @@ pub fn upkeep(
         let order = order(tire);
         let is_done = tire.wear.left == Some(0.0);
         advice.extend(order.map(|text| says(Upkeep::Order, text)));
-        if !is_done {
+        if !is_done && !tire.is_turned_over {
             advice.extend(turning(tire, limit_mm).map(|text| says(Upkeep::TurnOver, text)));
         }
         advice.extend(aged(tire, old_years, today).map(|text| says(Upkeep::Inspect, text)));
@@ -237,6 +239,7 @@ mod tests {
             last_stretch: Some(10.0),
             is_directional: false,
             is_asymmetric: false,
+            is_turned_over: false,
             date_code: "",
         }
     }

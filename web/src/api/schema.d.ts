@@ -2115,6 +2115,8 @@ export interface components {
             runs?: number | null;
             /** @description Where the tire stood then: `fl`, `fr`, `rl`, `rr`; null when nobody noted it. */
             stood_at?: string | null;
+            /** @description Whether the tire was turned over on its rim by then: what was its inner shoulder then stands outside. */
+            turned_over?: boolean;
         };
         /** @description A setup's sizes in another design or finish of wheel. */
         DesignView: {
@@ -5721,6 +5723,8 @@ export interface components {
             price?: number | null;
             /** @description Readings in the order they were taken. */
             readings?: components["schemas"]["DepthsRequest"][];
+            /** @description Turned over on its rim, since it was first mounted. */
+            turned_over?: boolean;
         };
         /** @description Everything that follows from a tire's size; null where the size does not say it. */
         TireView: {

@@ -124,6 +124,7 @@ export function Round({ tires, job, onTake }: Props) {
           middle_mm: 0,
           outer_mm: 0,
           stood_at: tire.position,
+          turned_over: tire.turned_over ?? false,
         };
         const own = all.filter((one) => one.tire === place).map((one) => [one.field, walk.figures[one.key]]);
         return { ...reading, ...Object.fromEntries(own) };

@@ -39,7 +39,12 @@ export function SeasonPlot({
       <text className="note" x={PLOT.width - 10} y={PLOT.height - 3} textAnchor="end">
         {most} driven
       </text>
-      <path d={line((one) => one.inner_mm)} fill="none" stroke="var(--scribe)" strokeWidth="2" />
+      <path
+        d={line((one) => (one.turned_over ? one.outer_mm : one.inner_mm))}
+        fill="none"
+        stroke="var(--scribe)"
+        strokeWidth="2"
+      />
       <path
         d={line((one) => one.middle_mm)}
         fill="none"
@@ -48,7 +53,7 @@ export function SeasonPlot({
         strokeDasharray="7 4"
       />
       <path
-        d={line((one) => one.outer_mm)}
+        d={line((one) => (one.turned_over ? one.inner_mm : one.outer_mm))}
         fill="none"
         stroke="var(--scribe)"
         strokeWidth="1.4"

@@ -186,6 +186,11 @@ function TireView({ tire, limit, season, onPut, onRemove }: TireProps) {
           on={tire.is_asymmetric ?? false}
           onPut={(is_asymmetric) => onPut({ ...tire, is_asymmetric })}
         />
+        <Mark
+          label="turned over on its rim"
+          on={tire.turned_over ?? false}
+          onPut={(turned_over) => onPut({ ...tire, turned_over })}
+        />
         <Figure label="Price" value={tire.price} onPut={(price) => onPut({ ...tire, price })} />
       </div>
       {readings.length > 0 && <SeasonPlot readings={readings} leftOut={wear?.left_out ?? []} limit={limit} />}
@@ -200,7 +205,7 @@ function TireView({ tire, limit, season, onPut, onRemove }: TireProps) {
         {wear?.left_runs != null && `, ${wear.left_runs.toFixed(0)} runs left`}
         {wear?.left_km != null && `, ${wear.left_km.toFixed(0)} km left`}
         {season?.cost != null && `, ${season.cost.toFixed(2)} each ${each === "run" ? "run" : "100 km"}`}
-        {wear?.pattern && `. Wears ${wear.pattern}.`}
+        {wear?.pattern && `. Wears ${wear.pattern}${tire.turned_over ? " (sides as first mounted)" : ""}.`}
         {wear && wear.left_out.length > 0 && ` ${wear.left_out.length} readings grew and are left out.`}
       </p>
       {season?.heat && <p data-heat>Temperatures as last read: {season.heat}.</p>}

@@ -312,6 +312,9 @@ pub struct DepthsRequest {
     /// Where the tire stood then: `fl`, `fr`, `rl`, `rr`; null when nobody noted it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub stood_at: Option<String>,
+    /// Whether the tire was turned over on its rim by then: what was its inner shoulder then stands outside.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub turned_over: bool,
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub cold_kpa: Option<f64>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -325,6 +328,14 @@ pub struct DepthsRequest {
 }
 
 impl DepthsRequest {
+    /// Depths of the tire's own shoulders, as it was first mounted: a tire that was turned over has them the other way
+    /// round on the car.
+    pub fn shoulders_mm(&self) -> [f64; 3] {
+        let [inner, outer] =
+            if self.turned_over { [self.outer_mm, self.inner_mm] } else { [self.inner_mm, self.outer_mm] };
+        [inner, self.middle_mm, outer]
+    }
+
     /// Its three temperatures, when all of them were read.
     pub fn celsius(&self) -> Option<[f64; 3]> {
         Some([self.inner_c?, self.middle_c?, self.outer_c?])
@@ -439,11 +450,12 @@ impl WearRequest {
                     .fault(&format!("{pointer}/{name}"), format!("{driven} is less than {before} before it"));
             }
             before = driven;
-            let mm = [reading.inner_mm, reading.middle_mm, reading.outer_mm];
-            for (name, depth) in ["inner_mm", "middle_mm", "outer_mm"].into_iter().zip(mm) {
+            let read = [reading.inner_mm, reading.middle_mm, reading.outer_mm];
+            for (name, depth) in ["inner_mm", "middle_mm", "outer_mm"].into_iter().zip(read) {
                 within(&mut errors, &format!("{pointer}/{name}"), "a depth", depth, DEPTH_MM);
             }
             reading.check_beside(&mut errors, &pointer);
+            let mm = reading.shoulders_mm();
             depths.push(Depths { at: if by_runs { driven } else { driven / 1000.0 }, mm });
         }
         errors.finish(())?;

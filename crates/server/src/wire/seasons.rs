@@ -34,6 +34,9 @@ pub struct TireLog {
     /// Whether one side is marked outside.
     #[serde(default)]
     pub is_asymmetric: bool,
+    /// Turned over on its rim, since it was first mounted.
+    #[serde(default)]
+    pub turned_over: bool,
     /// What it cost; for the cost of a run.
     #[serde(default)]
     pub price: Option<f64>,
@@ -201,6 +204,7 @@ impl TireLog {
             last_stretch: last.zip(before).map(|(last, before)| driven(last) - driven(before)),
             is_directional: self.is_directional,
             is_asymmetric: self.is_asymmetric,
+            is_turned_over: self.turned_over,
             date_code: &self.date_code,
         }
     }

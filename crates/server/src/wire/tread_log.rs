@@ -8,7 +8,7 @@ use super::seasons::TireLog;
 use crate::problem::ApiError;
 use crate::wire::read::FieldErrors;
 
-const COLUMNS: [&str; 18] = [
+const COLUMNS: [&str; 19] = [
     "tire",
     "position",
     "date_code",
@@ -22,6 +22,7 @@ const COLUMNS: [&str; 18] = [
     "middle_mm",
     "outer_mm",
     "stood_at",
+    "turned_over",
     "cold_kpa",
     "hot_kpa",
     "inner_c",
@@ -54,7 +55,7 @@ pub fn table(tires: &[TireLog]) -> Table {
                 [reading.cold_kpa, reading.hot_kpa, reading.inner_c, reading.middle_c, reading.outer_c]
                     .map(number);
             let row = start.iter().cloned().chain([reading.at.clone()]).chain(driven).chain(depths);
-            let row = row.chain([stood_at]).chain(beside);
+            let row = row.chain([stood_at, mark(reading.turned_over)]).chain(beside);
             rows.push(row.collect());
         }
     }
@@ -104,6 +105,7 @@ pub fn tires(table: &Table) -> Result<Vec<TireLog>, ApiError> {
                 date_code: text("date_code").to_owned(),
                 is_directional: mark("is_directional"),
                 is_asymmetric: mark("is_asymmetric"),
+                turned_over: mark("turned_over"),
                 price,
                 readings: Vec::new(),
             });
@@ -111,20 +113,25 @@ pub fn tires(table: &Table) -> Result<Vec<TireLog>, ApiError> {
         });
         match depths {
             [None, None, None] if runs.is_none() && distance_km.is_none() => {}
-            [Some(inner_mm), Some(middle_mm), Some(outer_mm)] => tires[known].readings.push(DepthsRequest {
-                at: text("at").to_owned(),
-                distance_km,
-                runs,
-                inner_mm,
-                middle_mm,
-                outer_mm,
-                stood_at: Some(text("stood_at").to_lowercase()).filter(|place| !place.is_empty()),
-                cold_kpa,
-                hot_kpa,
-                inner_c,
-                middle_c,
-                outer_c,
-            }),
+            [Some(inner_mm), Some(middle_mm), Some(outer_mm)] => {
+                // As it was read last, so it stands.
+                tires[known].turned_over = mark("turned_over");
+                tires[known].readings.push(DepthsRequest {
+                    at: text("at").to_owned(),
+                    distance_km,
+                    runs,
+                    inner_mm,
+                    middle_mm,
+                    outer_mm,
+                    stood_at: Some(text("stood_at").to_lowercase()).filter(|place| !place.is_empty()),
+                    turned_over: mark("turned_over"),
+                    cold_kpa,
+                    hot_kpa,
+                    inner_c,
+                    middle_c,
+                    outer_c,
+                });
+            }
             _ => errors.fault("inner_mm", format!("line {line}: a reading has three depths")),
         }
     }

@@ -304,6 +304,31 @@ async fn a_tread_log_leaves_and_comes_back_as_a_table() {
 }
 
 #[tokio::test]
+async fn a_tire_that_was_turned_over_goes_on_by_its_own_shoulders() {
+    let shop = Served::sample().await;
+    let mut sheet = shop.get("/jobs/3").await["road"].clone();
+    let season = async |sheet: &Value| shop.post("/jobs/3/road", sheet.clone()).await.1["seasons"][0].clone();
+    let advice = |season: &Value| season["advice"].to_string();
+    assert!(advice(&season(&sheet).await).contains("Turn it over"));
+    // The next reading after it was done: what was the outer shoulder stands inside now.
+    let tire = &mut sheet["tires"][0];
+    let mut next = tire["readings"].as_array().unwrap().last().unwrap().clone();
+    let (inner, outer) = (next["inner_mm"].as_f64().unwrap(), next["outer_mm"].as_f64().unwrap());
+    next["runs"] = json!(next["runs"].as_f64().unwrap() + 2.0);
+    next["inner_mm"] = json!(outer - 0.02);
+    next["outer_mm"] = json!(inner - 0.1);
+    tire["readings"].as_array_mut().unwrap().push(next);
+    let misread = season(&sheet).await;
+    assert_eq!(misread["wear"]["left_out"], json!([6]), "a shoulder cannot grow");
+    let tire = &mut sheet["tires"][0];
+    tire["turned_over"] = json!(true);
+    tire["readings"][6]["turned_over"] = json!(true);
+    let turned = season(&sheet).await;
+    assert_eq!(turned["wear"]["left_out"], json!([]), "{turned}");
+    assert!(!advice(&turned).contains("Turn it over"), "once is enough: {turned}");
+}
+
+#[tokio::test]
 async fn sets_side_by_side_and_pressures_of_the_sample_roadster() {
     let shop = Served::sample().await;
     let sheet = shop.get("/jobs/3").await["road"].clone();
