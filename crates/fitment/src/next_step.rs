@@ -2,7 +2,7 @@
 //! stickiest only when the class's leaders are near.
 
 use crate::case::Case;
-use crate::catalogue::TireRow;
+use crate::catalogue::{Season, TireRow, Use};
 use crate::club::Class;
 use crate::rules::Severity;
 use crate::rules::load::LoadRequirement;
@@ -64,13 +64,36 @@ fn money(hundredths: u64) -> f64 {
     hundredths as f64 / 100.0
 }
 
-/// Sets of tires in a plan's sizes that the lists have with a price, the class allows, and load and speed do not stop;
-/// cheapest first.
+/// What the tires are for, as the finder is asked.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct For {
+    /// Every use that a tire must suit.
+    pub uses: Vec<Use>,
+    /// The season; `None` for any.
+    pub season: Option<Season>,
+}
+
+impl For {
+    /// Whether a tire is for all of it; one whose kind no list states is for nothing that was asked for.
+    fn suits(&self, row: &TireRow) -> bool {
+        match row.kind {
+            Some(kind) => {
+                self.uses.iter().all(|wanted| kind.suits(*wanted))
+                    && self.season.is_none_or(|season| kind.suits_season(season))
+            }
+            None => self.uses.is_empty() && self.season.is_none(),
+        }
+    }
+}
+
+/// Sets of tires in a plan's sizes that the lists have with a price, that are for what is wanted, that the class allows, and
+/// that load and speed do not stop; cheapest first.
 pub fn tire_sets<'a>(
     rows: &'a [TireRow],
     planned: &SetupPair,
     case: &Case<'_>,
     class: Option<&Class>,
+    wanted: &For,
 ) -> Vec<TireSet<'a>> {
     let on = |axle: Axle| -> Vec<&'a TireRow> {
         let Some(tire) = planned.on(axle).and_then(|setup| setup.tire) else { return Vec::new() };
@@ -79,6 +102,7 @@ pub fn tire_sets<'a>(
         let may = |row: &&TireRow| {
             row.price.is_some()
                 && row.tire.size == tire.size
+                && wanted.suits(row)
                 && class.is_none_or(|class| class.allows_tire(&row.line, row.treadwear))
                 && load.judge(&row.tire).severity() != Severity::Stop
                 && speed.judge(&row.tire, row.kind).severity() != Severity::Stop
@@ -163,6 +187,7 @@ pub fn next_steps(racer: &Racer, sets: &[TireSet<'_>]) -> Vec<String> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::catalogue::TireKind;
     use crate::limits::HouseLimits;
 
     fn row(id: u32, line: &str, tire: &str, price: Option<u32>, grade: Option<u32>) -> TireRow {
@@ -189,7 +214,10 @@ mod tests {
         let fitted = pair("16x6.5 ET45 205/50R16 87V");
         let limits = HouseLimits::DEFAULT;
         let case = Case::new(&fitted, &fitted, None, &limits, None);
-        tire_sets(&rows(), &fitted, &case, class).iter().map(|set| set.front.line.to_string()).collect()
+        tire_sets(&rows(), &fitted, &case, class, &For::default())
+            .iter()
+            .map(|set| set.front.line.to_string())
+            .collect()
     }
 
     #[test]
@@ -200,12 +228,28 @@ mod tests {
     }
 
     #[test]
+    fn what_is_not_for_the_use_or_the_season_is_not_offered() {
+        let with =
+            |kind| TireRow { kind: Some(kind), ..row(1, "One", "205/50R16 87V", Some(9_000), Some(300)) };
+        let wanted = For { uses: vec![Use::Autocross], season: Some(Season::Summer) };
+        for (kind, is_offered) in [
+            (TireKind::SemiSlick, TireKind::SemiSlick.suits(Use::Autocross)),
+            (TireKind::Winter, false),
+            (TireKind::SummerPerformance, TireKind::SummerPerformance.suits(Use::Autocross)),
+        ] {
+            assert_eq!(wanted.suits(&with(kind)), is_offered, "{kind:?}");
+        }
+        let unknown = row(1, "One", "205/50R16 87V", Some(9_000), Some(300));
+        assert!(!wanted.suits(&unknown) && For::default().suits(&unknown));
+    }
+
+    #[test]
     fn the_ladder_by_gap_tread_and_budget() {
         let fitted = pair("16x6.5 ET45 205/50R16 87V");
         let limits = HouseLimits::DEFAULT;
         let case = Case::new(&fitted, &fitted, None, &limits, None);
         let rows = rows();
-        let sets = tire_sets(&rows, &fitted, &case, None);
+        let sets = tire_sets(&rows, &fitted, &case, None, &For::default());
         let says = |racer: Racer| next_steps(&racer, &sets).join(" ");
         let near = Racer { gap_s: Some(2.0), ..Racer::default() };
         assert!(

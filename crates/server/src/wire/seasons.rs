@@ -2,7 +2,7 @@
 
 use app::JudgingContext;
 use fitment::catalogue::TireRow;
-use fitment::next_step::{self, Racer, next_steps, tire_sets};
+use fitment::next_step::{self, For, Racer, next_steps, tire_sets};
 use fitment::setup::Arrangement;
 use fitment::track::Position;
 use fitment::tread::{Heat, Wear};
@@ -111,7 +111,11 @@ impl RoadSheet {
         };
         let case = context.case(&content.fitted, &content.planned, content.drive);
         let class = self.class_of();
-        let sets = tire_sets(rows, &content.planned, &case, class.as_ref());
+        let sought =
+            content.wishes.as_deref().and_then(FinderRequest::of_kept).and_then(|wish| wish.read().ok());
+        let wanted =
+            sought.map_or_else(For::default, |(wish, _)| For { uses: wish.uses, season: wish.season });
+        let sets = tire_sets(rows, &content.planned, &case, class.as_ref(), &wanted);
         Ok(NextStepView { steps: next_steps(&racer, &sets), source: next_step::SOURCE.cite })
     }
 
