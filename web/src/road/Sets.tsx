@@ -97,7 +97,7 @@ export function SetsAtTheLimit({ sets }: { sets: SetView[] }) {
           names={[
             "set",
             ...(hasClass ? ["class"] : []),
-            "price",
+            "wheels, price",
             "load on each mm of tread",
             ...cases.map(({ name }) => name),
           ]}
