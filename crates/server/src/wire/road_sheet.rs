@@ -132,6 +132,8 @@ impl RoadSheet {
         within("/believed_diameter_mm", "an overall diameter", self.believed_diameter_mm, (300.0, 1400.0));
         let speed = self.car.as_ref().and_then(|car| car.speed_kmh);
         within("/car/speed_kmh", "a corner's speed", speed, (1.0, 400.0));
+        // The cases brake and corner by turns: what the car is checked with has no braking in it.
+        within("/car/braking_g", "braking", self.car.as_ref().map(|car| car.braking_g), (0.0, 4.0));
         within("/torque_nm", "an engine's torque", self.torque_nm, (10.0, 3000.0));
         for (name, kg) in [
             ("wheel_kg", self.fitted_kg.map(|one| one.wheel_kg)),

@@ -358,8 +358,9 @@ async fn sets_side_by_side_and_pressures_of_the_sample_roadster() {
     assert_eq!((&wheel["tire_kg"], &wheel["is_over"]), (&json!(0.0), &json!(true)));
     let mut nonsense = sheet;
     nonsense["car"]["speed_kmh"] = json!(9000);
+    nonsense["car"]["braking_g"] = json!(9);
     let (status, problem) = shop.post("/jobs/3/road", nonsense).await;
-    assert_eq!((status, pointers(&problem)), (422, vec!["/car/speed_kmh"]));
+    assert_eq!((status, pointers(&problem)), (422, vec!["/car/speed_kmh", "/car/braking_g"]));
 }
 
 #[tokio::test]
