@@ -22,9 +22,9 @@ pub(super) fn left_aside(scan: Scan<'_>) -> Option<Scan<'_>> {
 
 /// "camber -2.5 front -1.8 rear", "load 690 kg", "in stock 8": a word that announces figures, with all of them.
 fn announced(scan: Scan<'_>) -> Option<Scan<'_>> {
-    let mut end = scan.eat_word(words::ANNOUNCES_ASIDE)?;
+    let mut end = scan.eat_known(&words::ANNOUNCES_ASIDE)?;
     while let Some(after) =
-        end.blanks().eat_any(&[":", "="]).or_else(|| end.blanks().eat_word(words::ANNOUNCES_ASIDE))
+        end.blanks().eat_any(&[":", "="]).or_else(|| end.blanks().eat_known(&words::ANNOUNCES_ASIDE))
     {
         end = after;
     }
@@ -49,7 +49,10 @@ fn announced(scan: Scan<'_>) -> Option<Scan<'_>> {
 /// "-2.0 camber", "30 mm drop": the announcing word behind its figure, when no figure follows it.
 fn announced_behind(scan: Scan<'_>) -> Option<Scan<'_>> {
     let signed = scan.eat_any(&["-", "+"]).unwrap_or(scan);
-    let end = figure_with_unit(signed)?.blanks().eat_word(words::ANNOUNCES_ASIDE)?;
+    let end = figure_or_size_with_unit(signed)?.blanks().eat_known(&words::ANNOUNCES_ASIDE)?;
+    if is_a_size(signed) {
+        return None;
+    }
     let next = end.blanks();
     let next = next.eat_any(&["-", "+", ":", "="]).unwrap_or(next);
     let has_own_figure = next.digits() > 0 && !is_a_size(next);
@@ -58,9 +61,11 @@ fn announced_behind(scan: Scan<'_>) -> Option<Scan<'_>> {
 
 /// A figure that is no size and no piece with a label, and the unit behind it.
 fn figure_with_unit(at: Scan<'_>) -> Option<Scan<'_>> {
-    if is_a_size(at) {
-        return None;
-    }
+    // Whether it is a size takes longest to say, and most places are no figure with a unit anyway.
+    figure_or_size_with_unit(at).filter(|_| !is_a_size(at))
+}
+
+fn figure_or_size_with_unit(at: Scan<'_>) -> Option<Scan<'_>> {
     if let Some(end) = long_number(at) {
         return Some(end);
     }
@@ -75,7 +80,7 @@ fn figure_with_unit(at: Scan<'_>) -> Option<Scan<'_>> {
     if matches!(end.peek(), Some('/' | 'x')) && end.skip(1).digits() > 0 && end.skip(1).digits() > 2 {
         return None;
     }
-    let unit = end.blanks().eat_word(words::FOREIGN_UNITS);
+    let unit = end.blanks().eat_known(&words::FOREIGN_UNITS);
     let unit = unit.or_else(|| end.blanks().eat_word(&["mm", "in", "inch", "inches"]));
     let unit = unit.or_else(|| end.eat_any(&["°", "%", "\"", "€", "$"]));
     let end = unit.unwrap_or(end);
@@ -103,7 +108,7 @@ fn quantity(scan: Scan<'_>) -> Option<Scan<'_>> {
     if let Some(end) = after.blanks().eat("x") {
         return (end.peek() == Some(' ') && is_a_size(end.blanks())).then_some(end);
     }
-    after.blanks().eat_word(words::PIECES)
+    after.blanks().eat_known(&words::PIECES)
 }
 
 /// "$1,250", "1.499,00 €", "129.90": money, by its sign or by figures that only money is written with.
@@ -151,7 +156,7 @@ fn foreign_unit(scan: Scan<'_>) -> Option<Scan<'_>> {
     }
     let unit = end.blanks();
     let past = unit
-        .eat_word(words::FOREIGN_UNITS)
+        .eat_known(&words::FOREIGN_UNITS)
         .or_else(|| unit.eat_any(&["°", "%"]))
         .filter(|_| !(unit.peek() == Some('d') && end.byte() == unit.byte() && unit.eat("db").is_none()))?;
     // The word behind a degree says what of: "-2.5° camber".

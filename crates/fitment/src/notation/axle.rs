@@ -26,9 +26,9 @@ pub(super) fn word(scan: Scan<'_>) -> Option<(AxleTag, Scan<'_>)> {
     let bracket = scan.eat("(");
     let at = bracket.unwrap_or(scan);
     let at = at.eat_any(&["at the ", "on the ", "in the ", "up ", "out ", "the "]).unwrap_or(at);
-    let found = [(words::BOTH, Axles::Both), (words::FRONT, Axles::Front), (words::REAR, Axles::Rear)]
+    let found = [(&words::BOTH, Axles::Both), (&words::FRONT, Axles::Front), (&words::REAR, Axles::Rear)]
         .into_iter()
-        .find_map(|(names, axles)| Some((axles, at.eat_word(names)?)));
+        .find_map(|(names, axles)| Some((axles, at.eat_known(names)?)));
     let (axles, end) = found.or_else(|| match at.eat_word(&["back"]) {
         Some(end) if at.byte() > scan.byte() => Some((Axles::Rear, end)),
         _ => None,

@@ -97,7 +97,7 @@ pub(super) fn service_or_range_letter<'t>(
 /// The mark of the maker that a tire was made for, out of the list.
 fn factory_mark(scan: Scan<'_>) -> Option<(Beside, Scan<'_>)> {
     FactoryMark::KNOWN.iter().find_map(|mark| {
-        let end = scan.eat_word(&[mark.to_ascii_lowercase().as_str()])?;
+        let end = scan.eat_mark(mark).filter(|end| end.at_word_end())?;
         (scan.is_capital() || scan.peek().is_some_and(|c| !c.is_alphabetic()))
             .then(|| FactoryMark::read(mark).map(|mark| (Beside::FactoryMark(mark), end)))
             .flatten()

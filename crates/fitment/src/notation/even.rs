@@ -10,6 +10,14 @@ pub(super) struct Placed {
     pub(super) at: usize,
     /// Whether it was written as a capital: names are, units and most other words are not.
     pub(super) capital: bool,
+    /// How many figures stand in a row from here on.
+    pub(super) figures: u8,
+}
+
+impl Placed {
+    pub(super) fn new(char: char, at: usize, capital: bool) -> Self {
+        Self { char, at, capital, figures: 0 }
+    }
 }
 
 /// A text made even: lower case without accents, one multiplication sign, one minus, one slash, one quote, full-width
@@ -24,16 +32,26 @@ impl EvenText {
     pub(crate) fn new(text: &str) -> Self {
         let mut chars = Vec::with_capacity(text.len());
         for (at, original) in text.char_indices() {
+            if original.is_ascii_alphanumeric() {
+                chars.push(Placed::new(original.to_ascii_lowercase(), at, original.is_ascii_uppercase()));
+                continue;
+            }
             let capital = original.is_uppercase();
             let written_out = written_out(original);
             if !written_out.is_empty() {
-                chars.extend(written_out.chars().map(|char| Placed { char, at, capital: false }));
+                chars.extend(written_out.chars().map(|char| Placed::new(char, at, false)));
             } else if let Some(char) = even(original) {
-                chars.push(Placed { char, at, capital });
+                chars.push(Placed::new(char, at, capital));
             }
         }
         stars_between_figures(&mut chars);
-        Self { chars: spoken::figures(chars), bytes: text.len() }
+        let mut chars = spoken::figures(chars);
+        let mut figures = 0_u8;
+        for placed in chars.iter_mut().rev() {
+            figures = if placed.char.is_ascii_digit() { figures.saturating_add(1) } else { 0 };
+            placed.figures = figures;
+        }
+        Self { chars, bytes: text.len() }
     }
 }
 

@@ -19,7 +19,7 @@ pub(crate) struct Drilling {
 /// `5x114.3`, `5/112`, `5-100`, `5x4.5in`, `PCD 5x112`, `5x4-1/2`, `114.3x5`, `5x100/114.3`, `5/112/66.6`, `5H114`,
 /// `5 lug 4.5`. Under 10 the diameter is in inches.
 pub(super) fn drilling(start: Scan<'_>) -> Read<'_, Drilling> {
-    let labelled = start.eat_label(words::CIRCLE);
+    let labelled = start.eat_known_label(&words::CIRCLE);
     let scan = labelled.unwrap_or(start);
     let Some((count, after)) = scan.number() else { return Ok(None) };
     let blank = after.blanks();
@@ -111,7 +111,7 @@ fn is_a_circle(mm: f64) -> bool {
 
 /// A circle's diameter alone, behind its label: `PCD 114.3`, `Lochkreis 112`.
 pub(super) fn circle_alone(start: Scan<'_>) -> Read<'_, f64> {
-    let Some(at) = start.eat_label(words::CIRCLE) else { return Ok(None) };
+    let Some(at) = start.eat_known_label(&words::CIRCLE) else { return Ok(None) };
     let Some((number, after)) = at.number() else { return Ok(None) };
     if number.value < BoltCircle::MIN_MM && !(3.0..10.0).contains(&number.value) {
         return Ok(None);
@@ -131,7 +131,7 @@ pub(super) fn count_alone(start: Scan<'_>) -> Read<'_, u8> {
             .whole()
             .filter(|n| (u32::from(BoltCircle::MIN_COUNT)..=u32::from(BoltCircle::MAX_COUNT)).contains(n))
     };
-    if let Some(at) = start.eat_label(words::COUNT) {
+    if let Some(at) = start.eat_known_label(&words::COUNT) {
         return Ok(at
             .number()
             .and_then(|(number, end)| Some((count(number)? as u8, end)))
@@ -139,18 +139,18 @@ pub(super) fn count_alone(start: Scan<'_>) -> Read<'_, u8> {
     }
     let Some((number, after)) = start.number() else { return Ok(None) };
     let behind = after.eat("-").unwrap_or(after.blanks());
-    Ok(behind.eat_word(words::COUNT_BEHIND).and_then(|end| Some((count(number)? as u8, end))))
+    Ok(behind.eat_known(&words::COUNT_BEHIND).and_then(|end| Some((count(number)? as u8, end))))
 }
 
 /// `CB67.1`, `center bore 67.1`, `Ø67.1`, `66.6 hub`, `D56.1`.
 pub(super) fn center_bore(start: Scan<'_>) -> Read<'_, CenterBore> {
-    let (number, end) = if let Some(scan) = start.eat_label(words::BORE) {
+    let (number, end) = if let Some(scan) = start.eat_known_label(&words::BORE) {
         let Some((number, after)) = scan.number() else { return Ok(None) };
         (number, after.blanks().eat_word(&["mm"]).unwrap_or(after))
     } else {
         let Some((number, after)) = start.number() else { return Ok(None) };
         let after = after.blanks().eat_word(&["mm"]).unwrap_or(after);
-        let Some(end) = after.blanks().eat_word(words::BORE_BEHIND) else { return Ok(None) };
+        let Some(end) = after.blanks().eat_known(&words::BORE_BEHIND) else { return Ok(None) };
         // "66.6 hub rings" is a ring's.
         let next_is_its_own =
             end.blanks().number().is_some_and(|(_, after)| !matches!(after.blanks().peek(), Some('x' | '/')));
@@ -170,5 +170,5 @@ pub(super) fn center_bore(start: Scan<'_>) -> Read<'_, CenterBore> {
 
 /// `center lock`, `CL`.
 pub(super) fn center_lock(start: Scan<'_>) -> Option<Scan<'_>> {
-    start.eat_word(words::CENTER_LOCK)
+    start.eat_known(&words::CENTER_LOCK)
 }

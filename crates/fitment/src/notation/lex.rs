@@ -103,7 +103,7 @@ pub(crate) fn lex(text: &str) -> Result<Vec<Lexed>, NotationError> {
     }
     let even = EvenText::new(text);
     let mut scan = even.start();
-    let mut pieces: Vec<Lexed> = Vec::with_capacity(12);
+    let mut pieces: Vec<Lexed> = Vec::with_capacity(24);
     let mut before = Before { letters_name_axles: axle::names_axles_by_letters(scan), ..Before::default() };
     while !scan.is_at_end() {
         let (outcome, end) = match piece(scan, before) {
@@ -313,7 +313,7 @@ fn rest(scan: Scan<'_>, before: Before) -> (Result<Piece, Reason>, Scan<'_>) {
     if scan.is_capital() && scan.eat("et").is_some_and(|after| after.at_word_end() || before.wheel) {
         return (Err(Reason::Missing("the offset's figure")), scan.piece_end());
     }
-    if let Some(end) = scan.eat_word(words::FILLERS) {
+    if let Some(end) = scan.eat_known(&words::FILLERS) {
         return (Ok(Piece::Filler), end);
     }
     let end = scan.piece_end();
@@ -343,7 +343,7 @@ fn figure(scan: Scan<'_>, before: Before) -> (Result<Piece, Reason>, Scan<'_>) {
     // "380 mm rotors", "2.5in lift": the word behind it says what it is of.
     let noun = end.blanks().word().is_some_and(|(past, _)| {
         let at = end.blanks();
-        at.eat_word(words::FILLERS).is_none()
+        at.eat_known(&words::FILLERS).is_none()
             && axle::tag(at, false).is_none()
             && matches!(piece(at, Before::default()), Ok(None) | Ok(Some((Piece::LeftAside, _))))
             && past.byte() > at.byte()

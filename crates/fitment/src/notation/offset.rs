@@ -17,7 +17,7 @@ pub(super) fn offset(start: Scan<'_>, behind_wheel: bool) -> Read<'_, Offset> {
     let start = start.eat("-").filter(|after| after.eat_label(&["et"]).is_some()).unwrap_or(start);
     // "is" and "of" are words of any sentence: labels only with their figure on them, or behind a wheel's size.
     let is_a_word = !behind_wheel && start.eat_any(&["is ", "of "]).is_some();
-    let (scan, labelled) = match start.eat_label(words::OFFSET).filter(|_| !is_a_word) {
+    let (scan, labelled) = match start.eat_known_label(&words::OFFSET).filter(|_| !is_a_word) {
         Some(after) => (after, true),
         None => (start, false),
     };
@@ -38,7 +38,7 @@ pub(super) fn offset(start: Scan<'_>, behind_wheel: bool) -> Read<'_, Offset> {
         Some(after) => (after, true),
         None => (end, false),
     };
-    let behind = end.blanks().eat_word(words::OFFSET_BEHIND).filter(|after| {
+    let behind = end.blanks().eat_known(&words::OFFSET_BEHIND).filter(|after| {
         // "35 offset" is one piece; in "17 ET 45" the word belongs to what follows.
         !labelled
             && (after.blanks().digits() == 0 && !matches!(after.blanks().peek(), Some('+' | '-' | ':' | '=')))
@@ -59,7 +59,7 @@ pub(super) fn offset(start: Scan<'_>, behind_wheel: bool) -> Read<'_, Offset> {
         && !tire_follows;
     if !labelled
         && behind.is_none()
-        && (part_of_more || end.blanks().eat_word(words::SPACER).is_some() || !end.at_word_end())
+        && (part_of_more || end.blanks().eat_known(&words::SPACER).is_some() || !end.at_word_end())
     {
         return Ok(None);
     }
@@ -113,7 +113,7 @@ pub(super) fn unit(scan: Scan<'_>) -> (Unit, Scan<'_>) {
 
 /// `4.5"bs`, `4.5 in bs`, `backspacing 4.5`, `115 mm bs`, `4-1/2" backspace`, `backspace of 5"`.
 pub(super) fn backspacing(start: Scan<'_>) -> Read<'_, Length> {
-    let (number, written_unit, end) = if let Some(after) = start.eat_label(words::BACKSPACING) {
+    let (number, written_unit, end) = if let Some(after) = start.eat_known_label(&words::BACKSPACING) {
         let Some((number, after)) = after.number_with_fraction() else { return Ok(None) };
         let (written_unit, end) = unit(after);
         (number, written_unit, end)
@@ -121,7 +121,7 @@ pub(super) fn backspacing(start: Scan<'_>) -> Read<'_, Length> {
         let Some((number, after)) = start.number_with_fraction() else { return Ok(None) };
         let (written_unit, after) = unit(after);
         let blank = after.blanks();
-        let Some(end) = blank.eat("of ").unwrap_or(blank).eat_word(words::BACKSPACING) else {
+        let Some(end) = blank.eat("of ").unwrap_or(blank).eat_known(&words::BACKSPACING) else {
             return Ok(None);
         };
         (number, written_unit, end)

@@ -25,6 +25,40 @@ impl Number {
     }
 }
 
+/// Words that may stand at a place, and the signs that they begin with: at most places no word of a list begins, and none of
+/// it is looked at.
+#[derive(Debug)]
+pub(crate) struct Words {
+    all: &'static [&'static str],
+    /// A bit for each letter, one more for every other sign.
+    begins: u32,
+}
+
+impl Words {
+    pub(crate) const fn new(all: &'static [&'static str]) -> Self {
+        let (mut begins, mut at) = (0, 0);
+        while at < all.len() {
+            // The first byte of a sign beyond ASCII is no letter, and neither is the sign.
+            begins |= Self::place(all[at].as_bytes()[0] as u32);
+            at += 1;
+        }
+        Self { all, begins }
+    }
+
+    const fn place(sign: u32) -> u32 {
+        match sign {
+            0x61..=0x7a => 1 << (sign - 0x61),
+            _ => 1 << 26,
+        }
+    }
+}
+
+/// Whether a text may stand where a sign does, by its first one: nearly always that says already that it does not.
+#[inline]
+fn begins_with(text: &str, sign: char) -> bool {
+    text.as_bytes().first().is_some_and(|first| !first.is_ascii() || char::from(*first) == sign)
+}
+
 /// A place in an even text. Copied freely: a reader that fails leaves no trace.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Scan<'t> {
@@ -33,10 +67,12 @@ pub(crate) struct Scan<'t> {
 }
 
 impl<'t> Scan<'t> {
+    #[inline]
     pub(crate) fn peek(self) -> Option<char> {
         self.peek_at(0)
     }
 
+    #[inline]
     pub(crate) fn peek_at(self, ahead: usize) -> Option<char> {
         self.text.chars.get(self.at + ahead).map(|placed| placed.char)
     }
@@ -65,34 +101,65 @@ impl<'t> Scan<'t> {
     }
 
     /// Past this text, when it stands here.
+    #[inline]
     pub(crate) fn eat(self, expected: &str) -> Option<Self> {
-        let mut scan = self;
+        if begins_with(expected, self.peek()?) { self.eat_whole(expected) } else { None }
+    }
+
+    fn eat_whole(self, expected: &str) -> Option<Self> {
+        let rest = self.text.chars.get(self.at..)?;
+        let mut eaten = 0;
         for char in expected.chars() {
-            if scan.peek() != Some(char) {
+            if rest.get(eaten)?.char != char {
                 return None;
             }
-            scan = scan.skip(1);
+            eaten += 1;
         }
-        Some(scan)
+        Some(Self { at: self.at + eaten, ..self })
+    }
+
+    /// Past a mark that is printed in capitals.
+    pub(crate) fn eat_mark(self, mark: &str) -> Option<Self> {
+        let rest = self.text.chars.get(self.at..self.at + mark.len())?;
+        let is_it =
+            mark.bytes().zip(rest).all(|(byte, placed)| placed.char == char::from(byte.to_ascii_lowercase()));
+        is_it.then(|| self.skip(mark.len()))
     }
 
     /// Past the first of these texts that stands here.
     pub(crate) fn eat_any(self, expected: &[&str]) -> Option<Self> {
-        expected.iter().find_map(|text| self.eat(text))
+        let sign = self.peek()?;
+        expected.iter().filter(|text| begins_with(text, sign)).find_map(|text| self.eat_whole(text))
     }
 
     /// Past a whole word out of these: nothing of a word may follow it. Words in signs of their own (前) need no gap.
     pub(crate) fn eat_word(self, words: &[&str]) -> Option<Self> {
-        words.iter().find_map(|word| {
+        let sign = self.peek()?;
+        words.iter().filter(|word| begins_with(word, sign)).find_map(|word| {
             let own_signs = word.chars().next_back().is_some_and(|last| !last.is_ascii());
-            self.eat(word).filter(|after| own_signs || after.at_word_end())
+            self.eat_whole(word).filter(|after| own_signs || after.at_word_end())
         })
+    }
+
+    /// The same out of a long list.
+    pub(crate) fn eat_known(self, words: &Words) -> Option<Self> {
+        if self.may_begin(words) { self.eat_word(words.all) } else { None }
+    }
+
+    /// The same as [`Self::eat_label`] out of a long list.
+    pub(crate) fn eat_known_label(self, words: &Words) -> Option<Self> {
+        if self.may_begin(words) { self.eat_label(words.all) } else { None }
+    }
+
+    fn may_begin(self, words: &Words) -> bool {
+        self.peek().is_some_and(|char| words.begins & Words::place(char as u32) != 0)
     }
 
     /// Past one of these words, which a number may follow directly ("et35", "et 35", "et: 35").
     pub(crate) fn eat_label(self, words: &[&str]) -> Option<Self> {
-        words.iter().find_map(|word| {
-            let after = self.eat(word)?;
+        let sign = self.peek()?;
+        words.iter().filter(|word| begins_with(word, sign)).find_map(|word| {
+            let after = self.eat_whole(word)?;
             if after.peek().is_some_and(char::is_alphabetic) {
                 return None;
             }
@@ -171,6 +238,9 @@ impl<'t> Scan<'t> {
             return Some((number, after));
         }
         let next = after.blanks();
+        if !next.peek().is_some_and(|sign| sign.is_ascii_digit() || matches!(sign, 'a' | '-' | '.')) {
+            return Some((number, after));
+        }
         let spoken = [
             ("and a half", 0.5),
             ("and one half", 0.5),
@@ -204,7 +274,7 @@ impl<'t> Scan<'t> {
 
     /// How many figures stand here in a row.
     pub(crate) fn digits(self) -> usize {
-        (0..).take_while(|ahead| self.peek_at(*ahead).is_some_and(|c| c.is_ascii_digit())).count()
+        self.text.chars.get(self.at).map_or(0, |placed| usize::from(placed.figures))
     }
 
     /// Whether what follows a comma is a decimal part: one or two figures. Three and more are a new number.

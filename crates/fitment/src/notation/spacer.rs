@@ -26,12 +26,12 @@ pub(crate) enum Spacing {
 pub(super) fn spacer(start: Scan<'_>) -> Read<'_, Spacing> {
     if let Some(end) = ["no ", "without ", "w/o ", "ohne ", "sans ", "zero "]
         .iter()
-        .find_map(|word| start.eat(word)?.blanks().eat_word(words::SPACER))
+        .find_map(|word| start.eat(word)?.blanks().eat_known(&words::SPACER))
     {
         return Ok(Some((Spacing::None, end)));
     }
-    if let Some(end) = start.eat_word(words::SPACER) {
-        let after = start.eat_label(words::SPACER).unwrap_or(end);
+    if let Some(end) = start.eat_known(&words::SPACER) {
+        let after = start.eat_known_label(&words::SPACER).unwrap_or(end);
         if let Some(end) = after.eat_word(&["none", "no", "keine"]) {
             return Ok(Some((Spacing::None, end)));
         }
@@ -40,7 +40,7 @@ pub(super) fn spacer(start: Scan<'_>) -> Read<'_, Spacing> {
             None => Ok(Some((Spacing::Word, end))),
         };
     }
-    if let Some(after) = start.eat_label(words::SPACER) {
+    if let Some(after) = start.eat_known_label(&words::SPACER) {
         return match thickness(after) {
             Some((first, past)) => finish(start, first, None, past),
             None => Ok(None),
@@ -59,10 +59,10 @@ pub(super) fn spacer(start: Scan<'_>) -> Read<'_, Spacing> {
             None => (None, after),
         };
     let mut at = after.blanks();
-    while let Some(past) = at.eat_word(words::SPACER_KIND) {
+    while let Some(past) = at.eat_known(&words::SPACER_KIND) {
         at = past.blanks();
     }
-    let Some(end) = at.eat_word(words::SPACER) else { return Ok(None) };
+    let Some(end) = at.eat_known(&words::SPACER) else { return Ok(None) };
     if let Some(other) = range {
         let choices = [format!("{} mm spacer", first.mm), format!("{} mm spacer", other.mm)];
         return Err((Reason::which("a range of spacers: which one?", choices), end));
@@ -100,8 +100,8 @@ fn finish<'t>(
     }
     let end = end
         .blanks()
-        .eat_word(words::SPACER)
-        .filter(|_| start.eat_label(words::SPACER).is_none())
+        .eat_known(&words::SPACER)
+        .filter(|_| start.eat_known_label(&words::SPACER).is_none())
         .unwrap_or(end);
     let spacer = |thickness: Thickness| {
         Spacer::from_mm(thickness.mm).ok_or_else(|| {

@@ -30,7 +30,13 @@ enum Says {
     Point,
 }
 
-fn says(word: &str) -> Option<Says> {
+fn says(signs: &[Placed]) -> Option<Says> {
+    // Most words of a text are figures; the longest below has nine letters.
+    if !signs[0].char.is_ascii_lowercase() || signs.len() > 9 {
+        return None;
+    }
+    let is =
+        |word: &str| word.len() == signs.len() && word.chars().eq(signs.iter().map(|placed| placed.char));
     const DIGITS: [&str; 9] = ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine"];
     const TEENS: [&str; 10] = [
         "ten",
@@ -45,25 +51,30 @@ fn says(word: &str) -> Option<Says> {
         "nineteen",
     ];
     const TENS: [&str; 8] = ["twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety"];
-    let place = |list: &[&str]| list.iter().position(|known| *known == word).map(|at| at as u32);
-    match word {
-        "oh" | "o" => Some(Says::Oh),
-        "hundred" => Some(Says::Hundred),
-        "point" => Some(Says::Point),
-        "fourty" => Some(Says::Tens(40)),
-        _ => place(&DIGITS)
-            .map(|at| Says::Digit(at + 1))
-            .or_else(|| place(&TEENS).map(|at| Says::Teen(at + 10)))
-            .or_else(|| place(&TENS).map(|at| Says::Tens((at + 2) * 10))),
-    }
+    const OTHERS: [(&str, Says); 5] = [
+        ("oh", Says::Oh),
+        ("o", Says::Oh),
+        ("hundred", Says::Hundred),
+        ("point", Says::Point),
+        ("fourty", Says::Tens(40)),
+    ];
+    let place = |list: &[&str]| list.iter().position(|known| is(known)).map(|at| at as u32);
+    OTHERS
+        .iter()
+        .find_map(|(word, says)| is(word).then_some(*says))
+        .or_else(|| place(&DIGITS).map(|at| Says::Digit(at + 1)))
+        .or_else(|| place(&TEENS).map(|at| Says::Teen(at + 10)))
+        .or_else(|| place(&TENS).map(|at| Says::Tens((at + 2) * 10)))
 }
 
 /// The text with its spoken figures as figures.
 pub(super) fn figures(chars: Vec<Placed>) -> Vec<Placed> {
-    let words = words(&chars);
-    if !words.iter().any(|word| word.says.is_some()) {
+    // Hardly anybody says them: that is seen without a list of the words.
+    let says_any = chars.chunk_by(|a, b| a.char.is_alphanumeric() == b.char.is_alphanumeric());
+    if !says_any.into_iter().any(|signs| says(signs).is_some()) {
         return chars;
     }
+    let words = words(&chars);
     let mut out: Vec<Placed> = Vec::with_capacity(chars.len());
     let mut copied = 0;
     let mut at = 0;
@@ -75,7 +86,7 @@ pub(super) fn figures(chars: Vec<Placed>) -> Vec<Placed> {
         let (from, to) = (words[at].from, words[past - 1].to);
         out.extend_from_slice(&chars[copied..from]);
         let place = chars[from].at;
-        out.extend(shown.chars().map(|char| Placed { char, at: place, capital: false }));
+        out.extend(shown.chars().map(|char| Placed::new(char, place, false)));
         copied = to;
         at = past;
     }
@@ -179,8 +190,7 @@ fn words(chars: &[Placed]) -> Vec<Word> {
         while at < chars.len() && chars[at].char.is_alphanumeric() {
             at += 1;
         }
-        let word: String = chars[from..at].iter().map(|placed| placed.char).collect();
-        words.push(Word { from, to: at, says: says(&word) });
+        words.push(Word { from, to: at, says: says(&chars[from..at]) });
     }
     words
 }

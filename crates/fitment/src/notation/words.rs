@@ -4,8 +4,10 @@
 //! # Source
 //! Common practice, no published source.
 
+use super::scan::Words;
+
 /// Offset, before its figure.
-pub(super) const OFFSET: &[&str] = &[
+pub(super) static OFFSET: Words = Words::new(&[
     "et",
     "e.t.",
     "e.t",
@@ -29,13 +31,13 @@ pub(super) const OFFSET: &[&str] = &[
     "оффсет",
     "オフセット",
     "インセット",
-];
+]);
 /// Offset, behind its figure.
-pub(super) const OFFSET_BEHIND: &[&str] =
-    &["positive offset", "pos offset", "offset", "off", "inset", "et", "deport", "einpresstiefe"];
-pub(super) const BACKSPACING: &[&str] =
-    &["backspacing", "backspace", "back spacing", "back space", "b.s.", "b/s", "bs"];
-pub(super) const SPACER: &[&str] = &[
+pub(super) static OFFSET_BEHIND: Words =
+    Words::new(&["positive offset", "pos offset", "offset", "off", "inset", "et", "deport", "einpresstiefe"]);
+pub(super) static BACKSPACING: Words =
+    Words::new(&["backspacing", "backspace", "back spacing", "back space", "b.s.", "b/s", "bs"]);
+pub(super) static SPACER: Words = Words::new(&[
     "wheel spacers",
     "wheel spacer",
     "spacers",
@@ -64,9 +66,9 @@ pub(super) const SPACER: &[&str] = &[
     "espacadores",
     "espacador",
     "スペーサー",
-];
+]);
 /// What may stand between a thickness and the word.
-pub(super) const SPACER_KIND: &[&str] = &[
+pub(super) static SPACER_KIND: Words = Words::new(&[
     "bolt-on",
     "bolt on",
     "slip-on",
@@ -77,9 +79,9 @@ pub(super) const SPACER_KIND: &[&str] = &[
     "thick",
     "wheel",
     "alloy",
-];
+]);
 /// Bolt circle, before count and diameter or before the diameter alone.
-pub(super) const CIRCLE: &[&str] = &[
+pub(super) static CIRCLE: Words = Words::new(&[
     "pcd",
     "p.c.d.",
     "lk",
@@ -96,14 +98,15 @@ pub(super) const CIRCLE: &[&str] = &[
     "anclaje",
     "boltpattern",
     "furacao",
-];
+]);
 /// How many fasteners, before the figure.
-pub(super) const COUNT: &[&str] =
-    &["lochzahl", "holes", "lugs", "bolts", "agujeros", "trous", "gaten", "hal"];
+pub(super) static COUNT: Words =
+    Words::new(&["lochzahl", "holes", "lugs", "bolts", "agujeros", "trous", "gaten", "hal"]);
 /// How many fasteners, behind the figure.
-pub(super) const COUNT_BEHIND: &[&str] =
-    &["lugs", "lug", "bolts", "bolt", "holes", "hole", "loch", "trous", "fori", "gats", "穴", "h"];
-pub(super) const BORE: &[&str] = &[
+pub(super) static COUNT_BEHIND: Words = Words::new(&[
+    "lugs", "lug", "bolts", "bolt", "holes", "hole", "loch", "trous", "fori", "gats", "穴", "h",
+]);
+pub(super) static BORE: Words = Words::new(&[
     "cb",
     "c.b.",
     "c/b",
@@ -145,11 +148,11 @@ pub(super) const BORE: &[&str] = &[
     "cubo",
     "chb",
     "ハブ径",
-];
+]);
 /// Bore, behind its figure.
-pub(super) const BORE_BEHIND: &[&str] =
-    &["center bore", "centre bore", "hub bore", "hubbore", "bore", "chb", "cb", "hub"];
-pub(super) const CENTER_LOCK: &[&str] = &[
+pub(super) static BORE_BEHIND: Words =
+    Words::new(&["center bore", "centre bore", "hub bore", "hubbore", "bore", "chb", "cb", "hub"]);
+pub(super) static CENTER_LOCK: Words = Words::new(&[
     "center lock",
     "center-lock",
     "centerlock",
@@ -158,10 +161,10 @@ pub(super) const CENTER_LOCK: &[&str] = &[
     "centrelock",
     "zentralverschluss",
     "cl",
-];
+]);
 
 /// Front axle. Letters that are words of their own elsewhere stand in the axle reader.
-pub(super) const FRONT: &[&str] = &[
+pub(super) static FRONT: Words = Words::new(&[
     "front axle",
     "fronts",
     "front",
@@ -193,9 +196,9 @@ pub(super) const FRONT: &[&str] = &[
     "ant",
     "フロント",
     "前",
-];
+]);
 /// Rear axle.
-pub(super) const REAR: &[&str] = &[
+pub(super) static REAR: Words = Words::new(&[
     "rear axle",
     "back axle",
     "rears",
@@ -228,8 +231,8 @@ pub(super) const REAR: &[&str] = &[
     "リア",
     "リヤ",
     "後",
-];
-pub(super) const BOTH: &[&str] = &[
+]);
+pub(super) static BOTH: Words = Words::new(&[
     "front and rear",
     "front & rear",
     "front + rear",
@@ -248,10 +251,10 @@ pub(super) const BOTH: &[&str] = &[
     "va+ha",
     "va/ha",
     "前後",
-];
+]);
 
 /// Words people put between the pieces; they say nothing.
-pub(super) const FILLERS: &[&str] = &[
+pub(super) static FILLERS: Words = Words::new(&[
     "with",
     "and",
     "on",
@@ -322,11 +325,11 @@ pub(super) const FILLERS: &[&str] = &[
     "wide",
     "diameter",
     "to",
-];
+]);
 
 /// Words that announce figures which are no piece of a setup: what was measured, done or is wanted of the car, and
 /// where an article stands in a list. They are left aside with their figures, units and axles.
-pub(super) const ANNOUNCES_ASIDE: &[&str] = &[
+pub(super) static ANNOUNCES_ASIDE: Words = Words::new(&[
     "camber",
     "toe",
     "caster",
@@ -404,18 +407,18 @@ pub(super) const ANNOUNCES_ASIDE: &[&str] = &[
     "bj",
     "baujahr",
     "model",
-];
+]);
 
 /// Units of quantities that are no part of a setup.
-pub(super) const FOREIGN_UNITS: &[&str] = &[
+pub(super) static FOREIGN_UNITS: Words = Words::new(&[
     "kg", "kgs", "lbs", "lb", "g", "psi", "bar", "kpa", "nm", "n·m", "ft-lb", "ft-lbs", "lb-ft", "km/h",
     "kmh", "kph", "km", "mph", "miles", "mi", "hp", "ps", "kw", "db", "db(a)", "°c", "°", "deg", "degrees",
     "%", "eur", "euro", "usd", "gbp", "chf", "sek", "pln", "$", "€", "£", "years", "year", "months", "month",
     "weeks", "days", "cm",
-];
+]);
 
 /// Words behind a count: "4 pcs", "2ea".
-pub(super) const PIECES: &[&str] = &[
+pub(super) static PIECES: Words = Words::new(&[
     "pcs", "pc", "pieces", "piece", "ea", "each", "stuck", "stk", "st", "szt", "pz", "wheels", "wheel",
     "rims", "tires", "tire", "tyres", "tyre", "felgen", "reifen",
-];
+]);
