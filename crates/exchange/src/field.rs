@@ -92,6 +92,7 @@ fields! {
     WetGrade, "wet_grade", "wet or traction grade", false, true, ["wetgrade", "wet", "traction"];
     TemperatureGrade, "temperature_grade", "temperature grade", false, true, ["temperaturegrade", "temperature"];
     FactoryMark, "factory_mark", "factory mark", false, true, ["factorymark", "oemark", "homologation", "mark"];
+    RimGuard, "rim_guard", "rim guard", false, true, ["rimguard", "rimprotection", "rimprotector", "protectiveband"];
     Asymmetric, "asymmetric", "asymmetric", false, true, ["asymmetric", "asymmetrical"];
     Directional, "directional", "turning direction", true, true, ["directional", "direction", "rotation"];
     Mass, "mass_kg", "mass, kg", true, true, ["masskg", "mass", "weight", "weightkg", "kg"];
@@ -117,6 +118,7 @@ impl Field {
                 | Self::WetGrade
                 | Self::TemperatureGrade
                 | Self::FactoryMark
+                | Self::RimGuard
                 | Self::Asymmetric
                 | Self::Directional
         )

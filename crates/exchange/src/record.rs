@@ -87,6 +87,14 @@ impl Record {
         }
     }
 
+    /// Whether it is stated to have something; `None` for an empty cell.
+    ///
+    /// # Errors
+    /// As [`Record::flag`].
+    pub fn stated_flag(&self, field: Field) -> Result<Option<bool>, RowError> {
+        self.text(field).map(|_| self.flag(field)).transpose()
+    }
+
     /// A price in hundredths.
     ///
     /// # Errors

@@ -47,6 +47,7 @@ pub fn tire(record: &Record, id: u32) -> Result<TireRow, Vec<RowError>> {
     let stock = keep.of(record.stock()).flatten();
     let is_directional = keep.of(record.flag(Field::Directional)).unwrap_or_default();
     let is_asymmetric = keep.of(record.flag(Field::Asymmetric)).unwrap_or_default();
+    let has_rim_guard = keep.of(record.stated_flag(Field::RimGuard)).flatten();
     if tire.is_none() && errors.is_empty() {
         errors.push(RowError { field: None, why: "names no tire size, as in 225/45R17 94W".into() });
     }
@@ -65,6 +66,7 @@ pub fn tire(record: &Record, id: u32) -> Result<TireRow, Vec<RowError>> {
             mass_kg,
             void_pct,
             treadwear,
+            has_rim_guard,
             wet_grade: text(Field::WetGrade),
             temperature_grade: text(Field::TemperatureGrade),
             factory_mark: text(Field::FactoryMark),
@@ -139,6 +141,7 @@ pub fn record(row: &TireRow) -> Record {
     record.put(Field::WetGrade, Some(&row.wet_grade));
     record.put(Field::TemperatureGrade, Some(&row.temperature_grade));
     record.put(Field::FactoryMark, Some(&row.factory_mark));
+    record.put(Field::RimGuard, row.has_rim_guard.map(|has| if has { "yes" } else { "no" }));
     record.put(Field::Asymmetric, row.is_asymmetric.then_some("yes"));
     record.put(Field::Directional, row.is_directional.then_some("yes"));
     record.put(Field::Mass, row.mass_kg);

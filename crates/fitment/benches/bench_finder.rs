@@ -91,6 +91,7 @@ fn tires(rng: &mut StdRng, count: u32) -> Vec<TireRow> {
                 mass_kg: Some(f64::from(rng.random_range(70..140)) / 10.0),
                 void_pct: None,
                 treadwear: None,
+                has_rim_guard: None,
                 wet_grade: "".into(),
                 temperature_grade: "".into(),
                 factory_mark: "".into(),

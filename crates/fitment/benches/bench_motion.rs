@@ -148,6 +148,6 @@ fn main() {
     });
     let reference = fitted.overall_diameter().unwrap();
     timed("lift_ladder_ms", rounds.div_ceil(3), || {
-        black_box(front.lift_ladder(&planned, reference, &Usage::from(Envelope::Road)));
+        black_box(front.lift_ladder(&planned, reference, &Usage::from(Envelope::Road), &|_| false));
     });
 }

@@ -81,9 +81,13 @@ fn within(a: Offsets, b: Offsets) -> Option<Offsets> {
 impl AxleCase<'_> {
     /// The looks of a setup on these rim widths; none while the fender lip was not read.
     pub fn looks(&self, planned: &Setup, widths: &[RimWidth]) -> Vec<Look> {
-        let windows = self.window(planned, TireChoice::Same, widths, None);
+        let windows_of = |case: &Self| case.window(planned, TireChoice::Same, widths, None);
+        let inside = windows_of(&Self { wants_poke: false, ..*self });
+        let outside = windows_of(&Self { wants_poke: true, ..*self });
         let look = |(code, style, is_show, asks): (&'static str, Style, bool, &'static str)| {
             let target = StyleTarget { style, within: None, is_show };
+            // Whoever wants poke is not held back by the lip itself, but by its edge at full bump.
+            let windows = if style == Style::Poke { &outside } else { &inside };
             let on = |window: &crate::window::WidthWindow| {
                 let setup = on_width(planned, window.rim_width, window.tire)?;
                 let gives = self.offsets_for(target, &setup)?;

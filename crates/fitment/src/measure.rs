@@ -90,11 +90,17 @@ impl AxleCase<'_> {
         let levered = self.planned_camber();
         let Some(stand) = MountedSetup::of(planned, levered) else { return Vec::new() };
         let unread = self.unread(&stand);
+        // What a wheel needs that is meant to stand outside of the lip is asked once.
+        let lip = fit.line(Feature::FenderLateral).filter(|line| line.past_the_lip.is_some());
+        let is_arch_read = self.resolved.knows(Feature::Arch);
+        let past_the_lip = lip.and_then(|line| line.must_find).filter(|_| !is_arch_read);
+        let is_of_the_lip = |one: &Unread| past_the_lip.is_some() && one.feature == Feature::Arch;
         let mut items: Vec<MeasureItem> = Feature::ALL
             .into_iter()
             .filter(|feature| feature.is_read_on(self.axle) && self.resolved.knows(*feature))
             .filter_map(|feature| self.read_again(feature, fit))
-            .chain(unread.iter().map(|one| self.gap_item(one)))
+            .chain(unread.iter().filter(|one| !is_of_the_lip(one)).map(|one| self.gap_item(one)))
+            .chain(past_the_lip.map(|gap| self.arch_over_the_lip(gap)))
             .chain(self.fitted_section(fit))
             .filter(|item| item.power >= NOT_WORTH_IT)
             .collect();
@@ -104,6 +110,14 @@ impl AxleCase<'_> {
 
     fn item(&self, to_read: ToRead, must_find: Option<Length>, power: f64, why: Phrase) -> MeasureItem {
         MeasureItem { axle: self.axle, to_read, must_find, why, power }
+    }
+
+    /// The gap under the arch that lets a tire stay below the lip's edge at full bump.
+    fn arch_over_the_lip(&self, gap: Length) -> MeasureItem {
+        let why = Phrase::new("The wheel stands outside the lip, as wanted: from ")
+            .quantity(Quantity::length(gap))
+            .text(" between tire and arch with the fitted wheel the tread stays under the lip's edge at full bump.");
+        self.item(ToRead::Gap(Feature::Arch), Some(gap), 0.9, why)
     }
 
     fn gap_item(&self, one: &Unread) -> MeasureItem {

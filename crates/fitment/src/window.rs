@@ -52,6 +52,8 @@ pub struct WidthWindow {
     pub least: Option<Edge>,
     /// Most offset that clears, set from inside; `None` is open.
     pub most: Option<Edge>,
+    /// Whether it may stand outside of the fender's lip, as it is meant to: then the lip sets no edge.
+    pub may_pass_the_lip: bool,
     /// Parts that no offset clears: what they meet does not move sideways.
     pub blocked_by: Vec<Feature>,
     /// The offsets of the wanted style: least and most; `None` is open.
@@ -116,6 +118,9 @@ pub fn says(windows: &[WidthWindow]) -> Option<Phrase> {
                 }
                 (Some(least), None) => {
                     phrase.text(format!("{} and more, inboard not measured", offset(least)))
+                }
+                (None, Some(most)) if window.may_pass_the_lip => {
+                    phrase.text(format!("{} and less, outside the lip as wanted", offset(most)))
                 }
                 (None, Some(most)) => {
                     phrase.text(format!("{} and less, outboard not measured", offset(most)))
@@ -212,10 +217,15 @@ impl AxleCase<'_> {
             is_permitted: setup.permitted_rims().is_none_or(|rims| rims.judge(width) == RimFit::Permitted),
             least: None,
             most: None,
+            may_pass_the_lip: false,
             blocked_by: Vec::new(),
             wanted: target.and_then(|target| self.offsets_for(target, &setup)),
         };
         for obstacle in self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake()) {
+            if self.may_pass(obstacle, &stand) {
+                window.may_pass_the_lip = true;
+                continue;
+            }
             match self.edge(obstacle, &stand) {
                 Limit::Open => {}
                 Limit::Never => {
@@ -298,6 +308,9 @@ impl AxleCase<'_> {
         for obstacle in obstacles {
             let minimum = self.least(obstacle.feature).as_mm();
             let slack = |center_y: f64| Some(self.nominal_at(obstacle, &stand, center_y)? - minimum);
+            if self.may_pass(obstacle, &stand) {
+                continue;
+            }
             match self.edge_where(obstacle, &stand, &slack) {
                 Limit::Open => {}
                 Limit::Never => return true,

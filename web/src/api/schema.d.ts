@@ -6184,6 +6184,8 @@ export interface components {
             /** @description Code of the part that sets the most offset. */
             max_bound_by?: string | null;
             max_bound_name?: string | null;
+            /** @description Whether it may stand outside of the fender's lip, as it is wanted: then the lip sets no least offset. */
+            may_pass_the_lip: boolean;
             /** @description Code of the part that sets the least offset. */
             min_bound_by?: string | null;
             /** @description Their names. */
@@ -6227,11 +6229,17 @@ export interface components {
             /** @description Rim widths; when left out the half inches round what is fitted and planned. */
             rim_widths_in?: number[] | null;
             tire_choice?: components["schemas"]["TireChoiceCode"] | null;
+            usage?: components["schemas"]["UsageRequest"] | null;
         };
         /** @description A fit window. */
         WindowView: {
             /** @description What must be minded. */
             caution: string;
+            /**
+             * @description The same widths as far as they clear over all that the asked use reaches; null where no use was asked, or nothing that
+             *     moves was read.
+             */
+            on_the_road?: components["schemas"]["WidthView"][] | null;
             /** @description Readings with something wrong. */
             troubles: components["schemas"]["TroubleView"][];
             /** @description Each rim width, narrowest first. */

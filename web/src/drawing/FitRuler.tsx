@@ -58,7 +58,11 @@ export function FitRuler({ axle, fit, planned, place, onDrag, onHold }: Props) {
         {most == null ? "inboard not measured" : `${window.max_bound_name} at ET ${most.toFixed(1)}`}
       </text>
       <text className="note" x={right} y={y - 13} textAnchor="end">
-        {least == null ? "outboard not measured" : `${window.min_bound_name} at ET ${least.toFixed(1)}`}
+        {least != null
+          ? `${window.min_bound_name} at ET ${least.toFixed(1)}`
+          : window.may_pass_the_lip
+            ? "outside the lip, as wanted"
+            : "outboard not measured"}
       </text>
       {!clears && (
         <text className="note gap-touches" x={(left + right) / 2} y={y - 13} textAnchor="middle">

@@ -94,12 +94,13 @@ fn rows_survive_every_format() {
         let back: Vec<_> = wheels_of(&Table::read(&bytes).unwrap()).into_iter().map(Result::unwrap).collect();
         assert_eq!(back, rows, "{format:?}");
     }
-    let list = "line,size,service,kind,tread_mm,rim_min_in,rim_max_in,directional,price\n\
-                Reed,245/40R18,97Y XL,UHP,218,8,9.5,yes,149.5\n";
+    let list = "line,size,service,kind,tread_mm,rim_min_in,rim_max_in,directional,rim protection,price\n\
+                Reed,245/40R18,97Y XL,UHP,218,8,9.5,yes,no,149.5\n";
     let table = Table::read(list.as_bytes()).unwrap();
     let record = &Record::all(&table, &Mapping::guessed(&table.header, Kind::Tires))[0];
     let row = tires::tire(record, 1).unwrap();
     assert_eq!(row.tire.to_string(), "245/40R18 97Y XL");
+    assert_eq!(row.has_rim_guard, Some(false), "said to have none, which is not the same as silence");
     for format in [Format::Csv, Format::Xlsx, Format::Json] {
         let table = Table::read(&Record::table(&[tires::record(&row)]).write(format).unwrap()).unwrap();
         let record = &Record::all(&table, &Mapping::guessed(&table.header, Kind::Tires))[0];

@@ -1,8 +1,11 @@
 //! One axle of a case.
 
+use std::borrow::Cow;
+
 use super::AxleEvidence;
+use crate::car::Car;
 use crate::catalogue::PickedParts;
-use crate::corner::{Corner, Resolved};
+use crate::corner::{Corner, Moving, Resolved};
 use crate::lever::Levers;
 use crate::limits::HouseLimits;
 use crate::setup::{Axle, Setup};
@@ -26,6 +29,8 @@ pub struct AxleCase<'a> {
     pub evidence: &'a AxleEvidence,
     /// The rows picked from the price lists.
     pub parts: &'a PickedParts,
+    /// Whether it is meant to stand outside of the fender line.
+    pub wants_poke: bool,
 }
 
 /// An axle of which nothing but readings is known.
@@ -48,7 +53,8 @@ impl<'a> AxleCase<'a> {
         limits: &'a HouseLimits,
         levers: &'a Levers,
     ) -> Self {
-        Self { axle, corner, resolved, fitted, limits, levers, evidence: &NO_EVIDENCE, parts: &NO_PARTS }
+        let (evidence, parts) = (&NO_EVIDENCE, &NO_PARTS);
+        Self { axle, corner, resolved, fitted, limits, levers, evidence, parts, wants_poke: false }
     }
 
     /// Whether a setup's wheel is the very one that is fitted: the same size and offset, and none picked from a list.
@@ -57,6 +63,14 @@ impl<'a> AxleCase<'a> {
         placed(planned).is_some()
             && placed(planned) == placed(self.fitted)
             && self.parts.wheel_of(planned).is_none()
+    }
+
+    /// How this axle moves, as far as the car's record says; the rest as usual.
+    pub fn moving(&self) -> Cow<'_, Moving> {
+        match &self.corner.moving {
+            Some(moving) => Cow::Borrowed(moving),
+            None => Cow::Owned(Moving::of(&Car::default(), self.axle, Some(self.fitted))),
+        }
     }
 
     /// Camber with the plan, in degrees: as aligned, and what is set on top of it.

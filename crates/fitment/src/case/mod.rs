@@ -27,7 +27,7 @@ use crate::date_code::Day;
 use crate::lever::PairLevers;
 use crate::limits::{Drive, HouseLimits};
 use crate::setup::{Axle, Listed, PerAxle, Setup, SetupPair};
-use crate::style::StyleTarget;
+use crate::style::{Style, StyleTarget};
 
 /// All that the rules look at.
 #[derive(Debug)]
@@ -196,6 +196,7 @@ impl<'a> Case<'a> {
             levers: self.state.levers.on(axle),
             evidence: self.state.evidence.on(axle),
             parts: &self.state.parts,
+            wants_poke: self.state.wanted(axle).is_some_and(|wanted| wanted.style == Style::Poke),
         })
     }
 

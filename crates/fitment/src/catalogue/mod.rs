@@ -299,6 +299,8 @@ pub struct TireRow {
     pub void_pct: Option<f64>,
     /// Treadwear grade (49 CFR 575.104); comparable within one maker only.
     pub treadwear: Option<u32>,
+    /// Whether a band stands out from its sidewall to guard the rim, when stated.
+    pub has_rim_guard: Option<bool>,
     /// Wet or traction grade, as marked.
     pub wet_grade: Box<str>,
     /// Temperature grade, as marked.
@@ -331,6 +333,7 @@ impl TireRow {
             mass_kg: None,
             void_pct: None,
             treadwear: None,
+            has_rim_guard: None,
             wet_grade: "".into(),
             temperature_grade: "".into(),
             factory_mark: "".into(),
@@ -356,6 +359,7 @@ impl TireRow {
             section: self.section.and_then(Hundredths::of),
             overall_diameter: self.overall_diameter.and_then(Hundredths::of),
             tread_width: self.tread_width.and_then(Hundredths::of),
+            has_rim_guard: self.has_rim_guard,
             measuring_rim: self.measuring_rim,
             permitted: self.permitted,
         }

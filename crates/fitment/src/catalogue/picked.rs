@@ -59,6 +59,7 @@ impl PickedParts {
 /// Size and offset; bolt circle and bore only where the setup line states them: it may be shorter than the list.
 fn is_same_wheel(row: &Wheel, planned: &Wheel) -> bool {
     (row.diameter, row.width, row.offset) == (planned.diameter, planned.width, planned.offset)
+        && (planned.bolt_circle.is_none() || row.circles().eq(planned.circles()))
         && planned.center_bore.is_none_or(|bore| row.center_bore == Some(bore))
 }
 
@@ -110,5 +111,6 @@ pub(crate) mod tests {
         assert_eq!(has("18x8 ET45 225/40R18"), (true, true), "a shorter line of the same sizes");
         assert_eq!(has("18x8 ET44 225/40R18 96Y"), (false, false), "another offset, another index");
         assert_eq!(has("18x8 ET45 CB66.6 225/45R18"), (false, false), "another bore, another size");
+        assert_eq!(has("18x8 ET45 5x100/112 225/40R18"), (false, true), "drilled twice, and so another row");
     }
 }

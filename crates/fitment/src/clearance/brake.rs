@@ -129,6 +129,7 @@ impl AxleCase<'_> {
             limit: self.least(feature),
             verdict: Verdict::MeasureFirst,
             must_find,
+            past_the_lip: None,
         })
     }
 
@@ -136,7 +137,8 @@ impl AxleCase<'_> {
     fn cannot_be_used(&self, feature: Feature) -> Clearance {
         let obstacle = self.resolved.of(feature).next().copied();
         let limit = self.least(feature);
-        Clearance { feature, obstacle, band: None, limit, verdict: Verdict::MeasureFirst, must_find: None }
+        let verdict = Verdict::MeasureFirst;
+        Clearance { feature, obstacle, band: None, limit, verdict, must_find: None, past_the_lip: None }
     }
 
     /// By the profiles of brake and wheel; none while the axle has none. Where only the wheel's size is known its barrel
@@ -185,6 +187,7 @@ impl AxleCase<'_> {
                 limit,
                 verdict,
                 must_find: None,
+                past_the_lip: None,
             });
         }
         lines

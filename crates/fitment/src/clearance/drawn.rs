@@ -12,7 +12,7 @@ use crate::clearance::band::ARM_SHARE;
 use crate::corner::feature::BlocksFrom;
 use crate::corner::obstacle::{CAMBER_STEP_DEG, Otherwise};
 use crate::corner::{Carrier, Obstacle, ObstacleShape};
-use crate::section::{Part, Toward, Variants};
+use crate::section::{PARTS, Part, Toward, Variants};
 
 /// Cases that are drawn for a line of the ledger.
 pub const CASES: u32 = 2000;
@@ -116,7 +116,7 @@ impl AxleCase<'_> {
             higher += by * off;
             along += by.abs() * at[usize::from(by > 0.0)];
         }
-        let mut shares = [0.0; 5];
+        let mut shares = [0.0; PARTS];
         for part in Part::ALL {
             if matches!(part, Part::Shoulder | Part::Flange)
                 && !matches!(obstacle.place, ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. })

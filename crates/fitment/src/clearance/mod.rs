@@ -8,6 +8,7 @@
 //! - [`band`]: contributions, likely and worst.
 //! - `at_lock`: what was read at full lock, where the steering was measured.
 //! - [`drawn`]: drawn cases, where the two ways of adding lead to different words.
+//! - `past_the_lip`: a wheel that is meant to stand outside of the lip.
 //! - [`quick_rule`]: what poke costs at full lock.
 
 mod at_lock;
@@ -15,6 +16,7 @@ pub mod band;
 mod brake;
 mod drawn;
 mod fender_line;
+mod past_the_lip;
 pub mod quick_rule;
 mod room;
 pub mod stand;
@@ -31,6 +33,7 @@ use crate::setup::Setup;
 pub use crate::verdict::Verdict;
 pub use band::{Band, Contribution, Input};
 pub use drawn::{CASES, Drawn};
+pub use past_the_lip::PastTheLip;
 pub use stand::MountedSetup;
 pub use unread::{DECIDES_FROM, Unread};
 
@@ -49,6 +52,8 @@ pub struct Clearance {
     pub verdict: Verdict,
     /// What gap must be found with the fitted wheel for the plan to clear, where it was not read.
     pub must_find: Option<Length>,
+    /// Where it is meant to stand outside of the lip and does: the room is then that under the lip's edge at full bump.
+    pub past_the_lip: Option<PastTheLip>,
 }
 
 /// A setup tried against a measured corner.
@@ -122,6 +127,7 @@ impl AxleCase<'_> {
             !obstacle.feature.is_of_the_brake()
                 && !obstacle.is_contradicted
                 && obstacle.reading.tried != Some(Tried::AtMost)
+                && !self.may_pass(obstacle, &stand)
         };
         let mut plain = self.resolved.obstacles.iter().filter(is_plain);
         let is_short = plain.any(|obstacle| {
@@ -168,7 +174,15 @@ impl AxleCase<'_> {
                         (verdict, _) => verdict,
                     };
                 let obstacle = Some(*obstacle);
-                Some(Clearance { feature, obstacle, band: Some(band), limit, verdict, must_find: None })
+                Some(Clearance {
+                    feature,
+                    obstacle,
+                    band: Some(band),
+                    limit,
+                    verdict,
+                    must_find: None,
+                    past_the_lip: None,
+                })
             })
             .collect();
         // A bound that does not rule the plan out says nothing beside what was measured.
@@ -190,7 +204,7 @@ impl AxleCase<'_> {
         if words_differ {
             tightest.verdict = Verdict::MeasureFirst;
         }
-        Some(tightest)
+        Some(self.past_the_lip(&tightest, stand).unwrap_or(tightest))
     }
 
     /// How much nearer to a part the plan comes than what is fitted, in millimetres; `None` where that cannot

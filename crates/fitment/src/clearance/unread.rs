@@ -113,6 +113,7 @@ impl AxleCase<'_> {
             limit: self.least(one.feature),
             verdict: Verdict::MeasureFirst,
             must_find: one.must_find,
+            past_the_lip: None,
         }
     }
 

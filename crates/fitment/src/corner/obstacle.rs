@@ -8,7 +8,7 @@ use super::feature::BlocksFrom;
 use super::{CarSide, Carrier, Corner, Direction, Face, Feature, Reading, Steer, Suspension, Tried};
 use crate::length::Length;
 use crate::section::outline::flange_top;
-use crate::section::{Deviations, Outline, Part, Tolerances, Toward, Variants};
+use crate::section::{Deviations, Outline, PARTS, Part, Tolerances, Toward, Variants};
 use crate::setup::Setup;
 use crate::working::{Phrase, Quantity};
 
@@ -159,7 +159,7 @@ pub struct Against {
     /// Places of its tread across: y from the hub face, and radius. Shoulder, middle, shoulder.
     pub tread: [[f64; 2]; 5],
     /// With each [`Part`] of the fitted set at the lower and upper end of its range.
-    pub parts: [[Otherwise; 2]; 5],
+    pub parts: [[Otherwise; 2]; PARTS],
     /// With the camber lower and higher by [`CAMBER_STEP_DEG`].
     pub camber: [Otherwise; 2],
     /// Read lower and higher by this; `None` where the height plays no part.
@@ -310,6 +310,8 @@ impl Corner {
         if let Some((measured, named)) = self.fitted_section.zip(fitted.section_width()) {
             base.half_section = (measured.value - named).as_mm() / 2.0;
             tolerances.half_section = measured.plus_minus.as_mm() / 2.0;
+            // A caliper over the sidewalls measures the rim guard with them.
+            tolerances.rim_guard = 0.0;
         }
         // A tire is measured by the size it had when it was new.
         if let Some(depth) = self.tread_depth_mm.filter(|_| fitted.tire.is_some()) {

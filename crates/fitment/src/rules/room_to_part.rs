@@ -2,9 +2,10 @@
 
 use super::reach::CAUTION;
 use super::{Asked, Finding, Rule, Severity};
-use crate::clearance::{Band, Clearance, Verdict, quick_rule};
+use crate::clearance::{Band, Clearance, PastTheLip, Verdict, quick_rule};
 use crate::corner::Feature;
 use crate::corner::feature::BlocksFrom;
+use crate::length::Length;
 use crate::working::{Phrase, Quantity, Source, SourceKind, Step};
 
 const SOURCE: Source =
@@ -22,8 +23,14 @@ pub(super) const RULE: Rule = Rule {
 
 const BRAKE_CAUTION: &str = "Turn the bare wheel by hand through a full turn before it is fastened and driven: a caliper that touches locks a wheel.";
 
+const PAST_THE_LIP_CAUTION: &str = "A tire outside the lip is cut by it when the suspension travels further than thought: load it to the stops and look. \
+    A tread that is not covered is unlawful in many places; a licensed inspector has the last word.";
+
 /// `None` where the lines about reach and arch say what must be found.
 fn judge(line: &Clearance) -> Option<Finding> {
+    if let Some(past) = &line.past_the_lip {
+        return Some(outside_the_lip(line, past));
+    }
     let Some(band) = &line.band else { return not_known(line) };
     let is_torn = line.obstacle.is_some_and(|obstacle| obstacle.is_contradicted);
     let standing = line.verdict.severity();
@@ -46,6 +53,57 @@ fn judge(line: &Clearance) -> Option<Finding> {
         }),
         working: working(line, band),
     })
+}
+
+/// A wheel that stands outside of the lip as it is meant to: what is left under the lip's edge at full bump.
+fn outside_the_lip(line: &Clearance, past: &PastTheLip) -> Finding {
+    let length = Quantity::length;
+    let stands =
+        Phrase::new("It stands ").quantity(length(past.outside_by)).text(" outside the lip, as wanted");
+    let bump = |phrase: Phrase| {
+        let phrase = phrase.quantity(length(past.bump)).text(" of bump travel");
+        if past.is_bump_measured { phrase } else { phrase.text(" (usual; nobody measured it)") }
+    };
+    let says = match &line.band {
+        Some(band) if band.nominal > Length::ZERO => bump(stands.text(": after "))
+            .text(" there is ")
+            .quantity(length(band.nominal))
+            .text(" left between the tread and the lip's edge, likely at least ")
+            .quantity(length(band.likely_low()))
+            .text("."),
+        Some(band) => bump(stands.text(": "))
+            .text(" brings the tread past the lip's edge by ")
+            .quantity(length(-band.nominal))
+            .text("."),
+        None => stands.text(": what decides is the gap under the arch, and nobody read it."),
+    };
+    let says = match line.must_find {
+        Some(gap) => says
+            .text(" With the fitted wheel the gap under the arch must be ")
+            .quantity(length(gap))
+            .text(", or the bump travel less."),
+        None => says,
+    };
+    let working = line.band.as_ref().map(|band| {
+        let mut steps = vec![Step {
+            what: "room under the lip's edge at full bump",
+            formula: "gap under the arch with the plan − bump travel left",
+            put_in: vec![("gap", length(band.nominal + past.bump)), ("bump", length(past.bump))],
+            gives: length(band.nominal),
+            source: Source::GEOMETRY,
+        }];
+        steps.extend(what_may_be_off(band));
+        steps
+    });
+    Finding {
+        standing: line.verdict.severity(),
+        word: line.verdict.word(),
+        figure: line.band.as_ref().map(|band| length(band.nominal)),
+        limit: Phrase::new("house minimum ").quantity(length(line.limit)).text(" at full bump"),
+        says,
+        caution: Some(PAST_THE_LIP_CAUTION),
+        working: working.unwrap_or_default(),
+    }
 }
 
 /// A part that decides and of which nothing usable was read.
@@ -162,6 +220,13 @@ fn working(line: &Clearance, band: &Band) -> Vec<Step> {
             source: Source::GEOMETRY,
         });
     }
+    steps.extend(what_may_be_off(band));
+    steps
+}
+
+/// What may be off (largest first), and the band that makes.
+fn what_may_be_off(band: &Band) -> Vec<Step> {
+    let mut steps: Vec<Step> = Vec::with_capacity(band.contributions.len() + 3);
     steps.extend(band.contributions.iter().map(|one| Step {
         what: one.what(),
         formula: if one.up == one.down {

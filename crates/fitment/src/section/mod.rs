@@ -23,6 +23,7 @@ pub use added::Added;
 pub use outline::{Deviations, Outline, Toward};
 pub use rim::{RimSection, rim_section};
 pub use tire::{TireSection, tire_section};
+pub(crate) use variants::PARTS;
 pub use variants::{Part, Tolerances, Variants};
 
 /// A point of a profile, in millimetres.

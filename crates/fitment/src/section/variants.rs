@@ -10,6 +10,8 @@ use crate::setup::Setup;
 pub enum Part {
     /// The tire's section width.
     TireWidth,
+    /// The band that guards the rim, which may stand out from its sidewall.
+    RimGuard,
     /// Its height.
     TireHeight,
     /// Where its shoulder stands.
@@ -22,8 +24,8 @@ pub enum Part {
 
 impl Part {
     /// All of them.
-    pub const ALL: [Self; 5] =
-        [Self::TireWidth, Self::TireHeight, Self::Shoulder, Self::RimWidth, Self::Flange];
+    pub const ALL: [Self; PARTS] =
+        [Self::TireWidth, Self::RimGuard, Self::TireHeight, Self::Shoulder, Self::RimWidth, Self::Flange];
 
     /// Whether it belongs to the tire, not to the wheel.
     pub fn is_of_the_tire(self) -> bool {
@@ -31,11 +33,16 @@ impl Part {
     }
 }
 
+/// How many parts there are.
+pub(crate) const PARTS: usize = 6;
+
 /// By how much each may differ, either way, in millimetres.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
 pub struct Tolerances {
     /// Each sidewall's face.
     pub half_section: f64,
+    /// A rim guard on each sidewall: so much more and never less.
+    pub rim_guard: f64,
     /// The crown.
     pub radius: f64,
     /// Each shoulder.
@@ -56,6 +63,11 @@ const WIDTH_SHARE: f64 = 0.02;
 /// # Source
 /// UN R30 §6.1 (from memory): d + 2H × 0.97 … d + 2H × 1.04.
 const HEIGHT_SHARE: f64 = 0.04;
+/// What a rim guard may stand out on each side beyond that.
+///
+/// # Source
+/// UN R30 §6.1: a tire with a protective band may be 8 mm wider over all; half on each side.
+pub const RIM_GUARD_MM: f64 = 4.0;
 /// What is left of both where a list gives the tire's own measure: one tire of a line against the next. Estimate.
 const LISTED: f64 = 0.5;
 /// Shape of the shoulder, above 0.95 of the radius. Estimate.
@@ -67,15 +79,10 @@ const FLANGE_MM: f64 = 3.0;
 /// … and so many times as much more, as under the blunt edges of castings. Estimate.
 const BLUNT_FLANGE: f64 = 2.0;
 
-/// How many times its lower range its upper one is.
-fn blunt(part: Part) -> f64 {
-    if part == Part::Flange { BLUNT_FLANGE } else { 1.0 }
-}
-
 impl Deviations {
     fn add(&mut self, part: Part, by: f64) {
         match part {
-            Part::TireWidth => self.half_section += by,
+            Part::TireWidth | Part::RimGuard => self.half_section += by,
             Part::TireHeight => self.radius += by,
             Part::Shoulder => self.shoulder += by,
             Part::RimWidth => self.half_rim += by,
@@ -93,6 +100,7 @@ impl Tolerances {
         let height = setup.sidewall().map_or(0.0, |height| height.as_mm() * HEIGHT_SHARE);
         Self {
             half_section: width * left(listed.section.is_some()),
+            rim_guard: if setup.may_have_a_rim_guard() { RIM_GUARD_MM } else { 0.0 },
             radius: height * left(listed.overall_diameter.is_some()),
             shoulder: if setup.tire.is_some() { SHOULDER_MM } else { 0.0 },
             half_rim: HALF_RIM_MM,
@@ -100,14 +108,17 @@ impl Tolerances {
         }
     }
 
-    fn of_part(&self, part: Part) -> f64 {
-        match part {
-            Part::TireWidth => self.half_section,
-            Part::TireHeight => self.radius,
-            Part::Shoulder => self.shoulder,
-            Part::RimWidth => self.half_rim,
-            Part::Flange => self.flange,
-        }
+    /// The ends of a part's range: how much less it may be, and how much more.
+    fn of_part(&self, part: Part) -> [f64; 2] {
+        let (either_way, times_more) = match part {
+            Part::TireWidth => (self.half_section, 1.0),
+            Part::RimGuard => return [0.0, self.rim_guard],
+            Part::TireHeight => (self.radius, 1.0),
+            Part::Shoulder => (self.shoulder, 1.0),
+            Part::RimWidth => (self.half_rim, 1.0),
+            Part::Flange => (self.flange, BLUNT_FLANGE),
+        };
+        [-either_way, either_way * times_more]
     }
 }
 
@@ -119,7 +130,7 @@ pub struct Variants {
     tolerances: Tolerances,
     nominal: Outline,
     // Cut only when something is held against them.
-    ends: [[OnceCell<Outline>; 2]; 5],
+    ends: [[OnceCell<Outline>; 2]; PARTS],
 }
 
 impl Variants {
@@ -146,17 +157,12 @@ impl Variants {
         &self.nominal
     }
 
-    /// By how much a part may differ; the metal under a flange by more than that upward.
-    fn tolerance(&self, part: Part) -> f64 {
-        self.tolerances.of_part(part)
-    }
-
     /// With each part off by a share of its range, from −1 at its lower end to 1 at its upper; beyond that where it is drawn so.
-    pub(crate) fn off_by(&self, shares: &[f64; 5]) -> Outline {
+    pub(crate) fn off_by(&self, shares: &[f64; PARTS]) -> Outline {
         let mut off = self.base;
         for part in Part::ALL {
             let share = shares[part as usize];
-            off.add(part, share * self.tolerance(part) * if share > 0.0 { blunt(part) } else { 1.0 });
+            off.add(part, share.abs() * self.tolerances.of_part(part)[usize::from(share > 0.0)]);
         }
         Outline::of_true(&self.setup, &off).unwrap_or_else(|| self.nominal.clone())
     }
@@ -164,12 +170,8 @@ impl Variants {
     /// With one part at the lower (0) or upper (1) end of its range.
     pub fn at_end(&self, part: Part, end: usize) -> &Outline {
         self.ends[part as usize][end].get_or_init(|| {
-            let by = match end {
-                0 => -self.tolerance(part),
-                _ => self.tolerance(part) * blunt(part),
-            };
             let mut off = self.base;
-            off.add(part, by);
+            off.add(part, self.tolerances.of_part(part)[end]);
             // A setup whose nominal outline could be cut can be cut with any deviation.
             Outline::of_true(&self.setup, &off).unwrap_or_default()
         })
@@ -191,6 +193,27 @@ mod tests {
         assert!((wider.0.1 - wide - 0.02 * section).abs() < 1e-9 && (wider.1.1 - high).abs() < 1e-9);
         let lower = cut.at_end(Part::TireHeight, 0).bounds();
         assert!((lower.1.1 - high + 4.08).abs() < 1e-9 && (lower.0.1 - wide).abs() < 1e-9);
+    }
+
+    #[test]
+    fn a_rim_guard_stands_out_and_never_in() {
+        // UN R30 §6.1: 8 mm more over all with a protective band, half on each side.
+        let cut = |setup: &Setup| Variants::of(setup, Deviations::default(), Tolerances::of(setup)).unwrap();
+        let outmost = |outline: &Outline| outline.bounds().0.1;
+        let fast: Setup = "18x8.5 ET35 255/40R18 99Y".parse().unwrap();
+        let more = |setup: &Setup, end| {
+            let cut = cut(setup);
+            outmost(cut.at_end(Part::RimGuard, end)) - outmost(cut.nominal())
+        };
+        assert!((more(&fast, 1) - 4.0).abs() < 1e-9 && more(&fast, 0).abs() < 1e-9);
+        // Its list says that it has none; of a slower tire nobody supposes one, unless its list says so.
+        let mut without = fast;
+        without.listed.tire.has_rim_guard = Some(false);
+        let slow: Setup = "18x8.5 ET35 255/40R18 99H".parse().unwrap();
+        let mut with = slow;
+        with.listed.tire.has_rim_guard = Some(true);
+        assert_eq!((more(&without, 1), more(&slow, 1)), (0.0, 0.0));
+        assert!((more(&with, 1) - 4.0).abs() < 1e-9);
     }
 
     #[test]

@@ -32,6 +32,8 @@ pub struct ListedTire {
     pub overall_diameter: Option<Hundredths>,
     /// Tread width.
     pub tread_width: Option<Hundredths>,
+    /// Whether a band stands out from its sidewall to guard the rim.
+    pub has_rim_guard: Option<bool>,
     /// The rim it is measured on.
     pub measuring_rim: Option<RimWidth>,
     /// Narrowest and widest rim the maker permits.

@@ -120,6 +120,12 @@ impl Setup {
         listed.or_else(|| Some((rims::estimated_tread_width(&self.tire?.size), false)))
     }
 
+    /// Whether its tire has a band that guards the rim, or may have one: as its list says, else where most tires like it do.
+    pub fn may_have_a_rim_guard(&self) -> bool {
+        self.tire
+            .is_some_and(|tire| self.listed.tire.has_rim_guard.unwrap_or_else(|| tire.is_for_performance()))
+    }
+
     /// Overall diameter of the tire: as listed, else by everyday arithmetic.
     pub fn overall_diameter(&self) -> Option<Length> {
         let size = self.tire?.size;

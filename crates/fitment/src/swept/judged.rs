@@ -157,7 +157,9 @@ impl Swinging<'_> {
     /// what was read at lock the ledger's line is at lock, and no word over all of that is better.
     fn heed_the_ledger(&self, part: &PartInSpace, fit: Option<&Fit>, stretches: &mut [Stretched]) {
         let fit = fit.filter(|_| self.usage.added.is_nothing());
+        // A wheel that is meant to stand outside of the lip is judged by the lip's edge, which the sweep knows itself.
         let lines = part.features().iter().filter_map(|feature| fit?.line(*feature));
+        let lines = lines.filter(|line| line.past_the_lip.is_none());
         let judged = lines.filter_map(|line| Some((line.verdict, line.band.as_ref()?)));
         let Some((verdict, band)) = judged.max_by_key(|(verdict, _)| *verdict) else { return };
         for one in stretches {

@@ -12,6 +12,7 @@ use crate::length::Length;
 use crate::lever::Lever;
 use crate::motion::{Carried, DistanceField};
 use crate::setup::{Listed, Setup};
+use crate::standard_sizes::is_made;
 use crate::tire::dimensions::overall_diameter;
 use crate::tire::rims::{PermittedRims, RimFit};
 use crate::tire::{InchSize, MetricSize, Size, Tire};
@@ -79,7 +80,7 @@ pub struct LiftLadder {
     pub says: Vec<Phrase>,
 }
 
-/// Sizes like a tire's on the same rim code, lower and taller than a diameter.
+/// Sizes like a tire's on the same rim code, lower and taller than a diameter; whether each is made is not asked.
 fn sizes_like(tire: &Tire, reference: Length) -> Vec<Size> {
     let mut sizes = vec![tire.size];
     match tire.size {
@@ -115,16 +116,24 @@ fn sizes_like(tire: &Tire, reference: Length) -> Vec<Size> {
 }
 
 impl AxleCase<'_> {
-    /// Tires from the reference's diameter upward on the planned wheel, at each height of lift; `None` while the plan cannot be
-    /// swept.
-    pub fn lift_ladder(&self, planned: &Setup, reference: Length, usage: &Usage) -> Option<LiftLadder> {
+    /// Tires from the reference's diameter upward on the planned wheel, at each height of lift: sizes that are made, and those
+    /// that some price list has. `None` while the plan cannot be swept.
+    pub fn lift_ladder(
+        &self,
+        planned: &Setup,
+        reference: Length,
+        usage: &Usage,
+        is_listed: &dyn Fn(&Size) -> bool,
+    ) -> Option<LiftLadder> {
         let tire = planned.tire?;
         let width = planned.wheel?.width;
         let growth = |size: &Size| (overall_diameter(size) - reference).as_mm();
         let mut sizes = sizes_like(&tire, reference);
         sizes.retain(|size| {
             (GROWTH_MM.0..=GROWTH_MM.1).contains(&growth(size))
-                && (*size == tire.size || PermittedRims::estimated(size).judge(width) == RimFit::Permitted)
+                && (*size == tire.size
+                    || (is_made(size) || is_listed(size))
+                        && PermittedRims::estimated(size).judge(width) == RimFit::Permitted)
         });
         // Of sizes that come to the same height the one that is nearest to the planned in width; the planned itself stays.
         let own = tire.size.named_section_width();

@@ -19,8 +19,6 @@ mod words;
 pub use judged::{Stretch, Stretched, SweptPart};
 pub use places::PartInSpace;
 
-use std::borrow::Cow;
-
 use crate::case::AxleCase;
 use crate::clearance::Verdict;
 use crate::corner::{Feature, Moving};
@@ -88,14 +86,6 @@ impl Swinging<'_> {
 }
 
 impl AxleCase<'_> {
-    /// How this axle moves, as far as the car's record says; the rest as usual.
-    pub fn moving(&self) -> Cow<'_, Moving> {
-        match &self.corner.moving {
-            Some(moving) => Cow::Borrowed(moving),
-            None => Cow::Owned(Moving::of(&crate::car::Car::default(), self.axle, Some(self.fitted))),
-        }
-    }
-
     fn moving_wheel(&self, planned: &Setup, moving: &Moving, usage: &Usage) -> Option<MovingWheel> {
         let steering = moving.steering.as_ref();
         let camber = self.planned_camber();

@@ -5,6 +5,7 @@ use crate::car::Fact;
 use crate::clearance::{Contribution, Input};
 use crate::corner::{Feature, Moving};
 use crate::length::Length;
+use crate::motion::estimate::{BUMP_OFF_MM, BUMP_USUAL_OFF_MM};
 use crate::motion::{Carried, Cloud, Envelope, Pose, Reach};
 use crate::working::{Source, SourceKind};
 
@@ -67,8 +68,8 @@ const OFF: [MayBeOff; 7] = [
     MayBeOff {
         input: Input::BumpTravel,
         fact: Some(Fact::BumpTravel),
-        measured: 5.0,
-        usual: 25.0,
+        measured: BUMP_OFF_MM,
+        usual: BUMP_USUAL_OFF_MM,
         moved: |moving, by| moving.travel.bump_mm = (moving.travel.bump_mm + by).max(0.0),
     },
     MayBeOff {

@@ -183,6 +183,16 @@ impl Tire {
         self.service.map_or(self.size.construction() == Construction::ZrRadial, |s| s.speed.is_open_ended())
     }
 
+    /// Whether it is likely made for performance, as far as its sidewall says: for more than 240 km/h and for no truck. Most
+    /// of these have a band that guards the rim.
+    ///
+    /// # Source
+    /// Common practice, no published source.
+    pub fn is_for_performance(&self) -> bool {
+        let is_fast = self.is_open_ended() || self.top_speed_kmh().is_some_and(|kmh| kmh > 240.0);
+        is_fast && !self.size.is_light_truck()
+    }
+
     /// The speed symbol as marked, `ZR` when the size alone says it.
     pub fn speed_mark(&self) -> Option<&'static str> {
         self.service.map(|s| s.speed.mark()).or_else(|| match self.size.construction() {

@@ -1,7 +1,8 @@
 //! Measured corners: distances, bands, windows and levers, held against other ways to the same figure.
+use fitment::car::{Car, Fact};
 use fitment::case::AxleCase;
 use fitment::clearance::{Fit, MountedSetup, Verdict};
-use fitment::corner::{Corner, Feature, Measured, ObstacleShape, Reading, Resolved, Steer};
+use fitment::corner::{Corner, Feature, Measured, Moving, ObstacleShape, Reading, Resolved, Steer};
 use fitment::lever::{Lever, Levers};
 use fitment::limits::HouseLimits;
 use fitment::section::{Outline, Toward};
@@ -51,6 +52,116 @@ fn fit(corner: &Corner, planned: &str) -> Fit {
 
 fn nominal(fit: &Fit, feature: Feature) -> f64 {
     fit.line(feature).unwrap().band.as_ref().unwrap().nominal.as_mm()
+}
+
+/// The example read for a wheel that is meant to stand outside of the lip: so much under the arch, so much bump travel left.
+fn poked(arch: Option<f64>, bump: Option<f64>, ask: impl FnOnce(&AxleCase<'_>)) {
+    let mut car = Car::default();
+    if let Some(bump) = bump {
+        car.note(Fact::BumpTravel, Some(Axle::Front), &bump.to_string()).unwrap();
+    }
+    let arch = arch.map(|gap| reading(Feature::Arch, gap, 2.0));
+    let readings = [reading(Feature::Strut, 60.0, 1.0), reading(Feature::FenderLateral, 12.0, 1.0)];
+    let corner = Corner {
+        readings: readings.into_iter().chain(arch).collect(),
+        camber_deg: Some(0.0),
+        moving: Some(Moving::of(&car, Axle::Front, Some(&setup(FITTED)))),
+        ..Corner::default()
+    };
+    with_trial(&corner, &Levers::default(), |trial| ask(&AxleCase { wants_poke: true, ..*trial }));
+}
+
+/// Geometry; the tire meets the lip only where it is both outside of it and higher than its edge.
+#[test]
+fn a_wheel_that_is_meant_to_poke_is_judged_by_the_lips_edge_at_full_bump() {
+    // Outer face of 245 mm at ET20: 122.5 − 20 from the hub face; the lip at 67.5 + 12: 23 mm outside. Crown 326.6 against
+    // 317.15: of 110 mm under the arch 100.55 are left, and 50.55 over 50 mm of bump.
+    const PLANNED: &str = "18x8.5 ET20 245/40R18";
+    let planned = setup(PLANNED);
+    let line =
+        |trial: &AxleCase<'_>| trial.fit(&planned).unwrap().line(Feature::FenderLateral).unwrap().clone();
+    poked(Some(110.0), Some(50.0), |trial| {
+        let line = line(trial);
+        assert_eq!(line.verdict, Verdict::Clears);
+        assert!((line.band.unwrap().nominal.as_mm() - 50.55).abs() < 1e-9);
+        let past = line.past_the_lip.unwrap();
+        assert!((past.outside_by.as_mm() - 23.0).abs() < 1e-9 && past.is_bump_measured);
+        // The same wheel where nobody wants it so.
+        let inside = AxleCase { wants_poke: false, ..*trial };
+        assert_eq!(
+            inside.fit(&planned).unwrap().line(Feature::FenderLateral).unwrap().verdict,
+            Verdict::Touches
+        );
+        let [open, shut] = [trial, &inside].map(|trial| {
+            let width = [planned.wheel.unwrap().width];
+            trial.window(&planned, TireChoice::Same, &width, None).remove(0)
+        });
+        assert!(open.clears(20.0) && open.least.is_none() && open.may_pass_the_lip);
+        assert!(!shut.clears(20.0) && !shut.may_pass_the_lip);
+    });
+    // 105 mm of bump bring the tread 4.45 mm past the edge.
+    poked(Some(110.0), Some(105.0), |trial| {
+        let line = line(trial);
+        assert_eq!(line.verdict, Verdict::Touches);
+        assert!((line.band.unwrap().nominal.as_mm() + 4.45).abs() < 1e-9);
+        assert!(
+            !trial.window(&planned, TireChoice::Same, &[planned.wheel.unwrap().width], None)[0].clears(20.0)
+        );
+    });
+}
+
+/// Geometry, and what travel is usual for a strut: an estimate.
+#[test]
+fn where_the_travel_or_the_arch_is_not_known_the_gap_that_it_takes_is_said() {
+    let planned = setup("18x8.5 ET20 245/40R18");
+    // Nobody measured the travel: 80 mm are usual, give or take 25; of 110 mm under the arch 20.55 are left then.
+    poked(Some(110.0), None, |trial| {
+        let fit = trial.fit(&planned).unwrap();
+        let line = fit.line(Feature::FenderLateral).unwrap();
+        assert_eq!(line.verdict, Verdict::MeasureFirst);
+        assert!(line.must_find.unwrap().as_mm() > 9.45 + 80.0 + line.limit.as_mm());
+    });
+    // 50 mm under the arch are too little whatever the travel is.
+    poked(Some(50.0), None, |trial| {
+        assert_eq!(
+            trial.fit(&planned).unwrap().line(Feature::FenderLateral).unwrap().verdict,
+            Verdict::Touches
+        );
+    });
+    poked(None, Some(50.0), |trial| {
+        let fit = trial.fit(&planned).unwrap();
+        let line = fit.line(Feature::FenderLateral).unwrap();
+        assert_eq!((line.verdict, line.band.is_none()), (Verdict::MeasureFirst, true));
+        let least = 9.45 + 50.0 + line.limit.as_mm();
+        assert!((line.must_find.unwrap().as_mm() - least).abs() < 1e-9);
+        let arch: Vec<_> = trial
+            .measure_list(&planned, &fit)
+            .into_iter()
+            .filter(|item| item.to_read.code() == "arch")
+            .collect();
+        assert_eq!(arch.len(), 1);
+        assert_eq!(arch[0].must_find, line.must_find);
+    });
+}
+
+/// UN R30 §6.1: 8 mm more over all with a protective band, half on each side; one-sided.
+#[test]
+fn a_fast_tire_may_have_a_rim_guard_that_its_list_does_not_name() {
+    let low = |planned: &Setup| {
+        let corner = example();
+        with_trial(&corner, &Levers::default(), |trial| {
+            let line = trial.clearance_of(Feature::FenderLateral, planned).unwrap();
+            let band = line.band.unwrap();
+            (band.nominal.as_mm(), band.worst_low().as_mm(), band.worst_high().as_mm())
+        })
+    };
+    let slow = setup("17x7.5 ET44 225/45R17 94H");
+    let fast = setup("17x7.5 ET44 225/45R17 94Y");
+    let mut without = fast;
+    without.listed.tire.has_rim_guard = Some(false);
+    let [slow, fast, without] = [slow, fast, without].map(|planned| low(&planned));
+    assert!((fast.1 - (slow.1 - 4.0)).abs() < 1e-9 && fast.0 == slow.0 && fast.2 == slow.2);
+    assert_eq!(without, slow);
 }
 
 /// Geometry: the gap that was read, less how much further the plan reaches toward it.
@@ -255,7 +366,7 @@ fn the_worst_case_holds_every_extreme() {
 fn the_window_of_the_example() {
     let (corner, levers) = (example(), Levers::default());
     // A new tire of the fitted one's size.
-    let planned = setup("7.5x17 ET45 225/45R17 91W");
+    let planned = setup("7.5x17 ET45 225/45R17 91H");
     let windows = with_trial(&corner, &levers, |trial| {
         trial.window(&planned, TireChoice::Same, &[RimWidth::from_code(7.5).unwrap()], None)
     });
@@ -300,7 +411,7 @@ fn the_window_says_what_stops_the_next_half_inch() {
     use fitment::working::Fragment;
     let said = |corner: &Corner, widths: &[f64]| {
         let widths: Vec<RimWidth> = widths.iter().map(|width| RimWidth::from_code(*width).unwrap()).collect();
-        let planned = setup("17x7.5 ET45 225/45R17 91W");
+        let planned = setup("17x7.5 ET45 225/45R17 91H");
         let windows = with_trial(corner, &Levers::default(), |trial| {
             trial.window(&planned, TireChoice::Same, &widths, None)
         });

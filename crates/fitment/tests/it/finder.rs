@@ -82,6 +82,7 @@ fn catalogue(rng: &mut StdRng, wheels: u32, tires: u32) -> Catalogue {
             mass_kg: maybe(rng, f64::from(mass)),
             void_pct: None,
             treadwear: None,
+            has_rim_guard: None,
             wet_grade: "".into(),
             temperature_grade: "".into(),
             factory_mark: "".into(),

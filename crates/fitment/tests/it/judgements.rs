@@ -55,14 +55,14 @@ fn every_line_says_what_it_means() {
             "18x8.5 ET45 245/40R18 97Y",
             Some(Axle::Front),
             Severity::Measure,
-            "Find 21.8 between tire and strut with the fitted wheel: 10.0 that the plan comes nearer, 5.0 to keep, 6.8 for what tires and a steel rule may be off.",
+            "Find 22.9 between tire and strut with the fitted wheel: 10.0 that the plan comes nearer, 5.0 to keep, 7.9 for what tires and a steel rule may be off.",
         ),
         (
             "outer-change",
             "18x8.5 ET35 245/40R18 97Y",
             Some(Axle::Rear),
             Severity::Measure,
-            "Find 29.8 between tire and fender lip with the fitted wheel: 20.0 that the plan comes nearer, 3.0 to keep, 6.8 for what tires and a steel rule may be off.",
+            "Find 30.9 between tire and fender lip with the fitted wheel: 20.0 that the plan comes nearer, 3.0 to keep, 7.9 for what tires and a steel rule may be off.",
         ),
         (
             "inner-change",

@@ -11,6 +11,7 @@ use fitment::finder::{Approach, Arrangements, KeptParts, Scene, SearchCriteria, 
 use fitment::lever::PairLevers;
 use fitment::limits::{Drive, HouseLimits};
 use fitment::rules::Severity;
+use fitment::style::{Style, StyleTarget};
 use fitment::window::TireChoice;
 use fitment::{Axle, Length, Offset, RimWidth, Setup, SetupPair};
 use proptest::prelude::*;
@@ -90,6 +91,7 @@ fn catalogue(rng: &mut StdRng) -> Catalogue {
                 section: maybe(rng, 0.3, |rng| mm(named + f64::from(rng.random_range(-6..12)))),
                 overall_diameter: maybe(rng, 0.3, |rng| mm(diameter + f64::from(rng.random_range(-14..15)))),
                 tread_width: maybe(rng, 0.5, |rng| mm(named * (0.82 + 0.12 * rng.random::<f64>()))),
+                has_rim_guard: maybe(rng, 0.3, |rng| rng.random()),
                 measuring_rim: maybe(rng, 0.2, |_| rim(measuring + 0.5)),
                 permitted: maybe(rng, 0.4, |rng| {
                     (rim(measuring - 0.5), rim(measuring + 0.5 * f64::from(rng.random_range(0..3))))
@@ -187,7 +189,10 @@ fn job(seed: u64) -> Job {
     .parse()
     .unwrap();
     let corners = Corners { front: corner(rng, fitted), rear: corner(rng, fitted) };
-    let state = CarState::new(corners, PairLevers::default(), (None, None))
+    // Poke where it is wanted is judged by the lip's edge at full bump.
+    let poke = StyleTarget { style: Style::Poke, within: None, is_show: false };
+    let wanted = (maybe(rng, 0.3, |_| poke), maybe(rng, 0.3, |_| poke));
+    let state = CarState::new(corners, PairLevers::default(), wanted)
         .of_car(record(rng))
         .with_evidence(brakes(rng), brakes(rng));
     let limits = HouseLimits {

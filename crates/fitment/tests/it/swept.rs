@@ -490,7 +490,8 @@ fn no_lift_helps_past_the_perch_and_some_helps_past_the_pinch_weld() {
     .with(Fact::BumpTravel, "60");
     let reference = setup(FITTED).overall_diameter().unwrap();
     shop.ask(|case| {
-        let ladder = case.lift_ladder(&setup(FITTED), reference, &Usage::from(Envelope::Road)).unwrap();
+        let ladder =
+            case.lift_ladder(&setup(FITTED), reference, &Usage::from(Envelope::Road), &|_| false).unwrap();
         assert!(ladder.tires.len() >= 5, "{ladder:?}");
         assert!(ladder.tires.is_sorted_by(|a, b| a.overall_diameter < b.overall_diameter));
         assert_eq!(ladder.not_helped.len(), 1);
@@ -658,7 +659,8 @@ fn a_taller_tire_never_has_more_room_on_the_ladder() {
         let (shop, planned) = drawn(&mut rng);
         let reference = setup(FITTED).overall_diameter().unwrap();
         shop.ask(|case| {
-            let ladder = case.lift_ladder(&planned, reference, &Usage::from(Envelope::Road)).unwrap();
+            let ladder =
+                case.lift_ladder(&planned, reference, &Usage::from(Envelope::Road), &|_| false).unwrap();
             let own = planned.tire.unwrap().size.named_section_width();
             // Of one section width: taller is nearer to what is above, ahead and behind.
             let like: Vec<_> = ladder

@@ -33,8 +33,8 @@ pub(super) async fn window(
 ) -> Result<Json<WindowView>, ApiError> {
     let house = store.read(house::get).await?;
     crate::off_thread(move || {
-        let (corner, widths) = request.read(&house.content.limits)?;
-        Ok(Json(corner.window(&widths, request.tire_choice.unwrap_or_default())))
+        let (corner, widths, usage) = request.read(&house.content.limits)?;
+        Ok(Json(corner.window(&widths, request.tire_choice.unwrap_or_default(), usage.as_ref())))
     })
     .await?
 }

@@ -1,5 +1,6 @@
 //! A job's plan in motion.
 
+use app::catalogue::CatalogueCache;
 use axum::Json;
 use axum::extract::State;
 use store::Store;
@@ -85,11 +86,13 @@ pub(super) async fn motion_window(
 ))]
 pub(super) async fn motion_lift(
     State(store): State<Store>,
+    State(shelf): State<CatalogueCache>,
     Id(id): Id,
     Body(request): Body<MotionRequest>,
 ) -> Result<Json<LiftView>, ApiError> {
+    let loaded = shelf.loaded(&store).await?;
     let (job, context) = in_context(&store, id).await?;
-    crate::off_thread(move || request.lift(&job.content, &context).map(Json)).await?
+    crate::off_thread(move || request.lift(&job.content, &context, &loaded.catalogue).map(Json)).await?
 }
 
 /// For each look the offsets that give it on each rim width, and which of them clear.

@@ -17,6 +17,7 @@ use fitment::measure::MeasureItem;
 use fitment::motion::SuspensionKind;
 use fitment::motion::axis::loaded_radius;
 use fitment::setup::{Axle, Setup};
+use fitment::swept::Usage;
 use fitment::window::{TireChoice, WidthWindow, widths_round};
 use fitment::{Length, RimWidth};
 use serde::{Deserialize, Serialize};
@@ -24,6 +25,7 @@ use utoipa::ToSchema;
 
 use super::AxleCode;
 use super::ledger::{FragmentView, fragments};
+use super::motion::usage::UsageRequest;
 use super::read::FieldErrors;
 use super::sweep::{SteeringRequest, TravelRequest, out_of_range};
 use crate::problem::ApiError;
@@ -399,7 +401,13 @@ pub struct WindowRequest {
     /// What of the fitted set stays.
     #[serde(default)]
     pub keeps: Option<KeepsRequest>,
+    /// How the car is used: then the window that clears on the road as well is answered beside the one that stands.
+    #[serde(default)]
+    pub usage: Option<UsageRequest>,
 }
+
+/// What a window is asked of: the corner, the widths, and the use when it is to clear in motion too.
+pub type ReadWindow = (ReadCorner, Vec<RimWidth>, Option<Usage>);
 
 /// Which tire goes on each rim width.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, ToSchema)]
@@ -479,8 +487,9 @@ impl WindowRequest {
     ///
     /// # Errors
     /// Every field at fault.
-    pub fn read(&self, house: &HouseLimits) -> Result<(ReadCorner, Vec<RimWidth>), ApiError> {
+    pub fn read(&self, house: &HouseLimits) -> Result<ReadWindow, ApiError> {
         let mut errors = FieldErrors::default();
+        let usage = self.usage.as_ref().map(|usage| usage.read(&mut errors, "/usage"));
         let corner = self.corner.read(&mut errors);
         let planned = self.planned.as_deref().map(|line| placed(&mut errors, "/planned", line));
         let limits = read_limits(&mut errors, house, &self.limits);
@@ -507,7 +516,7 @@ impl WindowRequest {
                 .collect(),
         };
         let evidence = kept(self.keeps);
-        errors.finish((ReadCorner { corner, fitted, planned, limits, levers, evidence }, widths))
+        errors.finish((ReadCorner { corner, fitted, planned, limits, levers, evidence }, widths, usage))
     }
 }
 
@@ -775,16 +784,18 @@ impl ReadCorner {
         })
     }
 
-    /// Works out the window.
-    pub fn window(&self, widths: &[RimWidth], choice: TireChoiceCode) -> WindowView {
-        self.with_trial(|trial, resolved| WindowView {
-            widths: trial
-                .window(&self.planned, choice.into(), widths, None)
-                .into_iter()
-                .map(WidthView::from)
-                .collect(),
-            troubles: resolved.troubles.iter().map(|one| TroubleView::new(one, |at| at)).collect(),
-            caution: CAUTION,
+    /// Works out the window; with a use of the car the one that clears on the road as well.
+    pub fn window(&self, widths: &[RimWidth], choice: TireChoiceCode, usage: Option<&Usage>) -> WindowView {
+        let views = |windows: Vec<WidthWindow>| windows.into_iter().map(WidthView::from).collect();
+        self.with_trial(|trial, resolved| {
+            let standing = trial.window(&self.planned, choice.into(), widths, None);
+            let moving = usage.and_then(|usage| trial.window_in_motion(&self.planned, &standing, usage));
+            WindowView {
+                widths: views(standing),
+                on_the_road: moving.map(views),
+                troubles: resolved.troubles.iter().map(|one| TroubleView::new(one, |at| at)).collect(),
+                caution: CAUTION,
+            }
         })
     }
 }
@@ -803,6 +814,8 @@ pub struct WidthView {
     /// Their names.
     pub min_bound_name: Option<&'static str>,
     pub max_bound_name: Option<&'static str>,
+    /// Whether it may stand outside of the fender's lip, as it is wanted: then the lip sets no least offset.
+    pub may_pass_the_lip: bool,
     /// Whether any offset clears.
     pub clears: bool,
     /// How much room is missing between the two edges; null where there is some.
@@ -846,6 +859,7 @@ impl From<WidthWindow> for WidthView {
             max_bound_by: window.most.map(|edge| edge.bound_by.code()),
             min_bound_name: window.least.map(|edge| name(edge.bound_by)),
             max_bound_name: window.most.map(|edge| name(edge.bound_by)),
+            may_pass_the_lip: window.may_pass_the_lip,
             clears,
             short_by_mm: window.short_by().map(Length::as_mm),
             blocked_by: window.blocked_by.iter().map(|part| part.code()).collect(),
@@ -862,6 +876,9 @@ impl From<WidthWindow> for WidthView {
 pub struct WindowView {
     /// Each rim width, narrowest first.
     pub widths: Vec<WidthView>,
+    /// The same widths as far as they clear over all that the asked use reaches; null where no use was asked, or nothing that
+    /// moves was read.
+    pub on_the_road: Option<Vec<WidthView>>,
     /// Readings with something wrong.
     pub troubles: Vec<TroubleView>,
     /// What must be minded.

@@ -115,6 +115,31 @@ async fn a_windows_edges_are_where_fits_verdict_changes() {
 }
 
 #[tokio::test]
+async fn a_window_on_the_road_lies_inside_of_the_one_that_stands() {
+    let shop = Served::start(None).await;
+    let mut moving = corner();
+    moving["travel"] = json!({ "bump_mm": 70, "droop_mm": 80 });
+    moving["suspension"] = json!("strut");
+    let ask = |usage: Value| json!({ "corner": moving, "rim_widths_in": [7.0, 7.5, 8.0], "usage": usage });
+    let (status, window) = shop.post("/window", ask(Value::Null)).await;
+    assert_eq!((status, &window["on_the_road"]), (200, &Value::Null), "nobody asked how it is used");
+    let (status, window) = shop.post("/window", ask(json!({ "envelope": "road" }))).await;
+    assert_eq!(status, 200, "{window}");
+    let (standing, moving_too) = (&window["widths"], window["on_the_road"].as_array().unwrap());
+    assert_eq!(moving_too.len(), 3);
+    let mut narrower = 0;
+    for (stands, rolls) in standing.as_array().unwrap().iter().zip(moving_too) {
+        let mm = |row: &Value, which: &str| row[which].as_f64().unwrap();
+        assert!(mm(rolls, "offset_min_mm") >= mm(stands, "offset_min_mm"), "{stands} {rolls}");
+        assert!(mm(rolls, "offset_max_mm") <= mm(stands, "offset_max_mm"), "{stands} {rolls}");
+        narrower += u32::from(mm(rolls, "offset_min_mm") > mm(stands, "offset_min_mm"));
+    }
+    assert!(narrower > 0, "60 mm under the arch are not 70 mm of bump: {window}");
+    let (status, problem) = shop.post("/window", ask(json!({ "envelope": "moon" }))).await;
+    assert_eq!((status, &problem["errors"][0]["pointer"]), (422, &json!("/usage/envelope")));
+}
+
+#[tokio::test]
 async fn impossible_and_contradicting_readings_are_kept_and_explained() {
     let shop = Served::start(None).await;
     let mut torn = corner();

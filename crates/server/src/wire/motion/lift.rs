@@ -1,9 +1,13 @@
 //! The tallest tire at each height of lift.
 
+use std::collections::HashSet;
+
 use app::JudgingContext;
 use fitment::case::Reference;
+use fitment::catalogue::Catalogue;
 use fitment::setup::Axle;
 use fitment::swept::lift::{LIFTS_MM, LiftLadder, TallerTire, USUAL_SOURCE};
+use fitment::tire::Size;
 use serde::Serialize;
 use store::jobs::JobContent;
 use utoipa::ToSchema;
@@ -67,14 +71,20 @@ pub struct LiftView {
 }
 
 /// A lift changes more than room.
-const CAUTION: &str = "The sizes follow from the notation: not every one is made. A lift raises the centre of gravity, steepens joints and shafts and moves the headlights: local codes and a licensed inspector decide. Bump stops are taken as they are; what a lift gives is gone at full bump. Turn lock to lock and load the suspension before the first drive.";
+const CAUTION: &str = "Sizes that are commonly made, from memory, and those of your price lists. A lift raises the centre of gravity, steepens joints and shafts and moves the headlights: local codes and a licensed inspector decide. Bump stops are taken as they are; what a lift gives is gone at full bump. Turn lock to lock and load the suspension before the first drive.";
 
 impl MotionRequest {
     /// The ladder of a job's plan.
     ///
     /// # Errors
     /// As [`MotionRequest::ask`].
-    pub fn lift(&self, content: &JobContent, context: &JudgingContext) -> Result<LiftView, ApiError> {
+    pub fn lift(
+        &self,
+        content: &JobContent,
+        context: &JudgingContext,
+        catalogue: &Catalogue,
+    ) -> Result<LiftView, ApiError> {
+        let listed: HashSet<Size> = catalogue.tires.iter().map(|row| row.tire.size).collect();
         let reference = Reference::of(&context.state.car, &content.fitted, Axle::from(self.axle));
         self.ask(content, context, |case, setup, usage| {
             let which = reference.as_ref().map_or("fitted", Reference::which);
@@ -82,7 +92,7 @@ impl MotionRequest {
                 Some(reference) => reference.setup.overall_diameter(),
                 None => case.fitted.overall_diameter(),
             };
-            let ladder = case.lift_ladder(setup, against?, usage)?;
+            let ladder = case.lift_ladder(setup, against?, usage, &|size| listed.contains(size))?;
             Some(LiftView::new(ladder, which, &setup.to_string()))
         })
     }
