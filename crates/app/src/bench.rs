@@ -76,11 +76,17 @@ pub fn judge_axle(
 ) -> Option<AxleBench> {
     let fit = case.fit(planned)?;
     let widths = widths_round(Some(case.fitted), Some(planned));
+    let of_the_plan = Mark {
+        kind: MarkKind::Planned,
+        rim_width_in: planned.wheel?.width.code(),
+        offset_mm: planned.wheel?.offset?.as_mm(),
+        verdict: fit.verdict,
+    };
     let kept = context.kept.iter().filter_map(|kept| Some((kept.setups.on(case.axle)?, kept.letter)));
     let marks = kept
         .filter_map(|(setup, letter)| mark(case, planned, setup, MarkKind::Kept(letter)))
         .chain(mark(case, planned, case.fitted, MarkKind::Fitted))
-        .chain(mark(case, planned, planned, MarkKind::Planned))
+        .chain([of_the_plan])
         .collect();
     Some(AxleBench {
         style: case.style(planned),
@@ -88,7 +94,7 @@ pub fn judge_axle(
         camber_deg: case.planned_camber(),
         window: case.window(planned, choice, &widths, context.state.wanted(case.axle)),
         marks,
-        proposal: case.mildest(planned),
+        proposal: case.mildest_for(planned, &fit),
         measure_list: case.measure_list(planned, &fit),
         fit,
     })

@@ -4,6 +4,8 @@
 //! sets it. Sides that nobody measured are open. The edges are roots of the very room that the fit judges: moving a wheel
 //! sideways moves its outline and nothing else, so most come in closed form.
 
+use std::collections::HashMap;
+
 use crate::case::AxleCase;
 use crate::clearance::MountedSetup;
 use crate::codes::{Offset, RimWidth};
@@ -176,10 +178,21 @@ impl AxleCase<'_> {
     ) -> Vec<WidthWindow> {
         let mut windows = self.window_beside_the_brake(planned, choice, widths, target);
         for window in &mut windows {
-            let wheel = planned.wheel.map(|wheel| Wheel { width: window.rim_width, ..wheel });
-            window.blocked_by.extend(self.brake_blocks(&Setup { wheel, ..*planned }));
+            self.heed_the_brake(planned, window);
         }
         windows
+    }
+
+    /// The window of a setup's own width, with edges that are known already.
+    pub(crate) fn window_of_its_width(&self, planned: &Setup, known: &mut KnownEdges) -> Option<WidthWindow> {
+        let mut window = self.at_width(planned, planned.wheel?.width, &[], None, known)?;
+        self.heed_the_brake(planned, &mut window);
+        Some(window)
+    }
+
+    fn heed_the_brake(&self, planned: &Setup, window: &mut WidthWindow) {
+        let wheel = planned.wheel.map(|wheel| Wheel { width: window.rim_width, ..wheel });
+        window.blocked_by.extend(self.brake_blocks(&Setup { wheel, ..*planned }));
     }
 
     /// The same without the brake: where that is asked wheel by wheel.
@@ -194,7 +207,10 @@ impl AxleCase<'_> {
             (TireChoice::NearestSquare, Some(tire)) => sizes_near(&tire.size),
             _ => Vec::new(),
         };
-        widths.iter().filter_map(|width| self.at_width(planned, *width, &squarest, target)).collect()
+        // Each width is another setup, and knows no edge of the others.
+        let at =
+            |width: &RimWidth| self.at_width(planned, *width, &squarest, target, &mut KnownEdges::default());
+        widths.iter().filter_map(at).collect()
     }
 
     fn at_width(
@@ -203,6 +219,7 @@ impl AxleCase<'_> {
         width: RimWidth,
         squarest: &[Size],
         target: Option<StyleTarget>,
+        known: &mut KnownEdges,
     ) -> Option<WidthWindow> {
         let tire = planned.tire.map(|tire| match nearest_square(squarest, width, &tire.size) {
             Some(size) if size != tire.size => Tire { size, service: None, ..tire },
@@ -226,7 +243,7 @@ impl AxleCase<'_> {
                 window.may_pass_the_lip = true;
                 continue;
             }
-            match self.edge(obstacle, &stand) {
+            match known.edge(self, obstacle, Edges::Whole, || self.edge(obstacle, &stand)) {
                 Limit::Open => {}
                 Limit::Never => {
                     if !window.blocked_by.contains(&obstacle.feature) {
@@ -301,7 +318,7 @@ impl AxleCase<'_> {
 
     /// Whether no offset can clear what was read with wheels like this one, even as written and without any band: said quickly,
     /// since many sets of work on a car are tried and most of them do not do.
-    pub(crate) fn is_hopeless(&self, setup: &Setup) -> bool {
+    pub(crate) fn is_hopeless(&self, setup: &Setup, known: &mut KnownEdges) -> bool {
         let Some(stand) = MountedSetup::of(setup, self.planned_camber()) else { return true };
         let (mut inmost, mut outmost) = (f64::NEG_INFINITY, f64::INFINITY);
         let obstacles = self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake());
@@ -311,7 +328,8 @@ impl AxleCase<'_> {
             if self.may_pass(obstacle, &stand) {
                 continue;
             }
-            match self.edge_where(obstacle, &stand, &slack) {
+            let edge = || self.edge_where(obstacle, &stand, &slack);
+            match known.edge(self, obstacle, Edges::AsWritten, edge) {
                 Limit::Open => {}
                 Limit::Never => return true,
                 Limit::InboardOf(center) => outmost = outmost.min(center),
@@ -428,7 +446,40 @@ pub(crate) fn root(slack: &dyn Fn(f64) -> Option<f64>, here: f64, left: f64, awa
     Root::At(if at_a >= 0.0 { a } else { b })
 }
 
+/// Edges that were found already, while many sets of work on a car are tried with one setup: most leave most parts where they
+/// were.
+#[derive(Debug, Default)]
+pub(crate) struct KnownEdges(HashMap<EdgeKey, Limit>);
+
+/// How an edge was sought.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+enum Edges {
+    /// Without any band.
+    AsWritten,
+    /// With it.
+    Whole,
+}
+
+/// Which obstacle, how it was sought, and all that work on a car does to it: room made to the part, camber, and how far the body
+/// is raised.
+type EdgeKey = (usize, Edges, [u64; 3]);
+
+impl KnownEdges {
+    fn edge(
+        &mut self,
+        case: &AxleCase<'_>,
+        obstacle: &Obstacle,
+        edges: Edges,
+        find: impl FnOnce() -> Limit,
+    ) -> Limit {
+        let work = [case.room_by_work(obstacle.feature), case.planned_camber(), case.levers.raised()]
+            .map(f64::to_bits);
+        *self.0.entry((obstacle.index, edges, work)).or_insert_with(find)
+    }
+}
+
 /// Where a rim's centre plane may stand.
+#[derive(Debug, Clone, Copy)]
 enum Limit {
     Open,
     Never,

@@ -120,8 +120,8 @@ impl AxleCase<'_> {
 
     fn unknown_brake(&self, feature: Feature, stand: &MountedSetup) -> Option<Clearance> {
         let is_unread = !self.resolved.knows(feature);
-        let unread = is_unread.then(|| self.unread_part(feature, stand, &mut LastCut::default())).flatten();
-        let must_find = unread.and_then(|one| one.must_find);
+        let unread = || self.unread_part(feature, stand, &self.ran_clean(), &mut LastCut::default());
+        let must_find = is_unread.then(unread).flatten().and_then(|one| one.must_find);
         Some(Clearance {
             feature,
             obstacle: None,

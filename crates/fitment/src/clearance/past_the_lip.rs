@@ -52,6 +52,12 @@ impl AxleCase<'_> {
             Some(band) => past.word(band, by_the_face.limit),
             None => Verdict::MeasureFirst,
         };
+        // It meets the lip only where it is both outside of it and above its edge: what still stands inside is not worse for
+        // what full bump would do outside.
+        let is_inside = past.outside_by < Length::ZERO;
+        if is_inside && verdict.rules_out() {
+            return None;
+        }
         let must_find = (verdict != Verdict::Clears).then(|| {
             let higher = MountedSetup::of(self.fitted, self.corner.camber())
                 .and_then(|fitted| self.nearer_by(Feature::Arch, &fitted, stand))

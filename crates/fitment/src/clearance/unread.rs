@@ -2,10 +2,10 @@
 
 use super::{Clearance, MountedSetup, Verdict};
 use crate::case::AxleCase;
-use crate::corner::Feature;
 use crate::corner::obstacle::LastCut;
+use crate::corner::{Carrier, Feature, TryOn};
 use crate::length::Length;
-use crate::setup::{Axle, Setup};
+use crate::setup::Axle;
 
 /// A part that nobody read and that the plan comes nearer to than anything that ran clean.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -33,28 +33,46 @@ impl Unread {
     }
 }
 
-impl AxleCase<'_> {
-    /// What ran clean on the car, as far as it proves room to a part: the fitted set, which is driven, and trials that met
-    /// nothing, each with what they looked at. A trial with the wheel straight says nothing of full lock, one with the
-    /// wheel hanging nothing of the body, a bare wheel nothing of where a tire reaches.
-    pub(super) fn proven(&self, feature: Feature) -> impl Iterator<Item = &Setup> {
-        let clean = self.evidence.tries.iter().filter(move |tried| {
-            tried.ran_clean()
-                && (!feature.facts().at_lock || tried.steer.is_at_lock())
-                && (!tried.is_hanging || feature.carrier() == crate::corner::Carrier::Upright)
+/// What ran clean on the car, each placed, and so cut, once.
+pub(super) struct RanClean<'a> {
+    fitted: Option<MountedSetup>,
+    tries: Vec<(&'a TryOn, MountedSetup)>,
+}
+
+impl RanClean<'_> {
+    /// As far as it proves room to a part: a trial with the wheel straight says nothing of full lock, one with the wheel
+    /// hanging nothing of the body, a bare wheel nothing of where a tire reaches.
+    fn of(&self, feature: Feature) -> impl Iterator<Item = &MountedSetup> {
+        let clean = self.tries.iter().filter(move |(tried, _)| {
+            (!feature.facts().at_lock || tried.steer.is_at_lock())
+                && (!tried.is_hanging || feature.carrier() == Carrier::Upright)
                 && (tried.setup.tire.is_some() || feature.is_of_the_brake())
-                && !self.evidence.tries.iter().any(|other| other.setup == tried.setup && other.touched())
         });
-        std::iter::once(self.fitted).chain(clean.map(|tried| &tried.setup))
+        self.fitted.iter().chain(clean.map(|(_, stand)| stand))
+    }
+}
+
+impl AxleCase<'_> {
+    /// What ran clean on the car: the fitted set, which is driven, and trials that met nothing.
+    pub(super) fn ran_clean(&self) -> RanClean<'_> {
+        let camber = self.corner.camber();
+        let tries = &self.evidence.tries;
+        let clean = tries.iter().filter(|tried| {
+            tried.ran_clean() && !tries.iter().any(|other| other.setup == tried.setup && other.touched())
+        });
+        RanClean {
+            fitted: MountedSetup::of(self.fitted, camber),
+            tries: clean.filter_map(|tried| Some((tried, MountedSetup::of(&tried.setup, camber)?))).collect(),
+        }
     }
 
     /// Every part of this axle that nobody read and that the plan comes nearer to than what ran clean.
     pub fn unread(&self, stand: &MountedSetup) -> Vec<Unread> {
-        let mut cut = LastCut::default();
+        let (clean, mut cut) = (self.ran_clean(), LastCut::default());
         Feature::ALL
             .into_iter()
             .filter(|feature| feature.is_read_on(self.axle) && !self.resolved.knows(*feature))
-            .filter_map(|feature| self.unread_part(feature, stand, &mut cut))
+            .filter_map(|feature| self.unread_part(feature, stand, &clean, &mut cut))
             .collect()
     }
 
@@ -62,17 +80,14 @@ impl AxleCase<'_> {
         &self,
         feature: Feature,
         stand: &MountedSetup,
+        clean: &RanClean<'_>,
         cut: &mut LastCut,
     ) -> Option<Unread> {
-        let against = |proven: &Setup| {
-            let proven = MountedSetup::of(proven, self.corner.camber())?;
-            Some(self.nearer_by(feature, &proven, stand))
-        };
         let mut nearest: Option<f64> = None;
         let mut is_said = false;
-        for nearer in self.proven(feature).filter_map(against) {
+        for proven in clean.of(feature) {
             is_said = true;
-            if let Some(nearer) = nearer {
+            if let Some(nearer) = self.nearer_by(feature, proven, stand) {
                 nearest = Some(nearest.map_or(nearer, |least: f64| least.min(nearer)));
             }
         }
@@ -119,10 +134,10 @@ impl AxleCase<'_> {
 
     /// Whether the plan comes nearer to no part than what ran clean.
     pub(super) fn comes_no_nearer(&self, stand: &MountedSetup) -> bool {
-        MountedSetup::of(self.fitted, self.corner.camber()).is_some()
-            && Feature::ALL.into_iter().filter(|feature| feature.is_read_on(self.axle)).all(|feature| {
-                self.resolved.knows(feature)
-                    || self.unread_part(feature, stand, &mut LastCut::default()).is_none()
-            })
+        let (clean, mut cut) = (self.ran_clean(), LastCut::default());
+        let read_here = Feature::ALL.into_iter().filter(|feature| feature.is_read_on(self.axle));
+        let mut unknown = read_here.filter(|feature| !self.resolved.knows(*feature));
+        clean.fitted.is_some()
+            && unknown.all(|feature| self.unread_part(feature, stand, &clean, &mut cut).is_none())
     }
 }

@@ -15,7 +15,7 @@ use crate::rules::permitted_rim::rim_fit;
 use crate::setup::{Listed, ListedTire, Setup};
 use crate::tire::Tire;
 use crate::tire::rims::{PermittedRims, RimFit};
-use crate::window::{TireChoice, WidthWindow, sizes_near};
+use crate::window::{KnownEdges, WidthWindow, sizes_near};
 use crate::working::{Phrase, Quantity};
 
 /// Thickest spacer proposed, in millimetres. Common practice.
@@ -100,7 +100,11 @@ impl AxleCase<'_> {
     /// The mildest set that makes every measured line clear; `None` when they all do, when the setup cannot be
     /// placed, or when nothing known helps.
     pub fn mildest(&self, planned: &Setup) -> Option<Proposal> {
-        let fit = self.fit(planned)?;
+        self.mildest_for(planned, &self.fit(planned)?)
+    }
+
+    /// The same of a setup whose fit is known.
+    pub fn mildest_for(&self, planned: &Setup, fit: &Fit) -> Option<Proposal> {
         let failing: Vec<Feature> = fit
             .clearances
             .iter()
@@ -117,7 +121,7 @@ impl AxleCase<'_> {
     }
 
     fn by_the_wheel_alone(&self, planned: &Setup) -> Option<Proposal> {
-        self.with_the_wheel_moved(planned, self.levers, Vec::new())
+        self.with_the_wheel_moved(planned, self.levers, Vec::new(), &mut KnownEdges::default())
     }
 
     fn by_width(&self, planned: &Setup) -> Option<Proposal> {
@@ -129,7 +133,7 @@ impl AxleCase<'_> {
                 return None;
             }
             let pulled = vec![(Lever::RimWidth, f64::from(quarters) / 4.0)];
-            self.with_the_wheel_moved(&setup, self.levers, pulled)
+            self.with_the_wheel_moved(&setup, self.levers, pulled, &mut KnownEdges::default())
         };
         mildest_of([-2, 2, -4].into_iter().filter_map(other))
     }
@@ -145,7 +149,8 @@ impl AxleCase<'_> {
         mildest_of(narrower.filter_map(|size| {
             let listed = Listed { tire: ListedTire::default(), ..planned.listed };
             let setup = Setup { tire: Some(Tire { size, service: None, ..tire }), listed, ..*planned };
-            self.with_the_wheel_moved(&setup, self.levers, vec![(Lever::Tire, 0.0)])
+            let pulled = vec![(Lever::Tire, 0.0)];
+            self.with_the_wheel_moved(&setup, self.levers, pulled, &mut KnownEdges::default())
         }))
     }
 
@@ -164,6 +169,7 @@ impl AxleCase<'_> {
         let hardest = |set: &[(Lever, f64)]| set.iter().map(|(lever, _)| *lever as usize).max();
         sets.sort_by_key(|set| (hardest(set), set.len()));
         let mut best: Option<Proposal> = None;
+        let mut known = KnownEdges::default();
         for set in sets {
             let harder = |best: &Proposal| hardest(&set) > Some(best.hardness().0);
             if best.as_ref().is_some_and(harder) {
@@ -173,9 +179,8 @@ impl AxleCase<'_> {
                 levers.with(*lever, levers.amount(*lever) + amount)
             });
             if set.iter().all(|(lever, _)| in_range(&levers, *lever)) {
-                best = mildest_of(
-                    [best, self.with_the_wheel_moved(planned, &levers, set)].into_iter().flatten(),
-                );
+                let found = self.with_the_wheel_moved(planned, &levers, set, &mut known);
+                best = mildest_of([best, found].into_iter().flatten());
             }
         }
         best
@@ -187,18 +192,17 @@ impl AxleCase<'_> {
         setup: &Setup,
         levers: &Levers,
         mut pulled: Vec<(Lever, f64)>,
+        known: &mut KnownEdges,
     ) -> Option<Proposal> {
         let trial = AxleCase { levers, ..*self };
-        let wheel = setup.wheel?;
-        let offset = wheel.offset?.as_mm();
-        if trial.is_hopeless(setup) {
+        let offset = setup.wheel?.offset?.as_mm();
+        if trial.is_hopeless(setup, known) {
             return None;
         }
-        let windows = trial.window(setup, TireChoice::Same, &[wheel.width], None);
-        let window = windows.first().filter(|window| window.is_open())?;
+        let window = trial.window_of_its_width(setup, known).filter(WidthWindow::is_open)?;
         let mut setup = *setup;
         if !window.clears(offset) {
-            let (lever, amount, moved) = moved_into(window, &setup, offset)?;
+            let (lever, amount, moved) = moved_into(&window, &setup, offset)?;
             setup = moved;
             pulled.push((lever, amount));
         }

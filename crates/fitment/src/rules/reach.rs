@@ -69,10 +69,12 @@ fn judge(check: &AxleCheck<'_>, change: Option<&Figure>, part: Feature) -> Optio
 pub(super) fn gap_to_find(check: &AxleCheck<'_>, part: Feature, nearer: Length) -> Phrase {
     let least = check.axle.least(part);
     let camber = check.axle.planned_camber();
-    let find = match MountedSetup::of(check.planned, camber) {
+    // The fit asked for it already where the plan comes nearer than anything that ran clean.
+    let asked = check.fit.as_ref().and_then(|fit| fit.line(part)?.must_find);
+    let find = asked.unwrap_or_else(|| match MountedSetup::of(check.planned, camber) {
         Some(stand) => check.axle.must_find(part, nearer.as_mm(), &stand),
         None => nearer + least,
-    };
+    });
     Phrase::new("Find ")
         .quantity(Quantity::length(find))
         .text(format!(" between {} with the fitted wheel: ", part.facts().between))

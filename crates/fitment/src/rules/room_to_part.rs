@@ -58,8 +58,14 @@ fn judge(line: &Clearance) -> Option<Finding> {
 /// A wheel that stands outside of the lip as it is meant to: what is left under the lip's edge at full bump.
 fn outside_the_lip(line: &Clearance, past: &PastTheLip) -> Finding {
     let length = Quantity::length;
-    let stands =
-        Phrase::new("It stands ").quantity(length(past.outside_by)).text(" outside the lip, as wanted");
+    let stands = match past.outside_by {
+        by if by > Length::ZERO => {
+            Phrase::new("It stands ").quantity(length(by)).text(" outside the lip, as wanted")
+        }
+        by => Phrase::new("It stands ")
+            .quantity(length(-by))
+            .text(" inside the lip, too near to go up beside it"),
+    };
     let bump = |phrase: Phrase| {
         let phrase = phrase.quantity(length(past.bump)).text(" of bump travel");
         if past.is_bump_measured { phrase } else { phrase.text(" (usual; nobody measured it)") }

@@ -175,15 +175,21 @@ impl Outline {
         if self.is_inside(y, r) { -distance } else { distance }
     }
 
-    /// Square of the distance to the nearest edge. The run whose box is nearest is looked at first; most others need not be.
+    /// Square of the distance to the nearest edge.
     fn square_to_nearest(&self, y: f64, r: f64) -> f64 {
         let of_run = |run: &Run, nearest: f64| {
             let edges = &self.edges[run.first..run.end];
             edges.iter().map(|edge| edge.square_to(y, r)).fold(nearest, f64::min)
         };
+        self.square_by_runs(|run| run.square_to_box(y, r), of_run)
+    }
+
+    /// The least square of a distance, run by run. The run whose box is nearest is looked at first; most others need not be.
+    #[inline]
+    fn square_by_runs(&self, to_box: impl Fn(&Run) -> f64, of_run: impl Fn(&Run, f64) -> f64) -> f64 {
         let mut first: Option<(f64, &Run)> = None;
         for run in &self.runs {
-            let square = run.square_to_box(y, r);
+            let square = to_box(run);
             if first.is_none_or(|(least, _)| square < least) {
                 first = Some((square, run));
             }
@@ -191,7 +197,7 @@ impl Outline {
         let Some((_, first)) = first else { return f64::INFINITY };
         let mut nearest = of_run(first, f64::INFINITY);
         for run in &self.runs {
-            if run.first != first.first && run.square_to_box(y, r) < nearest {
+            if run.first != first.first && to_box(run) < nearest {
                 nearest = of_run(run, nearest);
             }
         }
@@ -280,9 +286,11 @@ impl Outline {
         let runs = self.runs.iter().filter(|run| meets(run.low.r, run.high.r));
         let edges = runs.flat_map(|run| &self.edges[run.first..run.end]);
         edges
-            .map(|edge| (edge.from, Point::new(edge.from.y + edge.along.y, edge.from.r + edge.along.r)))
-            .filter(|(a, b)| meets(a.r.min(b.r), a.r.max(b.r)))
-            .filter_map(|(a, b)| leftmost_of_capsule(a, b, height, grown_by))
+            .filter(|edge| {
+                let (a, b) = (edge.from.r, edge.from.r + edge.along.r);
+                meets(a.min(b), a.max(b))
+            })
+            .filter_map(|edge| leftmost_of_capsule(edge, height, grown_by))
             .reduce(f64::min)
             .map(|y| -y)
     }
@@ -293,32 +301,38 @@ impl Outline {
         match self.inboard_at(height, 0.0) {
             Some(reach) if -reach <= y => -reach - y,
             _ => {
-                let mut nearest = f64::INFINITY;
-                for run in &self.runs {
-                    // Beside the half line nothing of the run is nearer than its box is to it.
+                // Nothing of a run is nearer to the half line than its box is.
+                let to_box = |run: &Run| {
                     let beside = (run.low.y - y).max(0.0);
                     let off = (run.low.r - height).max(height - run.high.r).max(0.0);
-                    if beside * beside + off * off >= nearest {
-                        continue;
-                    }
+                    beside * beside + off * off
+                };
+                let of_run = |run: &Run, nearest: f64| {
                     let edges = self.edges[run.first..run.end].iter();
-                    nearest = edges.map(|edge| square_to_ray(edge, y, height)).fold(nearest, f64::min);
-                }
+                    edges.map(|edge| square_to_ray(edge, y, height)).fold(nearest, f64::min)
+                };
+                let nearest = self.square_by_runs(to_box, of_run);
                 nearest.sqrt()
             }
         }
     }
 }
 
-/// Smallest y on the line r = `height` inside the segment a–b grown by `radius`.
-fn leftmost_of_capsule(a: Point, b: Point, height: f64, radius: f64) -> Option<f64> {
+/// Smallest y on the line r = `height` inside an edge grown by `radius`.
+fn leftmost_of_capsule(edge: &Edge, height: f64, radius: f64) -> Option<f64> {
+    let (a, along) = (edge.from, edge.along);
+    let b = Point::new(a.y + along.y, a.r + along.r);
+    if radius == 0.0 && along.r != 0.0 {
+        let t = (height - a.r) / along.r;
+        return (0.0..=1.0).contains(&t).then_some(a.y + t * along.y);
+    }
     let round = |end: Point| {
         let up = height - end.r;
         let square = radius * radius - up * up;
         (square >= 0.0).then(|| end.y - square.sqrt())
     };
-    let (dy, dr) = (b.y - a.y, b.r - a.r);
-    let length = dy.hypot(dr);
+    let (dy, dr) = (along.y, along.r);
+    let length = (dy * dy + dr * dr).sqrt();
     let ends = [round(a), round(b)].into_iter().flatten().reduce(f64::min);
     if length == 0.0 || dr == 0.0 {
         // A level segment's extremes are those of its round ends.

@@ -169,9 +169,13 @@ impl Variants {
 
     /// With one part at the lower (0) or upper (1) end of its range.
     pub fn at_end(&self, part: Part, end: usize) -> &Outline {
+        let by = self.tolerances.of_part(part)[end];
+        if by == 0.0 {
+            return &self.nominal;
+        }
         self.ends[part as usize][end].get_or_init(|| {
             let mut off = self.base;
-            off.add(part, self.tolerances.of_part(part)[end]);
+            off.add(part, by);
             // A setup whose nominal outline could be cut can be cut with any deviation.
             Outline::of_true(&self.setup, &off).unwrap_or_default()
         })
