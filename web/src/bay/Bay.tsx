@@ -4,8 +4,10 @@ import type { Axle, NewReading } from "../api/client";
 import { useBench } from "../bench/useBench";
 import { usePlan } from "../bench/usePlan";
 import { useSheet } from "../job/JobSheet";
+import { Caution, Fault } from "../shared/Caution";
 import type { KeyBinding } from "../shared/keys";
 import { useHouse, useRegistry } from "../shared/registry";
+import { Segments } from "../shared/Segments";
 import { BayDrawing } from "./BayDrawing";
 import { Entry, type EntryHandle, type Manner } from "./Entry";
 import { rows } from "./order";
@@ -183,11 +185,7 @@ export function Bay() {
             </p>
           )}
         </div>
-        {trouble && (
-          <p role="alert" className="text-error px-2 text-body">
-            {trouble}
-          </p>
-        )}
+        {trouble && <Fault className="px-2 text-body">{trouble}</Fault>}
         <div className="h-[330px] min-[1100px]:h-auto min-[1100px]:min-h-[240px] min-[1100px]:flex-1">
           <BayDrawing
             bench={bench}
@@ -214,7 +212,7 @@ export function Bay() {
           onManner={(change) => setManner({ ...manner, ...change })}
           onTake={taken}
         />
-        <p className="border-warning border-l-3 px-2 text-small">{registry.cautions.in_the_bay}</p>
+        <Caution>{registry.cautions.in_the_bay}</Caution>
       </section>
       <aside
         className="border-base-300 flex min-h-0 flex-col border-t min-[1100px]:w-[372px] min-[1100px]:border-t-0 min-[1100px]:border-l"
@@ -252,29 +250,25 @@ function manners(bareHub: boolean, stance: string, steer: string, radius: number
     .join(", ");
 }
 
+const CORNERS = (["front", "rear"] as const).flatMap((one) =>
+  (["left", "right"] as const).map((other) => [one, other] as const),
+);
+
 type CornersProps = { axle: Axle; side: Side; onChoose: (axle: Axle, side: Side) => void };
 
 /** The four corners as they stand under the car. */
 function Corners({ axle, side, onChoose }: CornersProps) {
   return (
-    <fieldset className="border-base-content/30 flex border" aria-label="Corner">
-      {(["front", "rear"] as const).flatMap((one) =>
-        (["left", "right"] as const).map((other) => (
-          <label
-            key={`${one}-${other}`}
-            className="has-[:checked]:bg-primary has-[:checked]:text-primary-content has-[:focus-visible]:outline-accent flex min-h-[48px] cursor-pointer items-center px-3 text-lead has-[:focus-visible]:outline-2"
-          >
-            <input
-              type="radio"
-              name="corner"
-              className="sr-only"
-              checked={axle === one && side === other}
-              onChange={() => onChoose(one, other)}
-            />
-            {one} {other}
-          </label>
-        )),
-      )}
-    </fieldset>
+    <Segments
+      tall
+      label="Corner"
+      className="text-lead"
+      value={`${axle} ${side}`}
+      options={CORNERS.map(([one, other]) => [`${one} ${other}`, `${one} ${other}`])}
+      onPick={(corner) => {
+        const picked = CORNERS.find(([one, other]) => corner === `${one} ${other}`);
+        if (picked) onChoose(...picked);
+      }}
+    />
   );
 }

@@ -4,6 +4,7 @@ import { useBench } from "../bench/useBench";
 import { usePlan } from "../bench/usePlan";
 import { asLine } from "../job/content";
 import { useSheet } from "../job/JobSheet";
+import { Fault } from "../shared/Caution";
 import { useHouse, useRegistry } from "../shared/registry";
 import { formatLength, inWords, useUnits } from "../shared/units";
 import { BayDrawing } from "./BayDrawing";
@@ -52,11 +53,7 @@ export function BaySheet() {
         >
           Print {axles.length === 2 ? "two A4 sheets, one an axle" : `the ${axles[0]} axle's A4 sheet`}
         </button>
-        {trouble && (
-          <p role="alert" className="text-error">
-            {trouble}
-          </p>
-        )}
+        {trouble && <Fault>{trouble}</Fault>}
       </div>
       {axles.map((axle) => (
         <article

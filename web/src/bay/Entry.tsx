@@ -1,6 +1,8 @@
 import { type Ref, useEffect, useImperativeHandle, useRef, useState } from "react";
 import type { Axle, House, NewReading, Registry, Schemas } from "../api/client";
+import { Fault } from "../shared/Caution";
 import { numberOf, readNumber } from "../shared/number";
+import { Segments } from "../shared/Segments";
 import { useDraft } from "../shared/useDraft";
 
 export type EntryHandle = { takeGauge: () => void; focus: () => void; type: (figure: string) => void };
@@ -143,11 +145,12 @@ export function Entry({
         >
           ±
         </button>
-        <Choice
+        <Segments
+          tall
           label="Unit"
           value={manner.unit}
           options={registry.units.map((unit) => [unit.code, unit.name])}
-          onChange={(unit) => onManner({ unit })}
+          onPick={(unit) => onManner({ unit })}
         />
         <button type="submit" className="btn btn-primary h-[60px] px-6 text-lead">
           Take
@@ -177,11 +180,7 @@ export function Entry({
           </button>
         )}
       </form>
-      {fault && (
-        <p role="alert" className="text-error mt-1 text-body">
-          {fault}
-        </p>
-      )}
+      {fault && <Fault className="mt-1 text-body">{fault}</Fault>}
       <div className="mt-2 flex flex-wrap gap-2">
         <label className="flex items-center gap-2 text-body">
           with
@@ -199,27 +198,30 @@ export function Entry({
           </select>
         </label>
         {part.from_bare_hub && (
-          <Choice
+          <Segments
+            tall
             label="Against"
             value={bareHub ? "hub" : "wheel"}
             options={[
               ["wheel", "fitted wheel"],
               ["hub", "bare hub"],
             ]}
-            onChange={(to) => onManner({ bareHub: to === "hub" })}
+            onPick={(to) => onManner({ bareHub: to === "hub" })}
           />
         )}
-        <Choice
+        <Segments
+          tall
           label="The car stands"
           value={manner.stance}
           options={[
             ["ground", "on the ground"],
             ["hanging", "hanging"],
           ]}
-          onChange={(stance) => onManner({ stance: stance as Manner["stance"] })}
+          onPick={(stance) => onManner({ stance: stance as Manner["stance"] })}
         />
         {part.at_lock && (
-          <Choice
+          <Segments
+            tall
             label="Steering"
             value={manner.steer ?? "usual"}
             options={[
@@ -228,7 +230,7 @@ export function Entry({
               ["lock_left", "lock left"],
               ["lock_right", "lock right"],
             ]}
-            onChange={(steer) => onManner({ steer: steer === "usual" ? null : (steer as Manner["steer"]) })}
+            onPick={(steer) => onManner({ steer: steer === "usual" ? null : (steer as Manner["steer"]) })}
           />
         )}
         {part.takes_radius && (
@@ -309,35 +311,5 @@ function Pick({ label, value, usual, entries, onPick }: PickProps) {
         ))}
       </select>
     </label>
-  );
-}
-
-type ChoiceProps = {
-  label: string;
-  value: string;
-  options: (readonly [string, string])[];
-  onChange: (value: string) => void;
-};
-
-/** A few choices as one row of large targets. */
-function Choice({ label, value, options, onChange }: ChoiceProps) {
-  return (
-    <fieldset className="border-base-content/30 flex min-h-[44px] items-stretch border" aria-label={label}>
-      {options.map(([code, name]) => (
-        <label
-          key={code}
-          className="has-[:checked]:bg-primary has-[:checked]:text-primary-content has-[:focus-visible]:outline-accent flex min-h-[44px] cursor-pointer items-center px-3 text-body has-[:focus-visible]:outline-2"
-        >
-          <input
-            type="radio"
-            name={label}
-            className="sr-only"
-            checked={value === code}
-            onChange={() => onChange(code)}
-          />
-          {name}
-        </label>
-      ))}
-    </fieldset>
   );
 }

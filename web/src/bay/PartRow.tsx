@@ -1,4 +1,5 @@
 import type { Registry, Schemas } from "../api/client";
+import { Caution } from "../shared/Caution";
 import { Phrase } from "../shared/Figures";
 import { formatLength, inWords, useUnits } from "../shared/units";
 import type { Row } from "./order";
@@ -98,18 +99,14 @@ export function PartRow({ row, isLit, shown, side, registry, onChoose, onRemove 
             </button>
           </div>
           {one.refused && (
-            <p
-              role="alert"
-              className="border-error text-error mr-3 border-l-3 pl-2 text-small leading-[18px]"
-              data-refused={one.id}
-            >
+            <Caution grave role="alert" className="text-error mr-3 leading-[18px]" data-refused={one.id}>
               Not taken: {one.refused}. It stays here until you take it away.
-            </p>
+            </Caution>
           )}
           {one.troubles.map((trouble) => (
             <p
               key={`${trouble.kind}-${trouble.other}`}
-              className="border-error text-error mr-3 border-l-3 pl-2 text-small leading-[18px]"
+              className="alert caution alert-error fault mr-3"
               data-trouble={trouble.kind}
             >
               <Phrase fragments={trouble.says} />

@@ -5,8 +5,10 @@ import { CornerSheet } from "../drawing/CornerSheet";
 import { asLine, isEmpty } from "../job/content";
 import { useSheet } from "../job/JobSheet";
 import { useStretches } from "../motion/useMotion";
+import { Fault } from "../shared/Caution";
 import type { KeyBinding } from "../shared/keys";
 import { useRegistry } from "../shared/registry";
+import { Segments } from "../shared/Segments";
 import { SetupField, type SetupFieldHandle } from "../shared/SetupField";
 import { useLatest } from "../shared/useLatest";
 import { Ledger, type LedgerHandle } from "./Ledger";
@@ -17,6 +19,12 @@ import { usePlan } from "./usePlan";
 import { WindowPanel } from "./WindowPanel";
 
 type Choice = Axle | "both";
+
+const AXLES: readonly (readonly [Choice, string])[] = [
+  ["front", "front"],
+  ["both", "both"],
+  ["rear", "rear"],
+];
 
 /** The bench: setup lines, both corners drawn, and beside them the ledger, the fit window or the measure list. */
 export function Bench() {
@@ -145,7 +153,7 @@ export function Bench() {
               else edit({ planned: { ...planned, [axle]: lines[axle] ?? null } });
             }}
           />
-          <AxleChoice axle={axle} onChoose={setAxle} />
+          <Segments label="Axle the line and the keys act on" value={axle} options={AXLES} onPick={setAxle} />
         </div>
         <div className="mx-2 px-2">
           <SetupField
@@ -163,11 +171,7 @@ export function Bench() {
             }
           />
         </div>
-        {trouble && (
-          <p role="alert" className="text-error mx-4 text-small">
-            {trouble}
-          </p>
-        )}
+        {trouble && <Fault className="mx-4 text-small">{trouble}</Fault>}
         <div className="m-2 mt-1 min-h-[420px] flex-1">
           <CornerSheet bench={bench} chosen={axle} onDrag={onDrag} onHold={hold} />
         </div>
@@ -214,30 +218,5 @@ export function Bench() {
         {view === "measure" && <MeasureList id={id} bench={bench} />}
       </Side>
     </main>
-  );
-}
-
-function AxleChoice({ axle, onChoose }: { axle: Choice; onChoose: (axle: Choice) => void }) {
-  return (
-    <fieldset
-      className="border-base-300 flex shrink-0 border text-small"
-      aria-label="Axle the line and the keys act on"
-    >
-      {(["front", "both", "rear"] as const).map((one) => (
-        <label
-          key={one}
-          className="has-[:checked]:bg-primary has-[:checked]:text-primary-content has-[:focus-visible]:outline-accent cursor-pointer px-2 py-1 has-[:focus-visible]:outline-2"
-        >
-          <input
-            type="radio"
-            name="axle"
-            className="sr-only"
-            checked={axle === one}
-            onChange={() => onChoose(one)}
-          />
-          {one}
-        </label>
-      ))}
-    </fieldset>
   );
 }

@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import type { Bench, LedgerLine } from "../api/client";
 import { StretchRow } from "../motion/StretchRow";
 import type { Stretch } from "../motion/useMotion";
+import { Caution } from "../shared/Caution";
 import { FigureText, Phrase } from "../shared/Figures";
 import { Mark, StandingWord } from "../shared/Mark";
 import { formatSpeed, inWords, useUnits } from "../shared/units";
@@ -60,7 +61,7 @@ export function LedgerRow({ line, stretches, isOpen, speeds, onToggle, onMark }:
           <p>
             <Phrase fragments={line.says} />
           </p>
-          {line.caution && <p className="border-warning mt-1 border-l-3 pl-2">{line.caution}</p>}
+          {line.caution && <Caution className="mt-1">{line.caution}</Caution>}
           {line.part && line.axle && <Likelihood axle={line.axle} part={line.part} />}
           {speeds && <Speeds speeds={speeds} />}
           <Working line={line} />

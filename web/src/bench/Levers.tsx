@@ -1,4 +1,5 @@
 import type { Axle, Registry } from "../api/client";
+import { Caution } from "../shared/Caution";
 import { useLatest } from "../shared/useLatest";
 import { LeverSlider } from "./LeverSlider";
 import type { PairOfLevers } from "./usePlan";
@@ -72,9 +73,9 @@ export function Levers({ registry, levers, axles, onAttempt, onSet }: Props) {
                 ))}
               </div>
               {pulled && (
-                <p className="border-warning mt-0.5 border-l-3 pl-2 text-small leading-[18px]">
+                <Caution className="mt-0.5 leading-[18px]">
                   {lever.costs} {lever.caution}
-                </p>
+                </Caution>
               )}
             </li>
           );

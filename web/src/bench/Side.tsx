@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { Bench } from "../api/client";
+import { Tabs } from "../shared/Tabs";
 import { Verdict } from "./Ledger";
 
 export type SideView = "ledger" | "window" | "measure";
@@ -24,24 +25,7 @@ export function Side({ view, bench, onView, children }: Props) {
       <div className="px-3 pt-1.5">
         <Verdict bench={bench} />
       </div>
-      <div
-        className="border-base-300 flex items-stretch border-b px-1"
-        role="tablist"
-        aria-label="Beside the drawing"
-      >
-        {tabs.map((tab) => (
-          <button
-            key={tab.code}
-            type="button"
-            role="tab"
-            aria-selected={view === tab.code}
-            className="plain-button aria-selected:border-accent border-b-3 border-transparent aria-selected:font-semibold"
-            onClick={() => onView(tab.code)}
-          >
-            {tab.name} {tab.key && <span className="key">{tab.key}</span>}
-          </button>
-        ))}
-      </div>
+      <Tabs label="Beside the drawing" value={view} tabs={tabs} onShow={onView} />
       <div className="min-h-0 flex-1 overflow-y-auto" role="tabpanel" aria-label={view}>
         {children}
       </div>

@@ -2,10 +2,12 @@ import { useEffect, useState } from "react";
 import type { Axle, Registry, Schemas } from "../api/client";
 import { useSize } from "../drawing/useSize";
 import { useSheet } from "../job/JobSheet";
+import { Caution, Fault } from "../shared/Caution";
 import { FigureText } from "../shared/Figures";
 import { Mark, StandingWord } from "../shared/Mark";
 import { NumberBox } from "../shared/NumberBox";
 import { useRegistry, useVerdicts } from "../shared/registry";
+import { Segments } from "../shared/Segments";
 import { formatLength, inWords, useUnits } from "../shared/units";
 import { useLatest } from "../shared/useLatest";
 import { BrakeSection } from "./BrakeSection";
@@ -77,17 +79,15 @@ export function Brakes() {
       <h1 className="sr-only">Brakes: {content.car_label}</h1>
       <section className="flex min-w-0 flex-1 flex-col" aria-label="Section">
         <div className="border-base-300 flex flex-wrap items-center gap-2 border-b px-3 py-1 text-body">
-          {(["front", "rear"] as const).map((one) => (
-            <button
-              key={one}
-              type="button"
-              aria-pressed={axle === one}
-              className="plain-button aria-pressed:bg-primary aria-pressed:text-primary-content capitalize"
-              onClick={() => setAxle(one)}
-            >
-              {one}
-            </button>
-          ))}
+          <Segments
+            label="Axle"
+            value={axle}
+            options={[
+              ["front", "Front"],
+              ["rear", "Rear"],
+            ]}
+            onPick={setAxle}
+          />
           {hasPlanned && (
             <label className="flex items-center gap-1">
               <input
@@ -153,11 +153,7 @@ export function Brakes() {
         </div>
       </section>
       <aside className="border-base-300 min-h-0 shrink-0 overflow-y-auto border-t px-3 py-2 text-body min-[1000px]:w-[430px] min-[1000px]:border-t-0 min-[1000px]:border-l">
-        {error && (
-          <p role="alert" className="text-error">
-            {error.message}
-          </p>
-        )}
+        {error && <Fault>{error.message}</Fault>}
         {bench && (
           <Judgement
             bench={bench}
@@ -232,7 +228,7 @@ export function Brakes() {
           onEdit={setEdited}
           onChange={(templates) => edit({ templates })}
         />
-        {bench && <p className="border-warning mt-2 border-l-3 pl-2 text-small">{bench.caution}</p>}
+        {bench && <Caution className="mt-2">{bench.caution}</Caution>}
       </aside>
     </main>
   );
@@ -321,10 +317,10 @@ function Judgement({ bench, onSpacer, onPlan }: JudgementProps) {
         </div>
       )}
       {bench.parts.length > 0 && bench.wheel && !smallest && (
-        <p className="border-error border-l-3 pl-2" data-smallest="none">
+        <Caution grave data-smallest="none">
           No spacer up to {registry?.figures.thickest_spacer_mm} mm clears it: another wheel, or another rim
           size.
-        </p>
+        </Caution>
       )}
       {bench.parts.length === 0 && (bench.radial_bound || bench.axial_bound) && (
         <p className="text-small" data-bounds>

@@ -57,7 +57,7 @@ export function DrawingRead({ sheet, unit, onUnit, takes }: Props) {
                   `, open from ${place(layer.drawn.open_ends_mm[0])} to ${place(layer.drawn.open_ends_mm[1])}`}
               </span>
               {layer.drawn?.asks && (
-                <span className="border-warning w-full border-l-3 pl-2" role="alert" data-asks>
+                <span className="alert caution alert-warning w-full" role="alert" data-asks>
                   {layer.drawn.asks}
                 </span>
               )}

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { type Axle, api, type Registry, type Schemas } from "../api/client";
 import { saidBy } from "../api/upload";
+import { Fault } from "../shared/Caution";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
 import { useRegistry } from "../shared/registry";
@@ -204,11 +205,7 @@ export function Templates({ axle, templates, edited, onEdit, onChange }: Props) 
         />
       )}
       {sheet && !isByHand && <Origin />}
-      {trouble && (
-        <p role="alert" className="text-error">
-          {trouble}
-        </p>
-      )}
+      {trouble && <Fault>{trouble}</Fault>}
       {sheet && (
         <DrawingRead
           sheet={sheet}

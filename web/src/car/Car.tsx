@@ -3,6 +3,7 @@ import type { Axle, Car as CarRecord, Fact, Schemas } from "../api/client";
 import { useSheet } from "../job/JobSheet";
 import { identity } from "../job/merge";
 import { WhatIsWanted } from "../job/WhatIsWanted";
+import { Caution } from "../shared/Caution";
 import { useRegistry } from "../shared/registry";
 import { Alternatives } from "./Alternatives";
 import { FactField } from "./FactField";
@@ -85,11 +86,11 @@ export function Car() {
           onFit={(lines) => edit({ fitted: lines })}
         />
       </div>
-      <p className="border-warning mt-4 border-l-3 pl-2 text-small">
+      <Caution className="mt-4">
         Torque, fasteners, pressures and load ratings come from the car's own papers, never from memory.
         Modified ride height, width and coverage may need approval: local codes and a licensed inspector
         decide.
-      </p>
+      </Caution>
     </main>
   );
 }

@@ -1,5 +1,6 @@
 import { useEffect, useId, useRef, useState } from "react";
 import type { Axle, Schemas } from "../api/client";
+import { InlineFault } from "../shared/Caution";
 import { numberOf } from "../shared/number";
 import { inOwnUnit, useUnits } from "../shared/units";
 
@@ -71,11 +72,7 @@ export function FactField({ entry, axle, value, fault, onChange }: Props) {
           onBlur={() => setText(value)}
         />
       )}
-      {fault && (
-        <span role="alert" className="text-error block text-note">
-          {fault}
-        </span>
-      )}
+      {fault && <InlineFault className="block text-note">{fault}</InlineFault>}
     </div>
   );
 }

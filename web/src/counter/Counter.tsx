@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type JobSummary } from "../api/client";
 import { useChanges } from "../job/useChanges";
+import { Fault } from "../shared/Caution";
 import { KeysDialog } from "../shared/Dialog";
 import { type KeyBinding, useKeys } from "../shared/keys";
 import { useTheme } from "../shared/theme";
@@ -109,12 +110,12 @@ export function Counter() {
         <main className="flex flex-1 flex-col">
           <NewJob ref={newJob} />
           {query.error && (
-            <p role="alert" className="text-error px-4 py-2 text-body">
+            <Fault className="px-4 py-2 text-body">
               The program does not answer, so this list may be old.{" "}
               <button type="button" className="cursor-pointer underline" onClick={() => query.refetch()}>
                 Try again
               </button>
-            </p>
+            </Fault>
           )}
           {jobs.length > 0 ? (
             <ul aria-label={putAway ? "Jobs put away" : "Open jobs"}>

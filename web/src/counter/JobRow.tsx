@@ -5,6 +5,7 @@ import { keyed } from "../api/upload";
 import { asLine, contentOf, isEmpty } from "../job/content";
 import { stageName } from "../job/stages";
 import { signedBy } from "../job/unsaved";
+import { InlineFault } from "../shared/Caution";
 
 /** One job on the counter: what is fitted, what is planned, where it stands. */
 export function JobRow({ job }: { job: JobSummary }) {
@@ -54,11 +55,11 @@ export function JobRow({ job }: { job: JobSummary }) {
           {job.put_away ? "Take out" : "Put away"}
         </button>
         {move.error && (
-          <span role="alert" className="text-error block">
+          <InlineFault className="block">
             {move.error instanceof Refused
               ? "Changed elsewhere: look again."
               : "The program does not answer."}
-          </span>
+          </InlineFault>
         )}
       </span>
     </li>
@@ -80,16 +81,12 @@ function DamagedRow({ job }: { job: JobSummary }) {
   return (
     <li className="border-base-300 flex items-center gap-x-4 border-b px-4 py-2" data-damaged={job.id}>
       <span className="w-[58px] text-lead font-semibold">{job.number}</span>
-      <span className="border-error min-w-0 flex-1 border-l-3 pl-2">
+      <span className="alert caution alert-error min-w-0 flex-1">
         <span className="block text-lead leading-6 font-semibold">{job.car_label}</span>
         <span className="block text-body">
           Damaged: {job.damaged}. Its journal still knows it; the other jobs are not touched.
         </span>
-        {mend.error && (
-          <span role="alert" className="text-error block text-small">
-            {mend.error.message}
-          </span>
-        )}
+        {mend.error && <InlineFault className="block text-small">{mend.error.message}</InlineFault>}
       </span>
       <button
         type="button"

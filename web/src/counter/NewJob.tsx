@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import { Away, answer, api, Refused } from "../api/client";
 import { keyed, newKey } from "../api/upload";
 import { signedBy } from "../job/unsaved";
+import { Fault } from "../shared/Caution";
 import { SetupField } from "../shared/SetupField";
 
 export type NewJobHandle = { focus: () => void };
@@ -91,11 +92,7 @@ export function NewJob({ ref }: { ref?: Ref<NewJobHandle> }) {
           Open
         </button>
       </div>
-      {trouble && (
-        <p role="alert" className="text-error mt-1 text-body">
-          {trouble}
-        </p>
-      )}
+      {trouble && <Fault className="mt-1 text-body">{trouble}</Fault>}
     </form>
   );
 }

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { Away, answer, api, type House as HouseView, type Problem, Refused } from "../api/client";
 import { keyed, newKey } from "../api/upload";
+import { Caution, InlineFault } from "../shared/Caution";
 import { useHouse, useRegistry } from "../shared/registry";
 import { useTheme } from "../shared/theme";
 import { Storage } from "./Storage";
@@ -99,9 +100,9 @@ export function House() {
           </div>
         </header>
         {(house?.damaged ?? []).map((one) => (
-          <p key={one} role="alert" className="border-error mx-4 mt-2 border-l-3 pl-2 text-body">
+          <Caution grave key={one} role="alert" className="mx-4 mt-2 text-body">
             Cannot be read, so the trade's figure stands in: {one}. Look at it below and press Save.
-          </p>
+          </Caution>
         ))}
         <main className="grid flex-1 content-start gap-x-10 gap-y-5 px-4 py-3 min-[1000px]:grid-cols-[1.25fr_1fr]">
           <section>
@@ -119,11 +120,7 @@ export function House() {
                     <tr key={limit.code} className="rule">
                       <td className="py-0.5 pr-2">
                         {limit.title}
-                        {fault && (
-                          <span role="alert" className="text-error block text-note">
-                            {fault}
-                          </span>
-                        )}
+                        {fault && <InlineFault className="block text-note">{fault}</InlineFault>}
                       </td>
                       <td className="w-[110px] text-right whitespace-nowrap">
                         <NumberField

@@ -1,5 +1,6 @@
 import { useId } from "react";
 import type { Problem, Registry, Schemas } from "../api/client";
+import { InlineFault } from "../shared/Caution";
 import { NumberBox } from "../shared/NumberBox";
 import type { Rules } from "./Clubs";
 
@@ -265,9 +266,5 @@ function Text({
 }
 
 function Fault({ says }: { says: string | undefined }) {
-  return says ? (
-    <span role="alert" className="text-error block text-note">
-      {says}
-    </span>
-  ) : null;
+  return says ? <InlineFault className="block text-note">{says}</InlineFault> : null;
 }

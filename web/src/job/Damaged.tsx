@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api } from "../api/client";
 import { saidBy } from "../api/upload";
+import { Fault } from "../shared/Caution";
 import { signedBy } from "./unsaved";
 
 /** A job that cannot be opened: why, and the one thing that helps. */
@@ -39,11 +40,7 @@ export function Damaged({ id, why }: { id: number; why: string }) {
             ‹ Counter
           </Link>
         </p>
-        {says && (
-          <p role="alert" className="text-error mt-2">
-            {says}
-          </p>
-        )}
+        {says && <Fault className="mt-2">{says}</Fault>}
       </main>
     </div>
   );

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { Axle } from "../api/client";
 import type { OpenJob } from "../job/useJob";
+import { Caution } from "../shared/Caution";
 import { Phrase } from "../shared/Figures";
 import { Mark, StandingWord } from "../shared/Mark";
 import { useVerdicts } from "../shared/registry";
@@ -41,9 +42,9 @@ export function Answer({ open, axle, usage, motion, pose, marked, onMark, onPose
       )}
       {motion.says.map((said, at) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: sentences come in their order
-        <p key={at} className="border-warning mt-1 border-l-3 pl-2">
+        <Caution key={at} className="mt-1">
           <Phrase fragments={said} />
-        </p>
+        </Caution>
       ))}
       <Remedies open={open} axle={axle} usage={usage} motion={motion} />
       <ul className="mt-1">
@@ -85,7 +86,7 @@ export function Answer({ open, axle, usage, motion, pose, marked, onMark, onPose
           this gets surer.
         </p>
       )}
-      <p className="border-warning mt-2 border-l-3 pl-2 text-small">{motion.caution}</p>
+      <Caution className="mt-2">{motion.caution}</Caution>
     </>
   );
 }

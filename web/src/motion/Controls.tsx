@@ -1,4 +1,5 @@
 import type { Axle } from "../api/client";
+import { Segments } from "../shared/Segments";
 import { formatLength, inWords, useUnits } from "../shared/units";
 import type { Motion, Pose, Usage } from "./useMotion";
 
@@ -20,19 +21,15 @@ export function Controls({ motion, axle, usage, pose, onAxle, onUsage, onPose }:
   return (
     <div className="px-3 py-1 text-small">
       <div className="flex flex-wrap items-center gap-x-3">
-        <span className="flex" role="toolbar" aria-label="Axle">
-          {(["front", "rear"] as const).map((one) => (
-            <button
-              key={one}
-              type="button"
-              aria-pressed={axle === one}
-              className="plain-button aria-pressed:bg-primary aria-pressed:text-primary-content"
-              onClick={() => onAxle(one)}
-            >
-              {one}
-            </button>
-          ))}
-        </span>
+        <Segments
+          label="Axle"
+          value={axle}
+          options={[
+            ["front", "front"],
+            ["rear", "rear"],
+          ]}
+          onPick={onAxle}
+        />
         <label className="flex items-center gap-2">
           use
           <select

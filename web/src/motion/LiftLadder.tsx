@@ -1,6 +1,7 @@
 import { Fragment } from "react";
 import type { Axle } from "../api/client";
 import type { OpenJob } from "../job/useJob";
+import { Caution } from "../shared/Caution";
 import { Phrase } from "../shared/Figures";
 import { Mark } from "../shared/Mark";
 import { useVerdicts } from "../shared/registry";
@@ -98,9 +99,9 @@ export function LiftLadder({ open, axle, usage }: Props) {
           ))}
         </tbody>
       </table>
-      <p className="border-warning mt-2 border-l-3 pl-2">
+      <Caution className="mt-2">
         − is what a part is short of. Usual measures: {lift.usual_source}. {lift.caution}
-      </p>
+      </Caution>
     </div>
   );
 }

@@ -3,6 +3,8 @@ import { useSearchParams } from "react-router";
 import { type Axle, Refused } from "../api/client";
 import { useSize } from "../drawing/useSize";
 import { useSheet } from "../job/JobSheet";
+import { Fault } from "../shared/Caution";
+import { Tabs } from "../shared/Tabs";
 import { Answer } from "./Answer";
 import { AT_REST, Controls } from "./Controls";
 import { LiftLadder } from "./LiftLadder";
@@ -48,19 +50,13 @@ export function Motion() {
           onUsage={setUsage}
           onPose={setPose}
         />
-        <div className="flex px-3" role="toolbar" aria-label="What is shown">
-          {BELOW.map(({ code, name }) => (
-            <button
-              key={code}
-              type="button"
-              aria-pressed={below === code}
-              className="plain-button aria-pressed:bg-primary aria-pressed:text-primary-content"
-              onClick={() => show({ below: code })}
-            >
-              {name}
-            </button>
-          ))}
-        </div>
+        <Tabs
+          label="What is shown"
+          className="px-3"
+          value={below}
+          tabs={BELOW}
+          onShow={(code) => show({ below: code })}
+        />
         {below === "map" ? (
           <>
             <div ref={views} className="drawing min-h-[290px] flex-[3] overflow-hidden">
@@ -102,11 +98,11 @@ export function Motion() {
         className="border-base-300 min-h-0 shrink-0 overflow-y-auto border-t px-3 py-2 text-body min-[1000px]:w-[400px] min-[1000px]:border-t-0 min-[1000px]:border-l"
       >
         {error && (
-          <p role="alert" className="text-error">
+          <Fault>
             {error instanceof Refused
               ? error.problem.errors[0]?.detail || error.message
               : "The program does not answer."}
-          </p>
+          </Fault>
         )}
         {isLoading && (
           <p role="status" data-loading>

@@ -7,6 +7,7 @@ import { CornerSheet } from "../drawing/CornerSheet";
 import { asLine } from "../job/content";
 import { useSheet } from "../job/JobSheet";
 import { DRIVES, stageName } from "../job/stages";
+import { Fault } from "../shared/Caution";
 import { Phrase } from "../shared/Figures";
 import { Mark } from "../shared/Mark";
 import { useRegistry } from "../shared/registry";
@@ -40,11 +41,7 @@ export function PrintSheet() {
         >
           Print on one A4 sheet
         </button>
-        {trouble && (
-          <p role="alert" className="text-error">
-            {trouble}
-          </p>
-        )}
+        {trouble && <Fault>{trouble}</Fault>}
       </div>
       <article className="paper print-sheet mx-auto flex flex-col border border-black">
         <h1 className="sr-only">Bench sheet: {content.car_label}</h1>

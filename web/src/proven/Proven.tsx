@@ -3,6 +3,7 @@ import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { keyed, saidBy, upload } from "../api/upload";
 import type { OpenJob } from "../job/useJob";
+import { Caution } from "../shared/Caution";
 import { FileButton } from "../shared/FileButton";
 import { Mark } from "../shared/Mark";
 import { useRegistry } from "../shared/registry";
@@ -87,7 +88,7 @@ export function Proven({ open }: { open: OpenJob }) {
           </p>
         )}
         {library?.damaged.map((one) => (
-          <p key={one.id} role="alert" className="border-error mt-1 border-l-3 pl-2 text-small">
+          <Caution grave key={one.id} role="alert" className="mt-1">
             Fit {one.id} is damaged and counts for nothing ({one.why}).{" "}
             <button
               type="button"
@@ -98,7 +99,7 @@ export function Proven({ open }: { open: OpenJob }) {
             >
               Take it out
             </button>
-          </p>
+          </Caution>
         ))}
         {library?.fits.length === 0 && <p className="mt-2 text-body">No fit has all of these words.</p>}
         <ul>
@@ -116,7 +117,7 @@ export function Proven({ open }: { open: OpenJob }) {
           }
         />
         <FromJob open={open} onDone={run} />
-        {library && <p className="border-warning mt-2 border-l-3 pl-2 text-small">{library.caution}</p>}
+        {library && <Caution className="mt-2">{library.caution}</Caution>}
       </aside>
     </div>
   );
@@ -319,12 +320,12 @@ function FromJob({ open, onDone }: FromJobProps) {
         Keep as a proven fit
       </button>
       {against && (
-        <p role="alert" className="border-warning border-l-3 pl-2" data-against>
+        <Caution role="alert" data-against>
           {against}.{" "}
           <button type="button" className="btn btn-sm" onClick={() => void keep(true)}>
             Keep it in spite of the trial
           </button>
-        </p>
+        </Caution>
       )}
     </form>
   );

@@ -6,6 +6,7 @@ import { useBench } from "../bench/useBench";
 import { usePlan } from "../bench/usePlan";
 import { asLine } from "../job/content";
 import { useSheet } from "../job/JobSheet";
+import { Caution, Fault } from "../shared/Caution";
 import { useRegistry } from "../shared/registry";
 import { type Chosen, FoundSetup } from "./FoundSetup";
 import { useSupply } from "./useSupply";
@@ -60,11 +61,11 @@ export function Finder() {
       />
       <section className="min-h-0 min-w-0 flex-1 overflow-y-auto px-4 py-2" aria-label="Setups found">
         {search.error && (
-          <p role="alert" className="text-error text-body">
+          <Fault className="text-body">
             {search.error instanceof Refused
               ? search.error.problem.errors.map((one) => one.detail).join("; ") || search.error.message
               : "The program does not answer; press Find again."}
-          </p>
+          </Fault>
         )}
         {!found ? (
           <p className="mt-2 max-w-prose text-body">
@@ -80,22 +81,22 @@ export function Finder() {
               {found.passing.rear.wheels} and {found.passing.rear.tires} on the rear.
             </p>
             {found.asks_first.map((one) => (
-              <p key={one.fact} className="border-warning mt-1 border-l-3 pl-2 text-body" data-asks-first>
+              <Caution key={one.fact} className="mt-1 text-body" data-asks-first>
                 <strong>{one.title} is not known.</strong> Read it off the car before anything is ordered:
                 what is proposed here is only alike in itself.{" "}
                 <Link className="link" to={`/jobs/${id}/car`}>
                   Write it into the car's record
                 </Link>
-              </p>
+              </Caution>
             ))}
             {found.unreadable.map((said) => (
-              <p key={said} className="border-warning mt-1 border-l-3 pl-2 text-small">
+              <Caution key={said} className="mt-1">
                 {said}.
-              </p>
+              </Caution>
             ))}
             {found.obstruction && (
               <div
-                className="border-error mt-2 border-l-3 pl-2 text-body"
+                className="alert caution alert-error mt-2 text-body"
                 data-obstruction={found.obstruction.code}
               >
                 <p>
@@ -121,13 +122,13 @@ export function Finder() {
               </p>
             )}
             {supply.data?.state === "away" && (
-              <p className="border-warning mt-1 border-l-3 pl-2 text-small" data-supplier="away">
+              <Caution className="mt-1" data-supplier="away">
                 The supplier does not answer: {supply.data.why}. Shown is what was heard before, and the price
                 lists.
-              </p>
+              </Caution>
             )}
             {questions.length > 0 && (
-              <fieldset className="border-warning mt-2 border-l-3 pl-2 text-body" data-questions={left}>
+              <fieldset className="alert caution alert-warning mt-2 text-body" data-questions={left}>
                 <legend className="float-left w-full font-semibold">
                   Stickier than the factory's tires: go through these with the owner
                   {left === 0 && " · done"}
@@ -162,9 +163,9 @@ export function Finder() {
               ))}
             </ol>
             {found.setups.length > 0 && (
-              <p className="border-warning mt-2 border-l-3 pl-2 text-small">
+              <Caution className="mt-2">
                 {found.caution} {found.setups[0]?.fastener_caution}
-              </p>
+              </Caution>
             )}
           </>
         )}

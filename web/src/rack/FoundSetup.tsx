@@ -131,9 +131,9 @@ export function FoundSetup({ place, setup, fitted, criteria, supply, supplier, o
               <dt className="opacity-85">work</dt>
               <dd>
                 {setup.work.map((one) => (
-                  <p key={`${one.axle}-${one.lever}`} title={one.costs}>
+                  <p key={`${one.axle}-${one.lever}`}>
                     {one.axle} {one.title.toLowerCase()} {one.amount}
-                    {one.in_degrees ? "°" : " mm"}: <strong>{one.caution}</strong>
+                    {one.in_degrees ? "°" : " mm"}: {one.costs} <strong>{one.caution}</strong>
                   </p>
                 ))}
               </dd>

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api } from "../api/client";
 import { useSheet } from "../job/JobSheet";
+import { InlineFault } from "../shared/Caution";
 import { Mark } from "../shared/Mark";
 import { useVerdicts } from "../shared/registry";
 import { formatLength, inWords, percent, useUnits } from "../shared/units";
@@ -134,11 +135,7 @@ export function Ladder() {
             ? `each tire must carry ${ladder.load_need_kg?.toFixed(0)} kg: load index ${ladder.least_load_index}`
             : "load need not known: note the axle rating or the fitted index"}
         </span>
-        {query.error && (
-          <span role="alert" className="text-error">
-            {query.error.message}
-          </span>
-        )}
+        {query.error && <InlineFault>{query.error.message}</InlineFault>}
       </div>
       {sizes.length === 0 ? (
         <p className="mt-4 text-body">

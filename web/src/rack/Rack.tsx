@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import { useSearchParams } from "react-router";
 import { useSheet } from "../job/JobSheet";
+import { Tabs } from "../shared/Tabs";
 import { Catalogue } from "./Catalogue";
 import { Finder } from "./Finder";
 import { Ladder } from "./Ladder";
@@ -20,19 +21,12 @@ export function Rack() {
   return (
     <main className="flex min-h-0 flex-1 flex-col">
       <h1 className="sr-only">Rack: {open.content.car_label}</h1>
-      <nav className="border-base-300 flex border-b px-2" aria-label="On the rack">
-        {VIEWS.map((one) => (
-          <button
-            key={one.code}
-            type="button"
-            aria-current={view === one.code ? "page" : undefined}
-            className="plain-button aria-[current]:border-accent border-b-3 border-transparent aria-[current]:font-semibold"
-            onClick={() => setAsked(one.code === "finder" ? {} : { view: one.code }, { replace: true })}
-          >
-            {one.name}
-          </button>
-        ))}
-      </nav>
+      <Tabs
+        label="On the rack"
+        value={view}
+        tabs={VIEWS}
+        onShow={(code) => setAsked(code === "finder" ? {} : { view: code }, { replace: true })}
+      />
       {view === "finder" && <Finder />}
       {view === "ladder" && <Ladder />}
       {view === "lists" && <Catalogue />}

@@ -25,7 +25,7 @@ export function TriedView({ tried, onMap }: Props) {
       {tried.questions.map((question) => (
         <fieldset
           key={question.code}
-          className="border-warning mt-1 border-l-3 pl-2 text-body"
+          className="alert caution alert-warning mt-1 text-body"
           data-question={question.code}
         >
           <legend className="float-left w-full font-medium">{question.asks}</legend>

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { Away, answer, api, Refused, type Schemas } from "../api/client";
 import { useSheet } from "../job/JobSheet";
 import { signedBy } from "../job/unsaved";
+import { Caution } from "../shared/Caution";
 import { Mark } from "../shared/Mark";
 import { formatLength, inWords, percent, useUnits } from "../shared/units";
 
@@ -160,7 +161,7 @@ export function CarModule({ onBelieved }: { onBelieved: (mm: number) => void }) 
           </p>
         )}
       </div>
-      <p className="border-warning mt-2 max-w-[800px] border-l-3 pl-2 text-small">{view.caution}</p>
+      <Caution className="mt-2 max-w-[800px]">{view.caution}</Caution>
       {view.log.length > 0 && (
         <table className="mt-2 text-small" data-module-log>
           <caption className="label-small text-left">What it was told for this job</caption>

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer as answered, api } from "../api/client";
+import { Caution } from "../shared/Caution";
 import { Mark } from "../shared/Mark";
 import { NextStep } from "./NextStep";
 import type { PartProps } from "./RoadTrack";
@@ -103,10 +104,10 @@ export function ClassSheet({ sheet, answer, onChange }: PartProps) {
               </div>
             ))}
           </div>
-          <p className="border-warning mt-3 max-w-[800px] border-l-3 pl-2 text-small">
+          <Caution className="mt-3 max-w-[800px]">
             The club's current rulebook and its scrutineer decide. Treadwear and construction come from the
             rows that were picked; what nobody stated is never legal.
-          </p>
+          </Caution>
         </>
       ) : (
         <p className="mt-2 text-body">Choose the class: bench and candidates are then held against it.</p>

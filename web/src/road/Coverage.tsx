@@ -1,4 +1,5 @@
 import type { Axle, Schemas } from "../api/client";
+import { Caution } from "../shared/Caution";
 import { Mark } from "../shared/Mark";
 import { formatLength, inWords, useUnits } from "../shared/units";
 import { Figure } from "./Figure";
@@ -48,9 +49,7 @@ export function Coverage({ sheet, answer, onChange }: PartProps) {
           </div>
         ))}
       </div>
-      <p className="border-warning mt-1 max-w-[800px] border-l-3 pl-2 text-small">
-        {answer.coverage_caution}
-      </p>
+      <Caution className="mt-1 max-w-[800px]">{answer.coverage_caution}</Caution>
     </section>
   );
 }

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { Caution } from "../shared/Caution";
 import { formatPressure, inWords, useUnits } from "../shared/units";
 
 /** Cold pressures of the planned tire for the road: equal load, full load, top speed. */
@@ -42,7 +43,7 @@ export function RoadPressures({
           </table>
         ))}
       </div>
-      <p className="border-warning mt-1 max-w-[800px] border-l-3 pl-2 text-small">{caution}</p>
+      <Caution className="mt-1 max-w-[800px]">{caution}</Caution>
       <p className="text-note opacity-85">
         P = P ref × (L / L max)^(1 / n), never under the placard; at top speed L max by the speed symbol's
         share (UN R30, memory).

@@ -2,6 +2,8 @@ import { useEffect } from "react";
 import { useSearchParams } from "react-router";
 import { Refused, type Schemas } from "../api/client";
 import { useSheet } from "../job/JobSheet";
+import { Fault } from "../shared/Caution";
+import { Tabs } from "../shared/Tabs";
 import { ClassSheet } from "./ClassSheet";
 import { Road } from "./Road";
 import { Track } from "./Track";
@@ -41,25 +43,18 @@ export function RoadTrack() {
   return (
     <main className="flex min-h-0 flex-1 flex-col">
       <h1 className="sr-only">Road &amp; track: {content.car_label}</h1>
-      <div className="border-base-300 flex border-b px-3" role="toolbar" aria-label="Parts of the sheet">
-        {PARTS.map(({ code, name }) => (
-          <button
-            key={code}
-            type="button"
-            aria-pressed={part === code}
-            className="plain-button aria-pressed:border-accent border-b-3 border-transparent aria-pressed:font-semibold"
-            onClick={() => setAsked({ part: code }, { replace: true })}
-          >
-            {name}
-          </button>
-        ))}
-      </div>
+      <Tabs
+        label="Parts of the sheet"
+        value={part}
+        tabs={PARTS}
+        onShow={(code) => setAsked({ part: code }, { replace: true })}
+      />
       {query.error && (
-        <p role="alert" className="text-error px-4 pt-2 text-body">
+        <Fault className="px-4 pt-2 text-body">
           {query.error instanceof Refused
             ? query.error.problem.errors.map((one) => one.detail).join("; ") || query.error.message
             : "The program does not answer; what you type is kept."}
-        </p>
+        </Fault>
       )}
       <div className="min-h-0 flex-1 overflow-y-auto px-4 py-2">
         {part === "road" && <Road {...props} />}

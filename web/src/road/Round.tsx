@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Registry, Schemas } from "../api/client";
 import { useGauge } from "../bay/useGauge";
+import { Fault } from "../shared/Caution";
 import { numberOf } from "../shared/number";
 import { useRegistry } from "../shared/registry";
 import { toKpa, useUnits } from "../shared/units";
@@ -234,11 +235,7 @@ export function Round({ tires, job, onTake }: Props) {
       {step && (
         <Keypad onKey={(key) => setText((before) => (key === "⌫" ? before.slice(0, -1) : before + key))} />
       )}
-      {fault && (
-        <p role="alert" className="text-error text-body">
-          {fault}
-        </p>
-      )}
+      {fault && <Fault className="text-body">{fault}</Fault>}
     </form>
   );
 }

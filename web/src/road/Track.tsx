@@ -1,6 +1,7 @@
 import type { Schemas } from "../api/client";
 import { Steps } from "../bench/Working";
 import { useSheet } from "../job/JobSheet";
+import { Caution } from "../shared/Caution";
 import { formatPressure, inWords, useUnits } from "../shared/units";
 import { useDraft } from "../shared/useDraft";
 import { AgainstTest } from "./AgainstTest";
@@ -100,11 +101,7 @@ export function Track({ sheet, answer, onChange }: PartProps) {
           <p className="text-body">With every figure above the four corners are worked out.</p>
         )}
         <SetsAtTheLimit sets={answer?.sets ?? []} />
-        {answer && (
-          <p className="border-warning mt-2 max-w-[900px] border-l-3 pl-2 text-small">
-            {answer.track_caution}
-          </p>
-        )}
+        {answer && <Caution className="mt-2 max-w-[900px]">{answer.track_caution}</Caution>}
       </section>
       <Inspections sheet={sheet} answer={answer} onChange={onChange} />
       <section aria-label="Pressures">
@@ -133,7 +130,7 @@ export function Track({ sheet, answer, onChange }: PartProps) {
                 {inWords(formatPressure(cold.rear_placard_hot_kpa, units))}.
               </p>
             )}
-            <p className="border-warning max-w-[900px] border-l-3 pl-2 text-small">{cold.caution}</p>
+            <Caution className="max-w-[900px]">{cold.caution}</Caution>
           </>
         )}
         <p className="text-note opacity-85">

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { saidBy, upload } from "../api/upload";
 import { useSheet } from "../job/JobSheet";
+import { InlineFault } from "../shared/Caution";
 import { FileButton } from "../shared/FileButton";
 import { Figure } from "./Figure";
 import type { PartProps } from "./RoadTrack";
@@ -53,11 +54,7 @@ export function TreadLog({ sheet, answer, onChange }: PartProps) {
           accept=".csv,.json,.xlsx"
           onFile={(file) => void bring(file)}
         />
-        {fault && (
-          <span role="alert" className="text-error">
-            {fault}
-          </span>
-        )}
+        {fault && <InlineFault>{fault}</InlineFault>}
       </p>
       {tires.length === 0 ? (
         <p className="text-body">

@@ -17,19 +17,16 @@ export function Dialog({
     return () => element?.close();
   }, []);
   return (
-    <dialog
-      ref={dialog}
-      aria-label={title}
-      onClose={onClose}
-      className="bg-base-100 text-base-content border-base-content/40 m-auto max-h-[90vh] w-[min(680px,94vw)] border p-0 backdrop:bg-black/40"
-    >
-      <div className="border-base-300 flex items-center justify-between border-b px-4 py-2">
-        <h2 className="text-lead font-semibold">{title}</h2>
-        <button type="button" className="plain-button" onClick={onClose}>
-          Close <span className="key">Esc</span>
-        </button>
+    <dialog ref={dialog} aria-label={title} onClose={onClose} className="modal">
+      <div className="modal-box">
+        <div className="border-base-300 flex items-center justify-between border-b px-4 py-2">
+          <h2 className="text-lead font-semibold">{title}</h2>
+          <button type="button" className="plain-button" onClick={onClose}>
+            Close <span className="key">Esc</span>
+          </button>
+        </div>
+        <div className="p-4">{children}</div>
       </div>
-      <div className="p-4">{children}</div>
     </dialog>
   );
 }

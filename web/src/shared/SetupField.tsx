@@ -1,5 +1,6 @@
 import { type Ref, useCallback, useEffect, useImperativeHandle, useRef, useState } from "react";
 import { answer, api, type Lines, type LineView, Refused } from "../api/client";
+import { Fault } from "./Caution";
 
 export type SetupFieldHandle = { focus: () => void };
 
@@ -220,14 +221,12 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
               ))}
             </p>
           ) : fault ? (
-            <p id={faultId} role="alert" className="text-error">
+            <Fault id={faultId}>
               <strong>{fault.text.trim()}</strong> {fault.problem}.{" "}
               {fault.example && <span className="opacity-90">Write it as in {fault.example}.</span>}
-            </p>
+            </Fault>
           ) : trouble ? (
-            <p id={faultId} role="alert" className="text-error">
-              {trouble}
-            </p>
+            <Fault id={faultId}>{trouble}</Fault>
           ) : current ? (
             <p className="opacity-80">
               {current.stretches

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { Caution } from "../shared/Caution";
 import { Phrase } from "../shared/Figures";
 import { Mark } from "../shared/Mark";
 import { useVerdicts } from "../shared/registry";
@@ -56,7 +57,7 @@ export function Conclusions({ trials }: { trials: Schemas["TrialsView"] | undefi
           </section>
         );
       })}
-      <p className="border-warning mt-2 border-l-3 pl-2 text-small">{trials.caution}</p>
+      <Caution className="mt-2">{trials.caution}</Caution>
       <p className="mt-1 text-note opacity-85">{trials.source.cite}</p>
     </aside>
   );

@@ -3,6 +3,7 @@ import type { Axle, Problem, Schemas } from "../api/client";
 import { saidBy, upload } from "../api/upload";
 import { signedBy } from "../job/unsaved";
 import type { OpenJob } from "../job/useJob";
+import { Fault } from "../shared/Caution";
 import { Choice } from "../shared/Choice";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
@@ -233,11 +234,7 @@ export function TrialEntry({ open, onAdd }: Props) {
         className="border-base-300 flex min-h-[44px] items-center border"
         onFile={(file) => void photo(file)}
       />
-      {trouble && (
-        <p role="alert" className="text-error">
-          {trouble}
-        </p>
-      )}
+      {trouble && <Fault>{trouble}</Fault>}
       <button type="submit" className="btn btn-primary min-h-[44px]">
         Keep this trial
       </button>

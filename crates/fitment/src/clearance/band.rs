@@ -354,7 +354,7 @@ impl AxleCase<'_> {
         };
         let standing =
             |case: Case<'_>, outline| room(Case { standing: Standing { outline, ..case.standing }, ..case });
-        for part in Part::ALL {
+        for part in Part::ALL.into_iter().filter(|_| !feature.is_of_the_brake()) {
             let fitted = against.parts[part as usize];
             let is_one = if part.is_of_the_tire() { stays.tire } else { stays.wheel };
             let (of_fitted, of_new, share) = match part {

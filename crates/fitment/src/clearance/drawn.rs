@@ -117,7 +117,7 @@ impl AxleCase<'_> {
             along += by.abs() * at[usize::from(by > 0.0)];
         }
         let mut shares = [0.0; PARTS];
-        for part in Part::ALL {
+        for part in Part::ALL.into_iter().filter(|_| !feature.is_of_the_brake()) {
             if matches!(part, Part::Shoulder | Part::Flange)
                 && !matches!(obstacle.place, ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. })
             {

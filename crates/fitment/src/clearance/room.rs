@@ -2,7 +2,7 @@
 
 use crate::corner::ObstacleShape;
 use crate::corner::feature::BlocksFrom;
-use crate::section::{Outline, Toward};
+use crate::section::{Outline, Point, Toward};
 
 /// Heights below this, above the axle, a strut does not reach down to: there the knuckle begins. Estimate.
 const STRUT_FROM_MM: f64 = 120.0;
@@ -30,8 +30,13 @@ impl Standing<'_> {
             ObstacleShape::Edge { y, height, lean_deg } => {
                 let (sin, cos) = lean_deg.to_radians().sin_cos();
                 let off = |at_y: f64, at_r: f64| (at_y + center_y - y) * cos + (at_r - height) * sin;
-                let points = outline.points().iter().filter(|point| point.r >= STRUT_FROM_MM);
-                points.map(|point| off(point.y, point.r)).fold(f64::INFINITY, f64::min)
+                let least_in = |low: Point, high: Point| {
+                    let nearest_r = if sin >= 0.0 { low.r } else { high.r };
+                    if high.r < STRUT_FROM_MM { f64::INFINITY } else { off(low.y, nearest_r) }
+                };
+                outline.least_of_points(least_in, |point| {
+                    if point.r < STRUT_FROM_MM { f64::INFINITY } else { off(point.y, point.r) }
+                })
             }
             ObstacleShape::Perch { y, height } => {
                 let to_corner = |at_y: f64, at_r: f64| {
@@ -41,8 +46,10 @@ impl Standing<'_> {
                         _ => beside.max(below),
                     }
                 };
-                let points = outline.points().iter();
-                let nearest = points.map(|point| to_corner(point.y, point.r)).fold(f64::INFINITY, f64::min);
+                let nearest = outline.least_of_points(
+                    |low, high| to_corner(low.y, high.r),
+                    |point| to_corner(point.y, point.r),
+                );
                 nearest.min(outline.signed_distance(y - center_y, height))
             }
             ObstacleShape::Spot { y, height } => outline.distance_to_inboard_part(y - center_y, height),

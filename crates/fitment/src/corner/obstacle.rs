@@ -390,6 +390,10 @@ impl Corner {
             fitted.place(reading, height)
         };
         let place = by(cut.nominal(), camber, height)?;
+        // Inside of the barrel no tire and no flange is met: what of them may be off plays no part.
+        if feature.is_of_the_brake() {
+            return Ok((place, Some(Against::default())));
+        }
         let otherwise = |outline: &Outline, camber: f64| Otherwise {
             along: by(outline, camber, height).map_or(0.0, |other| other.along() - place.along()),
             faces: Faces::of(outline, center, camber),

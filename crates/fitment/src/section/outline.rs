@@ -154,8 +154,8 @@ impl Outline {
             Run { first, end, low, high }
         });
         let runs = runs.collect();
-        let ends = points.iter().copied().cycle().skip(1);
-        let edges = points.iter().zip(ends).map(|(from, to)| Edge::new(*from, to)).collect();
+        let edge = |at: usize| Edge::new(points[at], points[if at + 1 == count { 0 } else { at + 1 }]);
+        let edges = (0..count).map(edge).collect();
         Self { points, edges, runs }
     }
 
@@ -293,6 +293,23 @@ impl Outline {
             .filter_map(|edge| leftmost_of_capsule(edge, height, grown_by))
             .reduce(f64::min)
             .map(|y| -y)
+    }
+
+    /// The least of a figure over its points; `least_in` bounds it by the corners of a box from below, so that whole runs are
+    /// left out.
+    pub(crate) fn least_of_points(
+        &self,
+        least_in: impl Fn(Point, Point) -> f64,
+        of_point: impl Fn(Point) -> f64,
+    ) -> f64 {
+        let mut least = f64::INFINITY;
+        for run in &self.runs {
+            if least_in(run.low, run.high) < least {
+                let points = self.points[run.first..run.end].iter();
+                least = points.map(|point| of_point(*point)).fold(least, f64::min);
+            }
+        }
+        least
     }
 
     /// Smallest distance to a part that begins at (`y`, `height`) and goes on inboard; negative by how far the two overlap
