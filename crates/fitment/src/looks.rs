@@ -2,6 +2,7 @@
 //! them also clears, and what the look asks for.
 
 use crate::case::AxleCase;
+use crate::clearance::Verdict;
 use crate::codes::RimWidth;
 use crate::setup::Setup;
 use crate::style::{Style, StyleTarget};
@@ -22,8 +23,10 @@ pub struct LookOnWidth {
     pub rim_width: RimWidth,
     /// The offsets that give the look.
     pub gives: Offsets,
-    /// The part of them that clears what was read; `None` where none does.
+    /// The part of them that clears what was read; `None` where none does, or where that is not known.
     pub clears: Option<Offsets>,
+    /// Whether what decides of them was not read.
+    pub is_to_be_measured: bool,
 }
 
 /// A look.
@@ -92,8 +95,10 @@ impl AxleCase<'_> {
                 let setup = on_width(planned, window.rim_width, window.tire)?;
                 let gives = self.offsets_for(target, &setup)?;
                 let room = (window.least.map(|edge| edge.offset_mm), window.most.map(|edge| edge.offset_mm));
-                let clears = within(gives, room).filter(|_| window.is_open());
-                Some(LookOnWidth { rim_width: window.rim_width, gives, clears })
+                let open = within(gives, room).filter(|_| window.is_open());
+                let is_to_be_measured = open.is_some() && window.past_the_lip == Some(Verdict::MeasureFirst);
+                let clears = open.filter(|_| !is_to_be_measured);
+                Some(LookOnWidth { rim_width: window.rim_width, gives, clears, is_to_be_measured })
             };
             Look { code, asks, widths: windows.iter().filter_map(on).collect() }
         };

@@ -7,7 +7,7 @@
 use std::collections::HashMap;
 
 use crate::case::AxleCase;
-use crate::clearance::MountedSetup;
+use crate::clearance::{MountedSetup, Verdict};
 use crate::codes::{Offset, RimWidth};
 use crate::corner::feature::BlocksFrom;
 use crate::corner::{CarSide, Carrier, Feature, Obstacle, ObstacleShape};
@@ -54,8 +54,8 @@ pub struct WidthWindow {
     pub least: Option<Edge>,
     /// Most offset that clears, set from inside; `None` is open.
     pub most: Option<Edge>,
-    /// Whether it may stand outside of the fender's lip, as it is meant to: then the lip sets no edge.
-    pub may_pass_the_lip: bool,
+    /// Where it is meant to stand outside of the fender's lip and the lip sets no edge: the word of a wheel that does.
+    pub past_the_lip: Option<Verdict>,
     /// Parts that no offset clears: what they meet does not move sideways.
     pub blocked_by: Vec<Feature>,
     /// The offsets of the wanted style: least and most; `None` is open.
@@ -121,9 +121,13 @@ pub fn says(windows: &[WidthWindow]) -> Option<Phrase> {
                 (Some(least), None) => {
                     phrase.text(format!("{} and more, inboard not measured", offset(least)))
                 }
-                (None, Some(most)) if window.may_pass_the_lip => {
+                (None, Some(most)) if window.past_the_lip == Some(Verdict::Clears) => {
                     phrase.text(format!("{} and less, outside the lip as wanted", offset(most)))
                 }
+                (None, Some(most)) if window.past_the_lip.is_some() => phrase.text(format!(
+                    "{} and less, outside the lip as wanted once the gap under the arch and the bump travel are measured",
+                    offset(most)
+                )),
                 (None, Some(most)) => {
                     phrase.text(format!("{} and less, outboard not measured", offset(most)))
                 }
@@ -234,13 +238,14 @@ impl AxleCase<'_> {
             is_permitted: setup.permitted_rims().is_none_or(|rims| rims.judge(width) == RimFit::Permitted),
             least: None,
             most: None,
-            may_pass_the_lip: false,
+            past_the_lip: None,
             blocked_by: Vec::new(),
             wanted: target.and_then(|target| self.offsets_for(target, &setup)),
         };
         for obstacle in self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake()) {
-            if self.may_pass(obstacle, &stand) {
-                window.may_pass_the_lip = true;
+            let word = self.word_past_the_lip(obstacle, &stand).filter(|word| !word.rules_out());
+            if word.is_some() {
+                window.past_the_lip = window.past_the_lip.max(word);
                 continue;
             }
             match known.edge(self, obstacle, Edges::Whole, || self.edge(obstacle, &stand)) {

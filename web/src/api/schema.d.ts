@@ -3335,6 +3335,8 @@ export interface components {
             clears_max_mm?: number | null;
             /** Format: double */
             clears_min_mm?: number | null;
+            /** @description Whether what decides of them was not read yet. */
+            measure_first: boolean;
             /** Format: double */
             offset_max_mm?: number | null;
             /** Format: double */
@@ -6184,8 +6186,6 @@ export interface components {
             /** @description Code of the part that sets the most offset. */
             max_bound_by?: string | null;
             max_bound_name?: string | null;
-            /** @description Whether it may stand outside of the fender's lip, as it is wanted: then the lip sets no least offset. */
-            may_pass_the_lip: boolean;
             /** @description Code of the part that sets the least offset. */
             min_bound_by?: string | null;
             /** @description Their names. */
@@ -6194,6 +6194,7 @@ export interface components {
             offset_max_mm?: number | null;
             /** Format: double */
             offset_min_mm?: number | null;
+            past_the_lip?: components["schemas"]["VerdictCode"] | null;
             /** Format: double */
             rim_width_in: number;
             /**

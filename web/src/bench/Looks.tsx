@@ -57,7 +57,11 @@ export function Looks({ axle, looks }: { axle: Axle; looks: Look[] }) {
                   <td key={one.rim_width_in} className="pr-2 whitespace-nowrap">
                     {range(one.offset_min_mm, one.offset_max_mm)}
                     <span className="block opacity-85">
-                      {one.clears ? `clears ${range(one.clears_min_mm, one.clears_max_mm)}` : "none clears"}
+                      {one.clears
+                        ? `clears ${range(one.clears_min_mm, one.clears_max_mm)}`
+                        : one.measure_first
+                          ? "measure first"
+                          : "none clears"}
                     </span>
                   </td>
                 ))}

@@ -60,9 +60,11 @@ export function FitRuler({ axle, fit, planned, place, onDrag, onHold }: Props) {
       <text className="note" x={right} y={y - 13} textAnchor="end">
         {least != null
           ? `${window.min_bound_name} at ET ${least.toFixed(1)}`
-          : window.may_pass_the_lip
+          : window.past_the_lip === "clears"
             ? "outside the lip, as wanted"
-            : "outboard not measured"}
+            : window.past_the_lip
+              ? "outside the lip: measure first"
+              : "outboard not measured"}
       </text>
       {!clears && (
         <text className="note gap-touches" x={(left + right) / 2} y={y - 13} textAnchor="middle">

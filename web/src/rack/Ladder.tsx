@@ -65,6 +65,8 @@ export function Ladder() {
             aria-label="Tire the ladder stands round"
             value={asked}
             placeholder="225/45R17, or a height: 33"
+            // Whoever comes to it means another one: what is typed takes its place.
+            onFocus={(event) => event.target.select()}
             onChange={(event) => setTire(event.target.value)}
           />
         </label>

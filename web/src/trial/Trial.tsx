@@ -2,10 +2,16 @@ import { useEffect } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useSheet } from "../job/JobSheet";
 import { Proven } from "../proven/Proven";
+import { Tabs } from "../shared/Tabs";
 import { Conclusions } from "./Conclusions";
 import { TrialEntry } from "./TrialEntry";
 import { TrialLog } from "./TrialLog";
 import { useTrials } from "./useTrials";
+
+const VIEWS = [
+  { code: "trials", name: "Trials" },
+  { code: "proven", name: "Proven fits" },
+] as const;
 
 /** The trial fit: what was tried on, what that says, and what proved itself on other cars. */
 export function Trial() {
@@ -18,25 +24,17 @@ export function Trial() {
   return (
     <main className="flex min-h-0 flex-1 flex-col">
       <h1 className="sr-only">Trial fit: {content.car_label}</h1>
-      <nav className="border-base-300 flex items-center border-b px-2" aria-label="At the trial fit">
-        {[
-          { code: "", name: "Trials" },
-          { code: "proven", name: "Proven fits" },
-        ].map((one) => (
-          <button
-            key={one.code}
-            type="button"
-            aria-current={isProven === (one.code === "proven") ? "page" : undefined}
-            className="plain-button aria-[current]:border-accent border-b-3 border-transparent aria-[current]:font-semibold"
-            onClick={() => setAsked(one.code ? { view: one.code } : {}, { replace: true })}
-          >
-            {one.name}
-          </button>
-        ))}
-        <Link className="plain-button ml-auto" to={`/jobs/${id}/trial-sheet`}>
+      <div className="relative">
+        <Tabs
+          label="At the trial fit"
+          value={isProven ? "proven" : "trials"}
+          tabs={VIEWS}
+          onShow={(code) => setAsked(code === "proven" ? { view: code } : {}, { replace: true })}
+        />
+        <Link className="plain-button absolute top-0.5 right-2" to={`/jobs/${id}/trial-sheet`}>
           Print the day
         </Link>
-      </nav>
+      </div>
       {isProven ? (
         <Proven open={open} />
       ) : (

@@ -74,15 +74,11 @@ impl AxleCase<'_> {
         })
     }
 
-    /// Whether a wheel like this is ruled out by what it meets of the lip, wherever it stands: not where it may stand outside
-    /// of it.
-    pub(crate) fn may_pass(&self, obstacle: &Obstacle, stand: &MountedSetup) -> bool {
-        if !self.wants_poke
-            || obstacle.feature != Feature::FenderLateral
-            || obstacle.reading.tried.is_some()
-            || !matches!(obstacle.place, ObstacleShape::Wall { .. })
-        {
-            return false;
+    /// The word of a wheel like this that stands outside of the lip as it is meant to, wherever it does; `None` where poke is not
+    /// wanted, or where a trial met the lip.
+    pub(crate) fn word_past_the_lip(&self, obstacle: &Obstacle, stand: &MountedSetup) -> Option<Verdict> {
+        if !matches!(obstacle.place, ObstacleShape::Wall { .. }) {
+            return None;
         }
         let outside = Clearance {
             feature: obstacle.feature,
@@ -93,7 +89,12 @@ impl AxleCase<'_> {
             must_find: None,
             past_the_lip: None,
         };
-        self.past_the_lip(&outside, stand).is_some_and(|line| !line.verdict.rules_out())
+        self.past_the_lip(&outside, stand).map(|line| line.verdict)
+    }
+
+    /// Whether the lip rules out no offset of a wheel like this: it may stand outside of it.
+    pub(crate) fn may_pass(&self, obstacle: &Obstacle, stand: &MountedSetup) -> bool {
+        self.word_past_the_lip(obstacle, stand).is_some_and(|word| !word.rules_out())
     }
 
     /// The room between tread and lip's edge with the wheel at the top of its travel.

@@ -594,9 +594,13 @@ fn implausible(reading: &Reading) -> Option<Phrase> {
     )
 }
 
-/// One place of one part, on one side, at one lock.
+/// One place of one part, on one side, at one lock. What is met at lock at a trial is another place than what was read straight,
+/// also of parts that are read straight: the wheel stands elsewhere.
 fn same_place(a: &Obstacle, b: &Obstacle) -> bool {
-    let lock = |steer: Steer, feature: Feature| if feature.facts().at_lock { Some(steer) } else { None };
+    let lock = |steer: Steer, feature: Feature| {
+        let of_that_lock = feature.facts().at_lock.then_some(steer);
+        (steer.is_at_lock(), of_that_lock)
+    };
     // A bound stands beside what was measured and contradicts nothing.
     let is_bound = |obstacle: &Obstacle| obstacle.reading.tried == Some(Tried::AtMost);
     if a.index == b.index {
@@ -814,6 +818,21 @@ mod tests {
         assert_eq!(found.obstacles.len(), 2);
         assert_eq!(found.obstacles[1].reading.gap, Length::mm(22.0));
         assert!(found.troubles.is_empty());
+    }
+
+    #[test]
+    fn what_a_trial_met_at_lock_contradicts_nothing_that_was_read_straight() {
+        let straight = reading(Feature::FenderLateral, 12.0, 0.5);
+        let met = Reading {
+            steer: Steer::LockRight,
+            tried: Some(Tried::Measured),
+            ..reading(Feature::FenderLateral, -4.0, 0.1)
+        };
+        let found = resolved(vec![straight, met]);
+        assert_eq!((found.obstacles.len(), found.troubles.len()), (2, 0));
+        // Met straight it does, and is said so.
+        let found = resolved(vec![straight, Reading { steer: Steer::Straight, ..met }]);
+        assert!(found.obstacles.iter().all(|obstacle| obstacle.is_contradicted));
     }
 
     #[test]

@@ -96,8 +96,8 @@ fn a_wheel_that_is_meant_to_poke_is_judged_by_the_lips_edge_at_full_bump() {
             let width = [planned.wheel.unwrap().width];
             trial.window(&planned, TireChoice::Same, &width, None).remove(0)
         });
-        assert!(open.clears(20.0) && open.least.is_none() && open.may_pass_the_lip);
-        assert!(!shut.clears(20.0) && !shut.may_pass_the_lip);
+        assert!(open.clears(20.0) && open.least.is_none() && open.past_the_lip == Some(Verdict::Clears));
+        assert!(!shut.clears(20.0) && shut.past_the_lip.is_none());
     });
     // 105 mm of bump bring the tread 4.45 mm past the edge.
     poked(Some(110.0), Some(105.0), |trial| {

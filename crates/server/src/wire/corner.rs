@@ -814,8 +814,8 @@ pub struct WidthView {
     /// Their names.
     pub min_bound_name: Option<&'static str>,
     pub max_bound_name: Option<&'static str>,
-    /// Whether it may stand outside of the fender's lip, as it is wanted: then the lip sets no least offset.
-    pub may_pass_the_lip: bool,
+    /// Where it is wanted outside of the fender's lip, so that the lip sets no least offset: the word of a wheel that stands there.
+    pub past_the_lip: Option<VerdictCode>,
     /// Whether any offset clears.
     pub clears: bool,
     /// How much room is missing between the two edges; null where there is some.
@@ -859,7 +859,7 @@ impl From<WidthWindow> for WidthView {
             max_bound_by: window.most.map(|edge| edge.bound_by.code()),
             min_bound_name: window.least.map(|edge| name(edge.bound_by)),
             max_bound_name: window.most.map(|edge| name(edge.bound_by)),
-            may_pass_the_lip: window.may_pass_the_lip,
+            past_the_lip: window.past_the_lip.map(VerdictCode::from),
             clears,
             short_by_mm: window.short_by().map(Length::as_mm),
             blocked_by: window.blocked_by.iter().map(|part| part.code()).collect(),

@@ -23,6 +23,8 @@ pub struct LookOnWidthView {
     pub clears: bool,
     pub clears_min_mm: Option<f64>,
     pub clears_max_mm: Option<f64>,
+    /// Whether what decides of them was not read yet.
+    pub measure_first: bool,
 }
 
 /// A look.
@@ -47,6 +49,7 @@ impl From<Look> for LookView {
                 clears: one.clears.is_some(),
                 clears_min_mm: clears.0,
                 clears_max_mm: clears.1,
+                measure_first: one.is_to_be_measured,
             }
         };
         Self { code: look.code, asks: look.asks, widths: look.widths.into_iter().map(on).collect() }
