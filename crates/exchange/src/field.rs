@@ -97,7 +97,7 @@ fields! {
     Directional, "directional", "turning direction", true, true, ["directional", "direction", "rotation"];
     Mass, "mass_kg", "mass, kg", true, true, ["masskg", "mass", "weight", "weightkg", "kg"];
     Price, "price", "price", true, true, ["price", "net", "netprice", "dealerprice", "cost"];
-    Stock, "stock", "stock", true, true, ["stock", "qty", "quantity", "available", "availability", "pieces"];
+    Stock, "stock", "stock", true, true, ["stock", "qty", "quantity", "avail", "available", "availability", "pieces"];
 }
 
 impl Field {
@@ -134,6 +134,17 @@ impl Field {
 #[derive(Debug, Clone, PartialEq, Eq, Default)]
 pub struct Mapping(pub BTreeMap<Field, usize>);
 
+/// A heading in small letters and figures alone, and the same without the units that it names: "Max load (lbs)".
+fn plain_heading(heading: &str) -> [String; 2] {
+    const UNITS: [&str; 12] =
+        ["kg", "kgs", "lb", "lbs", "mm", "in", "inch", "inches", "eur", "usd", "gbp", "chf"];
+    let low = heading.to_lowercase();
+    let words: Vec<&str> =
+        low.split(|sign: char| !sign.is_ascii_alphanumeric()).filter(|word| !word.is_empty()).collect();
+    let without: Vec<&str> = words.iter().copied().filter(|word| !UNITS.contains(word)).collect();
+    [words.concat(), without.concat()]
+}
+
 /// How many headings of a line are recognised, for wheels or for tires.
 pub(crate) fn recognised(line: &[String]) -> usize {
     let of = |kind| Mapping::guessed(line, kind).0.len();
@@ -143,17 +154,14 @@ pub(crate) fn recognised(line: &[String]) -> usize {
 impl Mapping {
     /// What the headings say by themselves. A column is given to one field, the first that it names.
     pub fn guessed(header: &[String], kind: Kind) -> Self {
-        let plain: Vec<String> = header
-            .iter()
-            .map(|heading| heading.to_lowercase().chars().filter(char::is_ascii_alphanumeric).collect())
-            .collect();
+        let plain: Vec<[String; 2]> = header.iter().map(|heading| plain_heading(heading)).collect();
         let mut mapping = BTreeMap::new();
         let mut given = vec![false; header.len()];
         for field in Field::ALL.iter().filter(|field| field.is_of(kind)) {
             let found = field
                 .headings()
                 .iter()
-                .find_map(|name| plain.iter().position(|heading| heading == name))
+                .find_map(|name| plain.iter().position(|heading| heading.iter().any(|one| one == name)))
                 .filter(|column| !given[*column]);
             if let Some(column) = found {
                 given[column] = true;
@@ -201,5 +209,33 @@ impl Mapping {
             .iter()
             .filter_map(|(field, column)| Some((field.code().to_owned(), header.get(*column)?.clone())))
             .collect()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_heading_may_name_the_unit_of_its_column() {
+        // Headings as lists have them; made up.
+        for (kind, heading, field) in [
+            (Kind::Wheels, "Max load (lbs)", Field::WheelLoad),
+            (Kind::Wheels, "Load kg", Field::WheelLoad),
+            (Kind::Wheels, "ET [mm]", Field::Offset),
+            (Kind::Wheels, "Center bore, mm", Field::Bore),
+            (Kind::Tires, "Net price EUR", Field::Price),
+            (Kind::Tires, "Avail.", Field::Stock),
+            (Kind::Tires, "Rim protection", Field::RimGuard),
+            (Kind::Tires, "Tread width in mm", Field::Tread),
+        ] {
+            let mapping = Mapping::guessed(&[heading.to_owned()], kind);
+            assert_eq!(mapping.0.get(&field), Some(&0), "{heading}: {mapping:?}");
+        }
+        // A unit alone is no heading, but for the one that names masses.
+        for heading in ["mm", "lbs", "EUR", ""] {
+            assert!(Mapping::guessed(&[heading.to_owned()], Kind::Wheels).0.is_empty(), "{heading}");
+        }
+        assert!(Mapping::guessed(&["kg".to_owned()], Kind::Wheels).0.contains_key(&Field::Mass));
     }
 }

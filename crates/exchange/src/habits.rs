@@ -9,6 +9,8 @@ use crate::table::Table;
 
 /// What a supplier's habits are kept under, beside the columns.
 pub const DECIMAL_MARK: &str = "@decimal_mark";
+/// What a comma before three figures means in a list whose other prices have a decimal comma.
+pub const COMMA_BEFORE_THREE: &str = "@comma_before_three";
 /// Unit of loads and masses.
 pub const LOAD_UNIT: &str = "@load_unit";
 /// Kind of every tire of a list without a column of kinds.
@@ -63,10 +65,20 @@ pub struct Question {
     pub choices: Vec<(&'static str, String)>,
 }
 
+/// What a comma before three figures means where other prices have a decimal comma.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Mixed {
+    Unsaid,
+    Thousands,
+    Decimals,
+}
+
 /// A supplier's habits in one list.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
 pub struct Habits {
     mark: Option<Mark>,
+    /// What `1,234` is beside prices like `189,50`; left out while nobody said.
+    mixed: Option<Mixed>,
     in_pounds: bool,
     kind: Option<String>,
 }
@@ -87,6 +99,24 @@ impl Habits {
         };
         let (found, open) = mark_of(table, mapping);
         let mark = said.or(found);
+        let mut mixed = None;
+        if let (None, Some(Mark::Comma), Some(cell)) = (said, found, &open) {
+            mixed = Some(match answered.get(COMMA_BEFORE_THREE).map(String::as_str) {
+                Some("thousands") => Mixed::Thousands,
+                Some("decimals") => Mixed::Decimals,
+                _ => Mixed::Unsaid,
+            });
+            if mixed == Some(Mixed::Unsaid) {
+                questions.push(Question {
+                    code: COMMA_BEFORE_THREE,
+                    asks: format!("Other prices of this list have a decimal comma. What does {cell:?} mean?"),
+                    choices: vec![
+                        ("thousands", format!("{} (here the comma parts thousands)", cell.replace(',', ""))),
+                        ("decimals", format!("{} (three decimals)", cell.replace(',', "."))),
+                    ],
+                });
+            }
+        }
         if let (None, Some(cell)) = (mark, open) {
             questions.push(Question {
                 code: DECIMAL_MARK,
@@ -119,7 +149,7 @@ impl Habits {
             });
         }
         let kind = answered_kind.filter(|kind| *kind != NOT_SAID).cloned();
-        (Self { mark, in_pounds, kind }, questions)
+        (Self { mark, mixed, in_pounds, kind }, questions)
     }
 
     /// A row of the list as a record in plain words and figures.
@@ -146,6 +176,8 @@ impl Habits {
         match field {
             Field::Price | Field::Stock if is_not_given(&low) => None,
             Field::Price if self.mark.is_none() && is_open(text) => None,
+            Field::Price if is_open(text) && self.mixed == Some(Mixed::Unsaid) => None,
+            Field::Price if is_open(text) && self.mixed == Some(Mixed::Thousands) => Some(text.replace(',', "")),
             Field::WheelLoad | Field::Mass => {
                 if is_not_given(&low) {
                     return None;
@@ -318,6 +350,26 @@ mod tests {
     }
 
     #[test]
+    fn thousands_beside_decimal_commas_are_asked_and_the_other_prices_stay() {
+        let rows: [&[&str]; 3] = [&["189,50"], &["1,234"], &["205,00"]];
+        let table = table(&["price"], &rows);
+        let mapping = Mapping::guessed(&table.header, Kind::Wheels);
+        let prices = |answered: &[(&str, &str)]| {
+            let answered = answered.iter().map(|(code, said)| ((*code).to_owned(), (*said).to_owned())).collect();
+            let (habits, questions) = Habits::of(&table, &mapping, Kind::Wheels, &answered);
+            let price = |row: &Vec<String>| habits.record(row, &mapping).text(Field::Price).map(str::to_owned);
+            (table.rows.iter().map(price).collect::<Vec<_>>(), questions)
+        };
+        let some = |prices: [&str; 3]| prices.map(|price| Some(price.to_owned())).to_vec();
+        let (unsaid, questions) = prices(&[]);
+        assert_eq!(unsaid, [Some("189.50".to_owned()), None, Some("205.00".to_owned())]);
+        assert_eq!(questions.iter().map(|one| one.code).collect::<Vec<_>>(), [COMMA_BEFORE_THREE]);
+        let (thousands, questions) = prices(&[(COMMA_BEFORE_THREE, "thousands")]);
+        assert_eq!((thousands, questions.len()), (some(["189.50", "1234", "205.00"]), 0));
+        assert_eq!(prices(&[(COMMA_BEFORE_THREE, "decimals")]).0, some(["189.50", "1.234", "205.00"]));
+    }
+
+    #[test]
     fn a_price_that_means_two_things_is_asked_once_and_left_out_until_then() {
         let header = ["price"];
         let (record, questions) = read(Kind::Wheels, &header, &["1,234"], &[]);
@@ -332,7 +384,6 @@ mod tests {
     #[test]
     fn a_list_that_shows_its_decimal_mark_is_not_asked_for_it() {
         for (prices, plain) in [
-            (["1.049,50", "1,234"], ["1049.50", "1.234"]),
             (["1,049.50", "1,234"], ["1049.50", "1234"]),
             (["189,90", "1.234"], ["189.90", "1234"]),
             (["189.90", "1,234"], ["189.90", "1234"]),

@@ -2465,6 +2465,8 @@ export interface components {
         };
         /** @description A setup that was found. */
         FoundView: {
+            /** @description `square`, `staggered`, or square with other spacers front and rear, in words. */
+            arrangement: string;
             /** @description The same sizes in other designs and finishes of wheel, best first. */
             designs: components["schemas"]["DesignView"][];
             /** @description Its corners, to be drawn. */

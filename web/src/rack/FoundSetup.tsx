@@ -91,7 +91,7 @@ export function FoundSetup({ place, setup, fitted, criteria, supply, supplier, o
             </span>
           )}
           <span className="text-body">
-            with {setup.tires.front.line} · {isSquare ? "square" : "staggered"}
+            with {setup.tires.front.line} · {setup.arrangement}
           </span>
           <span className="ml-auto text-head font-semibold" data-price>
             {price.price_is_whole ? "" : "at least "}

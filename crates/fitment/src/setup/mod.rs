@@ -301,6 +301,18 @@ impl SetupPair {
     }
 }
 
+impl SetupPair {
+    /// Its arrangement in the trade's words, spacers told where they differ; `None` until both axles are known.
+    pub fn arrangement_words(&self) -> Option<&'static str> {
+        let spacers_differ = self.front?.spacer != self.rear?.spacer;
+        Some(match self.arrangement()? {
+            Arrangement::Square if spacers_differ => "square, other spacers front and rear",
+            Arrangement::Square => "square",
+            Arrangement::Staggered => "staggered",
+        })
+    }
+}
+
 /// `F: … R: …`, or one line when both axles carry the same.
 impl fmt::Display for SetupPair {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {

@@ -51,6 +51,8 @@ pub struct ReasonView {
 pub struct FoundView {
     /// Its setup lines.
     pub lines: Lines,
+    /// `square`, `staggered`, or square with other spacers front and rear, in words.
+    pub arrangement: &'static str,
     /// 0 to 1.
     pub score: f64,
     /// Score by criterion, 0 to 1.
@@ -121,6 +123,7 @@ impl Shown<'_> {
         });
         FoundView {
             lines: Lines::from(&found.setups()),
+            arrangement: found.setups().arrangement_words().unwrap_or_default(),
             score: found.score,
             scores: Criterion::ALL.iter().map(|one| (one.code(), found.scores.of(*one))).collect(),
             price: found.price as f64 / 100.0,
