@@ -45,6 +45,10 @@ const GROUPS = [
   { title: "not known", of: ["unknown"] },
 ];
 
+/** The line of its tires; both where the axles carry different ones. */
+const tiresOf = ({ tires: { front, rear } }: Found) =>
+  front.line === rear.line ? front.line : `${front.line} in front, ${rear.line} behind`;
+
 const money = (amount: number) => amount.toFixed(2);
 
 /** One setup: its corners, what it costs and when it is here, what it needs, what must be minded, why it stands where it does. */
@@ -91,7 +95,7 @@ export function FoundSetup({ place, setup, fitted, criteria, supply, supplier, o
             </span>
           )}
           <span className="text-body">
-            with {setup.tires.front.line} · {setup.arrangement}
+            with {tiresOf(setup)} · {setup.arrangement}
           </span>
           <span className="ml-auto text-head font-semibold" data-price>
             {price.price_is_whole ? "" : "at least "}
