@@ -294,7 +294,9 @@ fn circle_and_bore(text: &str) -> Option<(String, String)> {
     let bore = |piece: &str| {
         let figure = piece.trim_start_matches(|letter: char| !letter.is_ascii_digit());
         let mm: f64 = figure.trim_end_matches("mm").parse().ok()?;
-        (figure.contains('.') && (40.0..=130.0).contains(&mm))
+        // "5x100/114.3" is drilled twice.
+        let is_a_circle = fitment::codes::BoltCircle::KNOWN_MM.iter().any(|known| (known - mm).abs() < 0.05);
+        (figure.contains('.') && (40.0..=130.0).contains(&mm) && !is_a_circle)
             .then(|| figure.trim_end_matches("mm").to_owned())
     };
     match pieces.as_slice() {

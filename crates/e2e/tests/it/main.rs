@@ -10,4 +10,5 @@ mod motion;
 mod rack;
 mod road;
 mod sheets;
+mod walks;
 mod workshop;

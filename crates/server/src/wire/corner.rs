@@ -10,6 +10,7 @@ use fitment::corner::feature::{BlocksFrom, Carrier};
 use fitment::corner::{
     CarSide, Corner, Direction, Face, Measured, Moving, ObstacleShape, Reading, Resolved, Steer, Suspension,
 };
+use fitment::corner::taken::PLAUSIBLE_SECTION_MM;
 use fitment::corner::{Trouble, TroubleKind};
 use fitment::lever::{Lever, Levers, PairLevers};
 use fitment::limits::HouseLimits;
@@ -216,6 +217,11 @@ impl CornerRequest {
             .filter_map(|(at, one)| one.read(errors, &format!("/corner/readings/{at}"), on))
             .collect();
         let plus_minus = self.fitted_section_plus_minus_mm.unwrap_or(0.5);
+        if let Some(section) = self.fitted_section_mm.filter(|mm| !PLAUSIBLE_SECTION_MM.contains(mm)) {
+            let (least, most) = (PLAUSIBLE_SECTION_MM.start(), PLAUSIBLE_SECTION_MM.end());
+            let fault = format!("a tire's section measures {least} to {most} mm, not {section}");
+            errors.fault("/corner/fitted_section_mm", fault);
+        }
         let fitted_section = self.fitted_section_mm.map(|value| Measured {
             value: length(errors, "/corner/fitted_section_mm", value),
             plus_minus: length(errors, "/corner/fitted_section_plus_minus_mm", plus_minus),

@@ -15,6 +15,8 @@ mod motion;
 mod one_answer;
 mod page;
 mod program;
+mod reads;
+mod refusals;
 mod road;
 mod served;
 mod sweep;

@@ -92,7 +92,9 @@ impl LineReading {
         {
             return Err(at_whole(text, Reason::Repeated("setup")));
         }
-        pair.front.or(pair.rear).ok_or_else(|| at_whole(text, Reason::Empty))
+        // Words that say nothing of a setup are something all the same.
+        let nothing = || if text.trim().is_empty() { Reason::Empty } else { Reason::Unknown };
+        pair.front.or(pair.rear).filter(|setup| *setup != Setup::default()).ok_or_else(|| at_whole(text, nothing()))
     }
 
     /// The first fault, with its piece.
