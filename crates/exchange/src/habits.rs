@@ -177,7 +177,9 @@ impl Habits {
             Field::Price | Field::Stock if is_not_given(&low) => None,
             Field::Price if self.mark.is_none() && is_open(text) => None,
             Field::Price if is_open(text) && self.mixed == Some(Mixed::Unsaid) => None,
-            Field::Price if is_open(text) && self.mixed == Some(Mixed::Thousands) => Some(text.replace(',', "")),
+            Field::Price if is_open(text) && self.mixed == Some(Mixed::Thousands) => {
+                Some(text.replace(',', ""))
+            }
             Field::WheelLoad | Field::Mass => {
                 if is_not_given(&low) {
                     return None;
@@ -357,9 +359,11 @@ mod tests {
         let table = table(&["price"], &rows);
         let mapping = Mapping::guessed(&table.header, Kind::Wheels);
         let prices = |answered: &[(&str, &str)]| {
-            let answered = answered.iter().map(|(code, said)| ((*code).to_owned(), (*said).to_owned())).collect();
+            let answered =
+                answered.iter().map(|(code, said)| ((*code).to_owned(), (*said).to_owned())).collect();
             let (habits, questions) = Habits::of(&table, &mapping, Kind::Wheels, &answered);
-            let price = |row: &Vec<String>| habits.record(row, &mapping).text(Field::Price).map(str::to_owned);
+            let price =
+                |row: &Vec<String>| habits.record(row, &mapping).text(Field::Price).map(str::to_owned);
             (table.rows.iter().map(price).collect::<Vec<_>>(), questions)
         };
         let some = |prices: [&str; 3]| prices.map(|price| Some(price.to_owned())).to_vec();

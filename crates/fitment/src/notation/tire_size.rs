@@ -342,10 +342,6 @@ fn whole_metric<'t>(
     if (300.0..1000.0).contains(&rim) {
         return Err((Reason::MILLIMETRE_RIM, end.piece_end()));
     }
-    // Codes of drop-centre rims of heavy trucks and buses: no car has them.
-    if [17.5, 22.5, 24.5].contains(&rim) {
-        return Err((Reason::TRUCK, end.piece_end()));
-    }
     let rim = rim_code(rim, end.piece_end())?;
     if second < 300 {
         let size = metric(prefix, section, second, mark.construction, rim, end)?;

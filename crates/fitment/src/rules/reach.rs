@@ -54,15 +54,35 @@ fn judge(check: &AxleCheck<'_>, change: Option<&Figure>, part: Feature) -> Optio
     } else {
         (Severity::Good, "no closer", Phrase::new("Reaches exactly as far as the fitted wheel."))
     };
+    let (rim, tire) = match part {
+        Feature::Strut => (&check.change.inner_rim, &check.change.inner_tire),
+        _ => (&check.change.outer_rim, &check.change.outer_tire),
+    };
+    let mut working = change.working.clone();
+    working.extend([rim, tire].into_iter().flatten().flat_map(|figure| figure.working.clone()));
     Some(Finding {
         standing,
         word,
         figure: Some(change.quantity),
         limit,
-        says,
+        says: edge_by_edge(says, rim.as_ref(), tire.as_ref()),
         caution: needs_room.then_some(CAUTION),
-        working: change.working.clone(),
+        working,
     })
+}
+
+/// The bare wheel's edge moves by other millimetres than the tire's: both are told wherever one is.
+fn edge_by_edge(says: Phrase, rim: Option<&Figure>, tire: Option<&Figure>) -> Phrase {
+    let moved = |figure: &Figure| Quantity { signed: true, ..figure.quantity };
+    match (rim, tire) {
+        (Some(rim), Some(tire)) => says
+            .text(" Rim to rim ")
+            .quantity(moved(rim))
+            .text(", tire to tire ")
+            .quantity(moved(tire))
+            .text("."),
+        _ => says,
+    }
 }
 
 /// What must be found on the car, and what it is made of.

@@ -7,10 +7,10 @@ use fitment::case::{AxleCase, AxleEvidence, Keeps};
 use fitment::clearance::{Clearance, Fit, Verdict};
 use fitment::corner::feature::Feature;
 use fitment::corner::feature::{BlocksFrom, Carrier};
+use fitment::corner::taken::PLAUSIBLE_SECTION_MM;
 use fitment::corner::{
     CarSide, Corner, Direction, Face, Measured, Moving, ObstacleShape, Reading, Resolved, Steer, Suspension,
 };
-use fitment::corner::taken::PLAUSIBLE_SECTION_MM;
 use fitment::corner::{Trouble, TroubleKind};
 use fitment::lever::{Lever, Levers, PairLevers};
 use fitment::limits::HouseLimits;

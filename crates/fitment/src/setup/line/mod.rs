@@ -94,7 +94,10 @@ impl LineReading {
         }
         // Words that say nothing of a setup are something all the same.
         let nothing = || if text.trim().is_empty() { Reason::Empty } else { Reason::Unknown };
-        pair.front.or(pair.rear).filter(|setup| *setup != Setup::default()).ok_or_else(|| at_whole(text, nothing()))
+        pair.front
+            .or(pair.rear)
+            .filter(|setup| *setup != Setup::default())
+            .ok_or_else(|| at_whole(text, nothing()))
     }
 
     /// The first fault, with its piece.
