@@ -290,8 +290,12 @@ impl AxleCase<'_> {
         let slack_of_all =
             |center_y: f64| Some(self.nominal_at(obstacle, stand, center_y)? - likely(center_y)? - minimum);
         // A straight line's root is exact at once.
-        let is_bent = matches!(obstacle.place, ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. })
-            || obstacle.reading.steer.is_at_lock();
+        let is_bent = match obstacle.place {
+            ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. } => true,
+            // How sure a strut is hangs on how far from it the wheel stands: another lean turns it further away.
+            ObstacleShape::Edge { .. } => true,
+            _ => obstacle.reading.steer.is_at_lock(),
+        };
         if !is_bent {
             return self.edge_where(obstacle, stand, &slack_of_all);
         }
@@ -535,4 +539,103 @@ fn nearest_square(sizes: &[Size], width: RimWidth, like: &Size) -> Option<Size> 
             a.0.total_cmp(&b.0).then(a.1.total_cmp(&b.1))
         })
         .copied()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::corner::{Corner, Moving, Reading, Steer};
+    use crate::lever::{Lever, Levers};
+    use crate::limits::HouseLimits;
+    use crate::setup::Axle;
+
+    /// A front corner with a part of every kind of edge: a wall, a strut, a perch, a spot, an arch, and what is met at lock.
+    fn corner(fitted: Setup) -> Corner {
+        let read =
+            |feature: Feature, gap: f64| Reading::new(feature, Length::mm(gap), Length::mm(1.0), fitted);
+        let at = |feature: Feature, gap: f64, radius: f64| Reading {
+            radius: Some(Length::mm(radius)),
+            ..read(feature, gap)
+        };
+        let readings = vec![
+            read(Feature::FenderLateral, 14.0),
+            read(Feature::Arch, 62.0),
+            at(Feature::Strut, 16.0, 260.0),
+            at(Feature::SpringPerch, 18.0, 300.0),
+            at(Feature::Knuckle, 15.0, 190.0),
+            Reading { steer: Steer::LockLeft, ..read(Feature::LinerAhead, 25.0) },
+            Reading { steer: Steer::LockRight, ..read(Feature::SillBehind, 22.0) },
+        ];
+        let car = crate::car::Car::default();
+        let moving = Some(Moving::of(&car, Axle::Front, Some(&fitted)));
+        Corner { readings, camber_deg: Some(-1.0), moving, ..Corner::default() }
+    }
+
+    /// Work on a car in some mixture.
+    fn mixtures() -> Vec<Levers> {
+        let mut all = vec![Levers::default()];
+        for lip in [0.0, 5.0, 10.0] {
+            for camber in [0.0, -1.0, -2.0] {
+                for height in [-20.0, 0.0, 25.0] {
+                    let levers = Levers::default().with(Lever::LipRolled, lip);
+                    all.push(levers.with(Lever::Camber, camber).with(Lever::RideHeight, height));
+                }
+            }
+        }
+        all
+    }
+
+    #[test]
+    fn edges_that_are_known_already_are_the_ones_that_would_be_found() {
+        let fitted: Setup = "17x7.5 ET45 225/45R17".parse().unwrap();
+        let (corner, limits, none) = (corner(fitted), HouseLimits::DEFAULT, Levers::default());
+        let resolved = corner.resolve();
+        let case = AxleCase::new(Axle::Front, &corner, &resolved, &fitted, &limits, &none);
+        for planned in ["18x8.5 ET38 245/40R18", "17x8 ET40 235/45R17", "19x9 ET30 255/35R19"] {
+            let planned: Setup = planned.parse().unwrap();
+            let mut shared = KnownEdges::default();
+            let mut open = 0;
+            for levers in mixtures() {
+                let worked = AxleCase { levers: &levers, ..case };
+                let alone = worked.is_hopeless(&planned, &mut KnownEdges::default());
+                assert_eq!(worked.is_hopeless(&planned, &mut shared), alone, "{planned} with {levers:?}");
+                let fresh = worked.window_of_its_width(&planned, &mut KnownEdges::default());
+                assert_eq!(
+                    worked.window_of_its_width(&planned, &mut shared),
+                    fresh,
+                    "{planned} with {levers:?}"
+                );
+                open += usize::from(fresh.is_some_and(|window| window.is_open()));
+                assert!(
+                    !alone
+                        || !worked.window(&planned, TireChoice::Same, &[planned.wheel.unwrap().width], None)
+                            [0]
+                        .is_open()
+                );
+            }
+            // Each edge was sought once for all that leaves it where it is.
+            assert!(shared.0.len() < mixtures().len() * resolved.obstacles.len(), "{}", shared.0.len());
+            assert!(open <= mixtures().len());
+        }
+    }
+
+    #[test]
+    fn an_edge_is_where_the_word_turns() {
+        let fitted: Setup = "17x7.5 ET45 225/45R17".parse().unwrap();
+        let (corner, limits, none) = (corner(fitted), HouseLimits::DEFAULT, Levers::default());
+        let resolved = corner.resolve();
+        let case = AxleCase::new(Axle::Front, &corner, &resolved, &fitted, &limits, &none);
+        let planned: Setup = "17x7.5 ET45 225/45R17".parse().unwrap();
+        let window = case.window_of_its_width(&planned, &mut KnownEdges::default()).unwrap();
+        for edge in [window.least, window.most].into_iter().flatten() {
+            let rules_out = |offset: f64| {
+                let wheel = planned.wheel.map(|wheel| Wheel { offset: Offset::from_mm(offset), ..wheel });
+                let line = case.clearance_of(edge.bound_by, &Setup { wheel, ..planned }).unwrap();
+                line.verdict.rules_out()
+            };
+            let inward = if window.most == Some(edge) { 1.0 } else { -1.0 };
+            assert!(rules_out(edge.offset_mm + inward * 0.01), "{edge:?}");
+            assert!(!rules_out(edge.offset_mm - inward * 0.01), "{edge:?}");
+        }
+    }
 }

@@ -28,7 +28,8 @@ export function readNumber(typed: string): Typed {
     return { is: "number", value: sign === "-" ? -value : value, unit: unit ?? "in" };
   }
   const plain = NUMBER.exec(text);
-  if (!plain) return /^[+-]?\d+ ?$/.test(text) ? { is: "unfinished" } : { is: "nonsense" };
+  // "1 3" may become 1 3/16.
+  if (!plain) return /^[+-]?\d+[ -](\d{1,2})?$/.test(text) ? { is: "unfinished" } : { is: "nonsense" };
   const [, sign, whole, part] = plain;
   if (!whole && !part) return { is: "unfinished" };
   const value = Number(`${whole || 0}.${part || 0}`);

@@ -45,6 +45,12 @@ impl Words {
         Self { all, begins }
     }
 
+    /// All of them.
+    #[cfg(test)]
+    pub(crate) fn all(&self) -> &'static [&'static str] {
+        self.all
+    }
+
     const fn place(sign: u32) -> u32 {
         match sign {
             0x61..=0x7a => 1 << (sign - 0x61),

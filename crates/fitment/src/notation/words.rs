@@ -28,7 +28,7 @@ pub(super) static OFFSET: Words = Words::new(&[
     "inpressningsdjup",
     "campanatura",
     "desplazamiento",
-    "оффсет",
+    "oффcet",
     "オフセット",
     "インセット",
 ]);
@@ -422,3 +422,53 @@ pub(super) static PIECES: Words = Words::new(&[
     "pcs", "pc", "pieces", "piece", "ea", "each", "stuck", "stk", "st", "szt", "pz", "wheels", "wheel",
     "rims", "tires", "tire", "tyres", "tyre", "felgen", "reifen",
 ]);
+
+#[cfg(test)]
+mod tests {
+    use super::super::even::EvenText;
+    use super::*;
+
+    #[test]
+    fn every_word_of_a_list_is_found_where_it_stands() {
+        for (name, list) in [
+            ("offset", &OFFSET),
+            ("offset behind", &OFFSET_BEHIND),
+            ("backspacing", &BACKSPACING),
+            ("spacer", &SPACER),
+            ("kind of spacer", &SPACER_KIND),
+            ("circle", &CIRCLE),
+            ("count", &COUNT),
+            ("count behind", &COUNT_BEHIND),
+            ("bore", &BORE),
+            ("bore behind", &BORE_BEHIND),
+            ("center lock", &CENTER_LOCK),
+            ("front", &FRONT),
+            ("rear", &REAR),
+            ("both", &BOTH),
+            ("fillers", &FILLERS),
+            ("announces", &ANNOUNCES_ASIDE),
+            ("units", &FOREIGN_UNITS),
+            ("pieces", &PIECES),
+        ] {
+            for word in list.all() {
+                let text = EvenText::new(word);
+                assert!(text.start().eat_known(list).is_some(), "{name}: {word:?} is not found by itself");
+                let follows = EvenText::new(&format!("{word} 12"));
+                assert!(follows.start().eat_known(list).is_some(), "{name}: {word:?} before a figure");
+            }
+            // What no word of any list begins with is passed over at once.
+            for text in ["", " ", "~", "]"] {
+                assert!(EvenText::new(text).start().eat_known(list).is_none(), "{name}: {text:?}");
+            }
+        }
+    }
+
+    #[test]
+    fn a_word_that_runs_on_is_another_word() {
+        for (list, text) in
+            [(&FRONT, "frontier 12"), (&REAR, "rearview"), (&SPACER, "spacerless"), (&PIECES, "pcsx")]
+        {
+            assert!(EvenText::new(text).start().eat_known(list).is_none(), "{text}");
+        }
+    }
+}

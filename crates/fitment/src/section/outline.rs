@@ -476,6 +476,40 @@ mod tests {
     }
 
     #[test]
+    fn leaving_out_runs_leaves_out_nothing_that_is_nearest() {
+        // A row of places without a pattern, the same at every run, against every edge asked by itself.
+        for line in ["18x8.5 ET35 245/40R18", "15x10 ET-38 33x12.50R15LT", "20x9 ET30 255/30R20", "16x7 ET40"]
+        {
+            let drawn = outline(line);
+            for at in 0..4000_u32 {
+                let y = -260.0 + 520.0 * (f64::from(at) * 0.618_034).fract();
+                let r = 460.0 * (f64::from(at) * 0.754_877).fract();
+                let nearest =
+                    drawn.edges.iter().map(|edge| edge.square_to(y, r)).fold(f64::INFINITY, f64::min);
+                assert!((drawn.square_to_nearest(y, r) - nearest).abs() < 1e-9, "{line} at ({y}, {r})");
+                if drawn.inboard_at(r, 0.0).is_none_or(|reach| -reach > y) {
+                    let to_ray = drawn.edges.iter().map(|edge| square_to_ray(edge, y, r));
+                    let nearest = to_ray.fold(f64::INFINITY, f64::min).sqrt();
+                    let found = drawn.distance_to_inboard_part(y, r);
+                    assert!((found - nearest).abs() < 1e-9, "{line} from ({y}, {r}) inboard");
+                }
+                // A leaning line and the corner of a perch, each over all points.
+                let (sin, cos) = (f64::from(at % 60) - 30.0).to_radians().sin_cos();
+                let lean = |point: Point| (point.y - y) * cos + (point.r - r) * sin;
+                let found = drawn.least_of_points(
+                    |low, high| {
+                        let nearest_r = if sin >= 0.0 { low.r } else { high.r };
+                        (low.y - y) * cos + (nearest_r - r) * sin
+                    },
+                    lean,
+                );
+                let each = drawn.points.iter().map(|point| lean(*point)).fold(f64::INFINITY, f64::min);
+                assert!((found - each).abs() < 1e-9, "{line} along a line through ({y}, {r})");
+            }
+        }
+    }
+
+    #[test]
     fn what_differs_from_its_size_is_drawn_so() {
         let setup: Setup = "18x8.5 ET35 245/40R18".parse().unwrap();
         let off = Deviations { half_section: 3.0, radius: 2.0, ..Deviations::default() };

@@ -1,8 +1,10 @@
 //! Rule by rule: what a plan is told, row by row. Diameters, indexes and symbols are worked out apart from the program; where a
 //! border lies is the house's (common practice) or the regulation's that the rule names.
-use fitment::case::Case;
-use fitment::limits::HouseLimits;
+use fitment::car::{Car, Fact};
+use fitment::case::{CarState, Case};
+use fitment::limits::{Drive, HouseLimits};
 use fitment::rules::Severity;
+use fitment::rules::front_to_rear::stagger;
 use fitment::setup::{Axle, SetupPair};
 use fitment::tire::rims::{PermittedRims, RimFit};
 use fitment::{RimWidth, Tire};
@@ -398,4 +400,135 @@ fn spacers_do_not_make_a_set_staggered() {
     }
     let half = SetupPair { front: "18x8 ET45".parse().ok(), rear: None };
     assert_eq!(half.arrangement_words(), None);
+}
+
+/// What holds a wheel: the car's circle and hub, the wheel's circle and bore, and the word. Circles match or do not; a bore is at
+/// least the hub's, and a ring is wanted from 0.2 mm on (common practice, no source).
+const HUBS: [[&str; 5]; 43] = [
+    ["5x112", "57.1", "5x112", "57.1", "goes on"],
+    ["5x112", "57.1", "5x112", "57.2", "goes on"],
+    ["5x112", "57.1", "5x112", "57.6", "needs parts"],
+    ["5x112", "57.1", "5x112", "63.1", "needs parts"],
+    ["5x112", "57.1", "5x112", "56.6", "does not go on"],
+    ["5x112", "57.1", "5x112", "51.1", "does not go on"],
+    ["5x114.3", "67.1", "5x114.3", "67.1", "goes on"],
+    ["5x114.3", "67.1", "5x114.3", "67.2", "goes on"],
+    ["5x114.3", "67.1", "5x114.3", "67.6", "needs parts"],
+    ["5x114.3", "67.1", "5x114.3", "73.1", "needs parts"],
+    ["5x114.3", "67.1", "5x114.3", "66.6", "does not go on"],
+    ["5x114.3", "67.1", "5x114.3", "61.1", "does not go on"],
+    ["5x120", "72.6", "5x120", "72.6", "goes on"],
+    ["5x120", "72.6", "5x120", "72.7", "goes on"],
+    ["5x120", "72.6", "5x120", "73.1", "needs parts"],
+    ["5x120", "72.6", "5x120", "78.6", "needs parts"],
+    ["5x120", "72.6", "5x120", "72.1", "does not go on"],
+    ["5x120", "72.6", "5x120", "66.6", "does not go on"],
+    ["4x100", "54.1", "4x100", "54.1", "goes on"],
+    ["4x100", "54.1", "4x100", "54.2", "goes on"],
+    ["4x100", "54.1", "4x100", "54.6", "needs parts"],
+    ["4x100", "54.1", "4x100", "60.1", "needs parts"],
+    ["4x100", "54.1", "4x100", "53.6", "does not go on"],
+    ["4x100", "54.1", "4x100", "48.1", "does not go on"],
+    ["6x139.7", "106.1", "6x139.7", "106.1", "goes on"],
+    ["6x139.7", "106.1", "6x139.7", "106.2", "goes on"],
+    ["6x139.7", "106.1", "6x139.7", "106.6", "needs parts"],
+    ["6x139.7", "106.1", "6x139.7", "112.1", "needs parts"],
+    ["6x139.7", "106.1", "6x139.7", "105.6", "does not go on"],
+    ["6x139.7", "106.1", "6x139.7", "100.1", "does not go on"],
+    ["5x112", "57.1", "5x114.3", "66.6", "does not go on"],
+    ["5x112", "57.1", "5x110", "66.6", "does not go on"],
+    ["5x114.3", "57.1", "5x112", "66.6", "does not go on"],
+    ["5x114.3", "57.1", "5x115", "66.6", "does not go on"],
+    ["5x120", "57.1", "5x120.65", "66.6", "does not go on"],
+    ["4x100", "57.1", "4x108", "66.6", "does not go on"],
+    ["4x100", "57.1", "5x100", "66.6", "does not go on"],
+    ["5x120", "57.1", "5x112", "66.6", "does not go on"],
+    ["6x139.7", "57.1", "6x135", "66.6", "does not go on"],
+    ["5x108", "57.1", "5x110", "66.6", "does not go on"],
+    ["5x112", "57.1", "5x100/112", "66.6", "needs parts"],
+    ["5x114.3", "57.1", "5x112/114.3", "66.6", "needs parts"],
+    ["4x100", "57.1", "4x100/108", "66.6", "needs parts"],
+];
+
+#[test]
+fn a_wheel_is_held_by_its_circle_and_its_bore() {
+    for [circle, hub, other, bore, word] in HUBS {
+        let mut car = Car::default();
+        car.note(Fact::BoltCircle, None, circle).unwrap();
+        for axle in Axle::BOTH {
+            car.note(Fact::HubBore, Some(axle), hub).unwrap();
+        }
+        let pair =
+            |line: &str| SetupPair::square(line.parse().unwrap_or_else(|error| panic!("{line}: {error}")));
+        let (fitted, planned) = (pair("17x7.5 ET45"), pair(&format!("18x8 ET40 {other} CB{bore}")));
+        let limits = HouseLimits::DEFAULT;
+        let state = CarState::default().of_car(car);
+        let lines = Case::on_a_car(&fitted, &planned, None, &limits, None, state).ledger();
+        let line = lines.iter().find(|line| line.code == "hub" && line.axle == Some(Axle::Front)).unwrap();
+        assert_eq!(line.word, word, "{circle} hub {hub}: {other} CB{bore}");
+        assert_eq!(line.standing == Severity::Stop, word == "does not go on", "{circle}: {other} CB{bore}");
+    }
+}
+
+/// Front against rear, worked: rear over front diameter as planned, over that of the reference, less one, in per cent.
+const FRONT_TO_REAR: [([&str; 4], f64); 36] = [
+    (["225/45R17", "225/45R17", "225/40R18", "225/40R18"], 0.0000),
+    (["225/45R17", "225/45R17", "225/40R18", "255/35R18"], -0.2354),
+    (["225/45R17", "225/45R17", "235/35R19", "265/30R19"], -0.8499),
+    (["225/45R17", "225/45R17", "235/35R19", "255/30R19"], -1.7772),
+    (["225/45R17", "225/45R17", "245/35R19", "275/30R19"], -0.9937),
+    (["225/45R17", "225/45R17", "245/40R18", "245/40R18"], 0.0000),
+    (["225/45R17", "225/45R17", "215/45R17", "245/40R17"], 0.3998),
+    (["225/45R17", "225/45R17", "245/35R20", "285/30R20"], -0.0736),
+    (["225/45R17", "225/45R17", "205/50R16", "225/45R16"], -0.4089),
+    (["225/45R18", "245/40R18", "225/40R18", "225/40R18"], 0.9951),
+    (["225/45R18", "245/40R18", "225/40R18", "255/35R18"], 0.7574),
+    (["225/45R18", "245/40R18", "235/35R19", "265/30R19"], 0.1367),
+    (["225/45R18", "245/40R18", "235/35R19", "255/30R19"], -0.7997),
+    (["225/45R18", "245/40R18", "245/35R19", "275/30R19"], -0.0085),
+    (["225/45R18", "245/40R18", "245/40R18", "245/40R18"], 0.9951),
+    (["225/45R18", "245/40R18", "215/45R17", "245/40R17"], 1.3989),
+    (["225/45R18", "245/40R18", "245/35R20", "285/30R20"], 0.9208),
+    (["225/45R18", "245/40R18", "205/50R16", "225/45R16"], 0.5821),
+    (["245/40R19", "275/35R19", "225/40R18", "225/40R18"], 0.5184),
+    (["245/40R19", "275/35R19", "225/40R18", "255/35R18"], 0.2818),
+    (["245/40R19", "275/35R19", "235/35R19", "265/30R19"], -0.3359),
+    (["245/40R19", "275/35R19", "235/35R19", "255/30R19"], -1.2679),
+    (["245/40R19", "275/35R19", "245/35R19", "275/30R19"], -0.4804),
+    (["245/40R19", "275/35R19", "245/40R18", "245/40R18"], 0.5184),
+    (["245/40R19", "275/35R19", "215/45R17", "245/40R17"], 0.9203),
+    (["245/40R19", "275/35R19", "245/35R20", "285/30R20"], 0.4445),
+    (["245/40R19", "275/35R19", "205/50R16", "225/45R16"], 0.1074),
+    (["205/55R16", "205/55R16", "225/40R18", "225/40R18"], 0.0000),
+    (["205/55R16", "205/55R16", "225/40R18", "255/35R18"], -0.2354),
+    (["205/55R16", "205/55R16", "235/35R19", "265/30R19"], -0.8499),
+    (["205/55R16", "205/55R16", "235/35R19", "255/30R19"], -1.7772),
+    (["205/55R16", "205/55R16", "245/35R19", "275/30R19"], -0.9937),
+    (["205/55R16", "205/55R16", "245/40R18", "245/40R18"], 0.0000),
+    (["205/55R16", "205/55R16", "215/45R17", "245/40R17"], 0.3998),
+    (["205/55R16", "205/55R16", "245/35R20", "285/30R20"], -0.0736),
+    (["205/55R16", "205/55R16", "205/50R16", "225/45R16"], -0.4089),
+];
+
+#[test]
+fn the_axles_drift_apart_by_what_the_arithmetic_says() {
+    let limits = HouseLimits::DEFAULT;
+    for ([front, rear, planned_front, planned_rear], drift) in FRONT_TO_REAR {
+        let pair = |front: &str, rear: &str| SetupPair { front: front.parse().ok(), rear: rear.parse().ok() };
+        let (reference, planned) = (pair(front, rear), pair(planned_front, planned_rear));
+        for drive in [Some(Drive::All), Some(Drive::Front), Some(Drive::Rear), None] {
+            let found = stagger(&reference, &planned, drive, &limits).unwrap();
+            let value = found.ratio_change.value();
+            // Either way round it is the same drift, but for its sign and a thousandth.
+            assert!(
+                (value.abs() - drift.abs()).abs() < 0.12,
+                "{planned_front} {planned_rear}: {value}, worked {drift}"
+            );
+            let is_near_the_limit = (drift.abs() - found.limit_pct).abs() < 0.12;
+            assert!(
+                is_near_the_limit || found.keeps_ratio == (drift.abs() <= found.limit_pct),
+                "{drift} {drive:?}"
+            );
+        }
+    }
 }

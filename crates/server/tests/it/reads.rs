@@ -117,3 +117,64 @@ async fn axles_are_named_in_many_ways() {
     assert_eq!(square["names_axles"], false);
     assert_eq!(square["lines"]["front"], square["lines"]["rear"]);
 }
+
+/// A tire, and what its sidewall says of it: construction, load version and range as stated.
+const DESCRIBED_TIRES: [(&str, &str, Option<&str>, Option<&str>); 16] = [
+    ("225/45R17 91V", "radial", None, None),
+    ("225/45R17 91V SL", "radial", Some("SL"), None),
+    ("225/45R17 94W XL", "radial", Some("XL"), None),
+    ("225/45R17 94W reinforced", "radial", Some("XL"), None),
+    ("P225/60R16 97H", "radial", Some("P"), None),
+    ("P245/50R18 104W XL", "radial", Some("XL"), None),
+    ("HL245/40R19 101Y", "radial", Some("HL"), None),
+    ("LT245/75R16 LR E", "radial", Some("LT"), Some("E")),
+    ("LT245/75R16 121/118S 10PR", "radial", Some("LT"), Some("E")),
+    ("LT265/70R17 load range C", "radial", Some("LT"), Some("C")),
+    ("31x10.50R15LT LR C", "radial", Some("LT"), Some("C")),
+    ("195/70R15C 104/102R", "radial", Some("C"), None),
+    ("245/40ZR18 (97Y)", "radial", None, None),
+    ("245/40ZR18 97Y XL", "radial", Some("XL"), None),
+    ("28x10.5-15", "bias", None, None),
+    ("225/45R17 94H M+S 3PMSF", "radial", None, None),
+];
+
+#[tokio::test]
+async fn a_tire_is_described_as_its_sidewall_says() {
+    let shop = Served::start(None).await;
+    for (text, construction, version, range) in DESCRIBED_TIRES {
+        let query = text.replace('+', "%2B").replace(' ', "+");
+        let tire = shop.get(&format!("/tires/describe?size={query}")).await;
+        assert_eq!(tire["construction"], construction, "{text}");
+        assert_eq!((&tire["version"], &tire["load_range"]), (&json!(version), &json!(range)), "{text}");
+        assert_eq!(tire["assumed"], json!([]), "{text}: all of it was written");
+    }
+    // Without an aspect ratio it is taken as 82, and said so.
+    let old = shop.get("/tires/describe?size=165R13").await;
+    assert_eq!((&old["aspect_ratio"], &old["assumed"]), (&json!(82.0), &json!(["aspect_ratio"])));
+}
+
+/// A wheel, its circles, and whether it has a centre lock.
+const DESCRIBED_WHEELS: [(&str, &[(u8, f64)], bool); 8] = [
+    ("18x8.5 ET35 5x112 CB66.6", &[(5, 112.0)], false),
+    ("18x8.5 ET35 5x100/112", &[(5, 100.0), (5, 112.0)], false),
+    ("17x8 ET30 8x100/114.3", &[(4, 100.0), (4, 114.3)], false),
+    ("17x8 ET30 5x4.5", &[(5, 114.3)], false),
+    ("16x7 ET0 6x5.5", &[(6, 139.7)], false),
+    ("19x9 ET45 center lock", &[], true),
+    ("18x8.5 ET35", &[], false),
+    ("8.5Jx18 H2 ET35 LK 5x112", &[(5, 112.0)], false),
+];
+
+#[tokio::test]
+async fn a_wheel_is_described_with_how_it_is_held() {
+    let shop = Served::start(None).await;
+    for (text, circles, center_lock) in DESCRIBED_WHEELS {
+        let wheel = shop.get(&format!("/wheels/describe?spec={}", text.replace(' ', "+"))).await;
+        assert_eq!(wheel["bolt_circles"], json!(circles), "{text}");
+        assert_eq!(wheel["center_lock"], center_lock, "{text}");
+        assert_eq!(wheel["assumed"], json!([]), "{text}");
+    }
+    // A figure behind a circle that nobody named is taken for the bore, and said so.
+    let bare = shop.get("/wheels/describe?spec=18x8.5+ET35+5x112+66.6").await;
+    assert_eq!((&bare["center_bore_mm"], &bare["assumed"]), (&json!(66.6), &json!(["center_bore"])));
+}
