@@ -152,7 +152,10 @@ async fn a_tire_is_described_as_its_sidewall_says() {
     }
     // Without an aspect ratio it is taken as 82, and said so.
     let old = shop.get("/tires/describe?size=165R13").await;
-    assert_eq!((&old["aspect_ratio"], &old["assumed"]), (&json!(82.0), &json!(["aspect_ratio"])));
+    assert_eq!(
+        (&old["aspect_ratio"], &old["assumed"]),
+        (&json!(82.0), &json!(["aspect_ratio", "overall_diameter"]))
+    );
 }
 
 /// A bolt circle as the API has it: count and millimetres.
@@ -182,4 +185,80 @@ async fn a_wheel_is_described_with_how_it_is_held() {
     // A figure behind a circle that nobody named is taken for the bore, and said so.
     let bare = shop.get("/wheels/describe?spec=18x8.5+ET35+5x112+66.6").await;
     assert_eq!((&bare["center_bore_mm"], &bare["assumed"]), (&json!(66.6), &json!(["center_bore"])));
+}
+
+/// Sidewall and overall diameter, worked: S · AR / 100, and code · 25.4 + 2H, in millimetres.
+const HEIGHTS: [(&str, f64, f64); 30] = [
+    ("155/80R13", 124.00, 578.20),
+    ("175/65R14", 113.75, 583.10),
+    ("185/60R14", 111.00, 577.60),
+    ("195/65R15", 126.75, 634.50),
+    ("205/55R16", 112.75, 631.90),
+    ("215/60R16", 129.00, 664.40),
+    ("225/45R17", 101.25, 634.30),
+    ("235/45R17", 105.75, 643.30),
+    ("225/65R17", 146.25, 724.30),
+    ("225/40R18", 90.00, 637.20),
+    ("245/40R18", 98.00, 653.20),
+    ("255/35R18", 89.25, 635.70),
+    ("235/60R18", 141.00, 739.20),
+    ("235/35R19", 82.25, 647.10),
+    ("255/35R19", 89.25, 661.10),
+    ("275/30R19", 82.50, 647.60),
+    ("235/55R19", 129.25, 741.10),
+    ("275/40R20", 110.00, 728.00),
+    ("255/35R20", 89.25, 686.50),
+    ("285/30R20", 85.50, 679.00),
+    ("265/40R21", 106.00, 745.40),
+    ("285/35R22", 99.75, 758.30),
+    ("315/35R20", 110.25, 728.50),
+    ("205/50R16", 102.50, 611.40),
+    ("195/50R15", 97.50, 576.00),
+    ("185/60R15", 111.00, 603.00),
+    ("215/45R17", 96.75, 625.30),
+    ("245/45R18", 110.25, 677.70),
+    ("265/35R18", 92.75, 642.70),
+    ("265/70R17", 185.50, 802.80),
+];
+
+#[tokio::test]
+async fn heights_and_diameters_are_worked_as_the_trade_does() {
+    let shop = Served::start(None).await;
+    for (size, sidewall, diameter) in HEIGHTS {
+        let tire = shop.get(&format!("/tires/describe?size={size}")).await;
+        let mm = |name: &str| tire[name].as_f64().unwrap();
+        assert!((mm("sidewall_mm") - sidewall).abs() < 0.01, "{size}: {}", mm("sidewall_mm"));
+        assert!((mm("overall_diameter_mm") - diameter).abs() < 0.01, "{size}: {}", mm("overall_diameter_mm"));
+        assert_eq!(tire["canonical"], size);
+    }
+}
+
+/// Backspacing in inches, worked: (width + 1) / 2 + ET / 25.4.
+const BACKSPACED: [(&str, f64); 16] = [
+    ("18x5 ET35", 4.378),
+    ("18x6 ET45", 5.272),
+    ("18x6.5 ET38", 5.246),
+    ("18x7 ET0", 4.000),
+    ("18x7.5 ET45", 6.022),
+    ("18x8 ET35", 5.878),
+    ("18x8.5 ET35", 6.128),
+    ("18x8.5 ET30", 5.931),
+    ("18x9 ET25", 5.984),
+    ("18x9.5 ET22", 6.116),
+    ("18x9.5 ET38", 6.746),
+    ("18x10 ET-25", 4.516),
+    ("18x10 ET18", 6.209),
+    ("18x10.5 ET15", 6.341),
+    ("18x11 ET50", 7.969),
+    ("18x12 ET-44", 4.768),
+];
+
+#[tokio::test]
+async fn a_wheel_is_described_with_its_backspacing() {
+    let shop = Served::start(None).await;
+    for (text, inches) in BACKSPACED {
+        let wheel = shop.get(&format!("/wheels/describe?spec={}", text.replace(' ', "+"))).await;
+        let found = wheel["backspacing_in"].as_f64().unwrap_or_else(|| panic!("{text}: {wheel}"));
+        assert!((found - inches).abs() < 0.001, "{text}: {found}, worked {inches}");
+    }
 }
