@@ -36,7 +36,7 @@ async fn the_wheel_is_turned_and_lifted_and_what_it_meets_is_told() -> anyhow::R
     // Another use reaches less; the rear axle does not steer.
     let uses = browser.driver.query(By::XPath("//label[contains(.,'use')]/select")).first().await?;
     uses.send_keys("parking").await?;
-    let rear = By::XPath("//button[normalize-space(.)='rear']");
+    let rear = By::XPath("//label[normalize-space(.)='rear']");
     browser.driver.query(rear).first().await?.click().await?;
     browser.see("[aria-label='Steer, degrees, plus is the front edge outboard']:disabled").await?;
     browser.read("[data-motion-part=fender_lateral]", "lip and arch").await?;
