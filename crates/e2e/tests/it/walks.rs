@@ -192,15 +192,19 @@ async fn used_wheels_seen_elsewhere_to_a_verdict_and_a_list_of_parts() -> anyhow
     browser.read("[data-code=outer-change][data-axle=front]", "measure first").await?;
     // What the hub measures is the car's, not the fitted wheel's: 66.6 over 57.1 asks for rings once somebody has read it.
     browser.read("[data-code=hub][data-axle=front]", "not known").await?;
-    tab(&browser, "car").await?;
-    for (fact, read) in
-        [("Hub diameter", "57.1"), ("Bolt circle", "5x112"), ("Thread", "M14x1.5"), ("Seat", "ball R13")]
-    {
+    browser.see("a[href$='/car']").await?.click().await?;
+    for (fact, read) in [
+        ("Hub diameter, front", "57.1"),
+        ("Hub diameter, rear", "57.1"),
+        ("Bolt circle", "5x112"),
+        ("Thread", "M14x1.5"),
+        ("Seat", "ball R13"),
+    ] {
         let field = browser.see(&format!("[aria-label='{fact}']")).await?;
         field.send_keys(read).await?;
     }
     browser.saved().await?;
-    tab(&browser, "bench").await?;
+    browser.see("a[href$='/bench']").await?.click().await?;
     browser.read("[data-code=hub][data-axle=front]", "needs parts").await?;
     browser.see("[data-code=hub][data-axle=front] button").await?.click().await?;
     browser.read("[data-code=hub][data-axle=front]", "ring").await?;
