@@ -151,7 +151,7 @@ export function FoundSetup({ place, setup, fitted, criteria, supply, supplier, o
                   {setup.needs.map((need) => (
                     <li
                       key={`${need.axle}-${need.says}`}
-                      className="flex items-center gap-1"
+                      className="flex items-baseline gap-1"
                       data-need={need.kind}
                     >
                       <Mark standing={NEEDS[need.kind as keyof typeof NEEDS]} size={12} />
