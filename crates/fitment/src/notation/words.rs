@@ -466,7 +466,7 @@ mod tests {
     #[test]
     fn a_word_that_runs_on_is_another_word() {
         for (list, text) in
-            [(&FRONT, "frontier 12"), (&REAR, "rearview"), (&SPACER, "spacerless"), (&PIECES, "pcsx")]
+            [(&FRONT, "frontmost 12"), (&REAR, "rearview"), (&SPACER, "spacerless"), (&PIECES, "pcsx")]
         {
             assert!(EvenText::new(text).start().eat_known(list).is_none(), "{text}");
         }
