@@ -1,8 +1,5 @@
 // @vitest-environment happy-dom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { act, type ReactNode, StrictMode } from "react";
-import { createRoot } from "react-dom/client";
-import { MemoryRouter } from "react-router";
+import { act, type ReactNode } from "react";
 import { expect, test, vi } from "vitest";
 import type { AxleFit, LedgerLine, Schemas, SetupView, Width } from "../src/api/client";
 import { FitWindow } from "../src/bench/FitWindow";
@@ -11,6 +8,7 @@ import { FitRuler } from "../src/drawing/FitRuler";
 import type { Place } from "../src/drawing/scale";
 import { StretchRow } from "../src/motion/StretchRow";
 import { Conclusions } from "../src/trial/Conclusions";
+import { show as showPart } from "./shown";
 
 const VERDICTS = [
   { code: "clears", standing: "good", word: "clears" },
@@ -19,23 +17,7 @@ const VERDICTS = [
   { code: "touches", standing: "stop", word: "touches" },
 ];
 
-function show(node: ReactNode): HTMLElement {
-  (globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean }).IS_REACT_ACT_ENVIRONMENT = true;
-  document.body.innerHTML = "<main></main>";
-  const place = document.querySelector("main") as HTMLElement;
-  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
-  client.setQueryData(["registry"], { verdicts: VERDICTS });
-  act(() =>
-    createRoot(place).render(
-      <StrictMode>
-        <QueryClientProvider client={client}>
-          <MemoryRouter>{node}</MemoryRouter>
-        </QueryClientProvider>
-      </StrictMode>,
-    ),
-  );
-  return place;
-}
+const show = (node: ReactNode) => showPart(node, { verdicts: VERDICTS });
 
 /** A width of the window that clears between two offsets. */
 function width(rim: number, more: Partial<Width> = {}): Width {

@@ -1,32 +1,16 @@
 // @vitest-environment happy-dom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { act, createRef, type ReactNode, StrictMode } from "react";
-import { createRoot } from "react-dom/client";
-import { MemoryRouter } from "react-router";
+import { act, createRef, type ReactNode } from "react";
 import { beforeEach, expect, test, vi } from "vitest";
 import type { Bench, LedgerLine } from "../src/api/client";
 import { Ledger, type LedgerHandle, Verdict } from "../src/bench/Ledger";
 import { ProposalNote } from "../src/bench/ProposalNote";
 import { FigureText, Phrase } from "../src/shared/Figures";
+import { show as showPart } from "./shown";
 
 let place: HTMLElement;
-
-function show(node: ReactNode) {
-  (globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean }).IS_REACT_ACT_ENVIRONMENT = true;
-  document.body.innerHTML = "<main></main>";
-  place = document.querySelector("main") as HTMLElement;
-  Element.prototype.scrollIntoView = () => {};
-  const client = new QueryClient({ defaultOptions: { queries: { retry: false, enabled: false } } });
-  act(() =>
-    createRoot(place).render(
-      <StrictMode>
-        <QueryClientProvider client={client}>
-          <MemoryRouter>{node}</MemoryRouter>
-        </QueryClientProvider>
-      </StrictMode>,
-    ),
-  );
-}
+const show = (node: ReactNode) => {
+  place = showPart(node);
+};
 
 const text = (css: string) => place.querySelector(css)?.textContent ?? "";
 const click = (css: string) => act(() => place.querySelector<HTMLElement>(css)?.click());

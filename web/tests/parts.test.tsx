@@ -1,6 +1,5 @@
 // @vitest-environment happy-dom
-import { act, type ReactNode, StrictMode, useState } from "react";
-import { createRoot } from "react-dom/client";
+import { act, useState } from "react";
 import { expect, test, vi } from "vitest";
 import { Caution, Fault, InlineFault } from "../src/shared/Caution";
 import { Choice } from "../src/shared/Choice";
@@ -10,14 +9,7 @@ import { Mark, StandingWord } from "../src/shared/Mark";
 import { NumberBox } from "../src/shared/NumberBox";
 import { Segments } from "../src/shared/Segments";
 import { Tabs } from "../src/shared/Tabs";
-
-function show(node: ReactNode): HTMLElement {
-  (globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean }).IS_REACT_ACT_ENVIRONMENT = true;
-  document.body.innerHTML = "<main></main>";
-  const place = document.querySelector("main") as HTMLElement;
-  act(() => createRoot(place).render(<StrictMode>{node}</StrictMode>));
-  return place;
-}
+import { show } from "./shown";
 
 const all = (place: HTMLElement, css: string) => [...place.querySelectorAll<HTMLElement>(css)];
 const one = (place: HTMLElement, css: string) => {

@@ -1,0 +1,24 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { act, type ReactNode, StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { MemoryRouter } from "react-router";
+
+/** Shows a part of the page as it stands in it, with a registry that is there already; nothing is asked of a program. */
+export function show(node: ReactNode, registry: object = {}): HTMLElement {
+  (globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean }).IS_REACT_ACT_ENVIRONMENT = true;
+  document.body.innerHTML = "<main></main>";
+  const place = document.querySelector("main") as HTMLElement;
+  Element.prototype.scrollIntoView = () => {};
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false, enabled: false } } });
+  client.setQueryData(["registry"], registry);
+  act(() =>
+    createRoot(place).render(
+      <StrictMode>
+        <QueryClientProvider client={client}>
+          <MemoryRouter>{node}</MemoryRouter>
+        </QueryClientProvider>
+      </StrictMode>,
+    ),
+  );
+  return place;
+}
