@@ -291,9 +291,8 @@ impl AxleCase<'_> {
             |center_y: f64| Some(self.nominal_at(obstacle, stand, center_y)? - likely(center_y)? - minimum);
         // A straight line's root is exact at once.
         let is_bent = match obstacle.place {
-            ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. } => true,
             // How sure a strut is hangs on how far from it the wheel stands: another lean turns it further away.
-            ObstacleShape::Edge { .. } => true,
+            ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. } | ObstacleShape::Edge { .. } => true,
             _ => obstacle.reading.steer.is_at_lock(),
         };
         if !is_bent {
@@ -591,6 +590,7 @@ mod tests {
         let (corner, limits, none) = (corner(fitted), HouseLimits::DEFAULT, Levers::default());
         let resolved = corner.resolve();
         let case = AxleCase::new(Axle::Front, &corner, &resolved, &fitted, &limits, &none);
+        let mut opened = 0;
         for planned in ["18x8.5 ET38 245/40R18", "17x8 ET40 235/45R17", "19x9 ET30 255/35R19"] {
             let planned: Setup = planned.parse().unwrap();
             let mut shared = KnownEdges::default();
@@ -615,8 +615,10 @@ mod tests {
             }
             // Each edge was sought once for all that leaves it where it is.
             assert!(shared.0.len() < mixtures().len() * resolved.obstacles.len(), "{}", shared.0.len());
-            assert!(open <= mixtures().len());
+            opened += open;
         }
+        // Both answers were met.
+        assert!((1..3 * mixtures().len()).contains(&opened), "{opened}");
     }
 
     #[test]
