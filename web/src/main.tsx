@@ -9,15 +9,13 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { Pages } from "./app/Pages";
+import { ASKED } from "./app/queries";
 import { startTheme } from "./shared/theme";
 import { UnitsProvider } from "./shared/units";
 
 startTheme();
 
-// The program is on this machine: asked again when the window comes back, not by the clock.
-const queries = new QueryClient({
-  defaultOptions: { queries: { retry: 1, staleTime: 0, refetchOnWindowFocus: true, networkMode: "always" } },
-});
+const queries = new QueryClient({ defaultOptions: ASKED });
 
 const root = document.getElementById("root");
 if (root) {

@@ -81,6 +81,26 @@ test("edits are saved together, once, half a second after the last", async () =>
   expect(readUnsaved(7)).toBeNull();
 });
 
+test("a job that comes back of something else takes nothing of what was typed a moment ago", async () => {
+  saver.edit({ wish: "loud" });
+  expect(saver.state.save.is).toBe("saving");
+  // A reading was kept meanwhile: the job is answered as it was before the edit.
+  program.change({});
+  saver.adopt(program.job);
+  expect(saver.state.content?.wish).toBe("loud");
+  await settled();
+  expect(program.job.wish).toBe("loud");
+  expect(saver.state.save.is).toBe("saved");
+});
+
+test("what is typed and taken back is saved without a word to the program", async () => {
+  saver.edit({ wish: "loud" });
+  saver.edit({ wish: "quiet" });
+  await settled();
+  expect(program.asked).toHaveLength(0);
+  expect(saver.state.save.is).toBe("saved");
+});
+
 test("a refused figure holds back only itself, says so, and goes when it is right", async () => {
   saver.edit(mass("15"));
   saver.edit({ wish: "loud" });

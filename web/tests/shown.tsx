@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, type ReactNode, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { MemoryRouter } from "react-router";
+import { ASKED } from "../src/app/queries";
 
 /** Shows a part of the page as it stands in it, with a registry that is there already; nothing is asked of a program. */
 export function show(node: ReactNode, registry: object = {}): HTMLElement {
@@ -9,7 +10,9 @@ export function show(node: ReactNode, registry: object = {}): HTMLElement {
   document.body.innerHTML = "<main></main>";
   const place = document.querySelector("main") as HTMLElement;
   Element.prototype.scrollIntoView = () => {};
-  const client = new QueryClient({ defaultOptions: { queries: { retry: false, enabled: false } } });
+  const client = new QueryClient({
+    defaultOptions: { ...ASKED, queries: { ...ASKED.queries, retry: false, enabled: false } },
+  });
   client.setQueryData(["registry"], registry);
   act(() =>
     createRoot(place).render(

@@ -124,14 +124,14 @@ impl Browser {
         Ok(())
     }
 
-    /// Waits until everything is in the shop's file.
+    /// Waits until everything is in the shop's file: the sheet says so, and no line is on its way to it.
     ///
     /// # Errors
     /// When it is not saved in time.
     pub async fn saved(&self) -> anyhow::Result<()> {
-        // An edit is sent half a second after the last one: saved must hold for longer than that.
-        tokio::time::sleep(Duration::from_millis(650)).await;
-        self.see("[data-save=saved]").await.map(drop)
+        let settled =
+            "document.querySelector('[data-save=saved]') && !document.querySelector('[data-on-its-way]')";
+        self.until(&format!("return Boolean({settled})")).await
     }
 
     /// Everything axe finds at fault on the page, and what it could not decide about colours for a background

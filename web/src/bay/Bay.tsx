@@ -4,6 +4,7 @@ import type { Axle, NewReading } from "../api/client";
 import { useBench } from "../bench/useBench";
 import { usePlan } from "../bench/usePlan";
 import { useSheet } from "../job/JobSheet";
+import { keptHere } from "../job/SaveMark";
 import { Caution, Fault } from "../shared/Caution";
 import type { KeyBinding } from "../shared/keys";
 import { useHouse, useRegistry } from "../shared/registry";
@@ -13,7 +14,6 @@ import { Entry, type EntryHandle, type Manner } from "./Entry";
 import { rows } from "./order";
 import { PartRow, type Shown } from "./PartRow";
 import { useGauge } from "./useGauge";
-import { useReadings } from "./useReadings";
 
 type Side = "left" | "right";
 
@@ -32,7 +32,7 @@ export function Bay() {
   const [manner, setManner] = useState<Manner>(START);
   const entry = useRef<EntryHandle>(null);
   const [followsOn, setFollowsOn] = useState(false);
-  const { queue, trouble, take, remove, copyOver } = useReadings(open);
+  const { queue, trouble, waiting, take, remove, copyOver } = open.readings;
 
   const plan = usePlan(open);
   const { bench } = useBench(plan, () => {});
@@ -77,7 +77,6 @@ export function Bay() {
       troubles: [],
     })),
   ];
-  const waiting = queue.filter((one) => !one.refused).length;
   const here = all.filter((one) => one.axle === axle);
   const of = (code: string) => here.filter((one) => one.what === code);
   const ofSide = (code: string) =>
@@ -180,8 +179,7 @@ export function Bay() {
               className="text-warning flex items-center px-2 text-body font-medium"
               data-queue={waiting}
             >
-              {waiting === 1 ? "One reading is" : `${waiting} readings are`} kept here until the program
-              answers
+              {keptHere(waiting)}
             </p>
           )}
         </div>

@@ -1,26 +1,21 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api } from "../api/client";
-import { saidBy } from "../api/upload";
 import { Fault } from "../shared/Caution";
+import { useDeed } from "../shared/useDeed";
 import { signedBy } from "./unsaved";
 
 /** A job that cannot be opened: why, and the one thing that helps. */
 export function Damaged({ id, why }: { id: number; why: string }) {
   const queries = useQueryClient();
-  const [says, setSays] = useState("");
-  const mend = async () => {
-    setSays("");
-    try {
+  const { run, says, isBusy } = useDeed();
+  const mend = () =>
+    run(async () => {
       const job = await answer(
         api.POST("/api/v1/jobs/{id}/mend", { params: { path: { id }, query: { signed_by: signedBy() } } }),
       );
       queries.setQueryData(["job", id], job);
-    } catch (error) {
-      setSays(saidBy(error));
-    }
-  };
+    });
   return (
     <div className="min-h-dvh p-[10px]">
       <main className="sheet min-h-[calc(100dvh-20px)] p-6 text-lead">
@@ -33,7 +28,7 @@ export function Damaged({ id, why }: { id: number; why: string }) {
           change that can be read; undo begins anew from there.
         </p>
         <p className="mt-3 flex items-center gap-3">
-          <button type="button" className="btn btn-primary btn-sm" onClick={() => void mend()}>
+          <button type="button" className="btn btn-primary btn-sm" disabled={isBusy} onClick={mend}>
             Put back from its journal
           </button>
           <Link to="/" className="plain-button">

@@ -1,18 +1,15 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useSyncExternalStore } from "react";
 import { Away, answer, api, type Job, Refused } from "../api/client";
-import { keyed } from "../api/upload";
 import type { Content } from "./content";
+import { type Step, useLane } from "./lane";
+import { ReadingsQueue } from "./readings";
 import { JobSaver } from "./saver";
-import { type Sent, signedBy } from "./unsaved";
 import { useChanges } from "./useChanges";
 
 const TRY_AGAIN_MS = 2000;
 
-type Change = { sent: Sent; isAway: () => void };
-type Step = { does: "undo" | "redo" | "candidates"; base: Job };
-
-/** One job, edited here and saved by itself: [`JobSaver`] on the query library's mutations. */
+/** One job, edited here and saved by itself: the sheet by [`JobSaver`], readings by [`ReadingsQueue`], one [`Lane`]. */
 export function useJob(id: number) {
   const queries = useQueryClient();
   const query = useQuery({
@@ -21,53 +18,19 @@ export function useJob(id: number) {
     // A sheet that could not be opened is tried again; one that is not there is not.
     refetchInterval: ({ state }) => (!state.data && state.error instanceof Away ? TRY_AGAIN_MS : false),
   });
-  // One after the other for each job, and again until the program answers.
-  const { mutateAsync: putJob } = useMutation({
-    scope: { id: `job-${id}` },
-    mutationFn: ({ sent, isAway }: Change) =>
-      answer(
-        api.PUT("/api/v1/jobs/{id}", {
-          params: { path: { id }, header: keyed(sent.key) },
-          body: { ...sent.content, based_on_revision: sent.basedOn, signed_by: signedBy() },
-        }),
-      ).catch((error) => {
-        if (error instanceof Away) isAway();
-        throw error;
-      }),
-    retry: (_, error) => error instanceof Away,
-    retryDelay: TRY_AGAIN_MS,
-  });
-  const { mutateAsync: takeStep } = useMutation({
-    scope: { id: `job-${id}` },
-    mutationFn: ({ does, base }: Step) => {
-      const options = {
-        params: { path: { id }, header: keyed() },
-        body: { based_on_revision: base.revision, signed_by: signedBy() },
-      };
-      return answer(
-        does === "undo"
-          ? api.POST("/api/v1/jobs/{id}/undo", options)
-          : does === "redo"
-            ? api.POST("/api/v1/jobs/{id}/redo", options)
-            : api.POST("/api/v1/jobs/{id}/candidates", options),
-      );
-    },
-    retry: false,
-  });
-  const put = useRef(putJob);
-  put.current = putJob;
+  const lane = useLane(id);
   const saver = useMemo(
     () =>
-      new JobSaver(
-        id,
-        (sent, isAway) => put.current({ sent, isAway }),
-        (job) => {
-          queries.setQueryData(["job", id], job);
-          queries.invalidateQueries({ queryKey: ["side-by-side", id] });
-        },
-      ),
-    [id, queries],
+      new JobSaver(id, lane.put, (job) => {
+        queries.setQueryData(["job", id], job);
+        queries.invalidateQueries({ queryKey: ["side-by-side", id] });
+      }),
+    [id, lane, queries],
   );
+  const readings = useMemo(() => new ReadingsQueue(id, lane, saver.adopt), [id, lane, saver]);
+  const { queue, isAway: areKept, trouble } = useSyncExternalStore(readings.subscribe, readings.snapshot);
+  // On any of the job's screens, not only where they were taken.
+  useEffect(() => void readings.send(), [readings]);
   const { base, content, save, message } = useSyncExternalStore(saver.subscribe, saver.snapshot);
 
   /** Who changed it last, as the program told it. */
@@ -93,7 +56,7 @@ export function useJob(id: number) {
       const { base } = saver.state;
       if (!base) return;
       try {
-        const job = await takeStep({ does, base });
+        const job = await lane.step({ does, base });
         saver.adopt(job);
         const kept = job.candidates.at(-1)?.letter ?? "";
         saver.say(
@@ -109,7 +72,7 @@ export function useJob(id: number) {
         else saver.say((error as Error).message);
       }
     },
-    [saver, takeStep],
+    [saver, lane],
   );
 
   return useMemo(
@@ -133,8 +96,33 @@ export function useJob(id: number) {
       undo: () => void step("undo"),
       redo: () => void step("redo"),
       keep: () => void step("candidates"),
+      readings: {
+        /** Taken, and not with the program yet. */
+        queue,
+        trouble,
+        waiting: queue.filter((one) => !one.refused).length,
+        /** The program is away, and they wait for it in the browser. */
+        areKept,
+        take: readings.take,
+        remove: readings.remove,
+        copyOver: readings.copyOver,
+      },
     }),
-    [id, base, query.error, content, save, message, isConnected, saver, step],
+    [
+      id,
+      base,
+      query.error,
+      content,
+      save,
+      message,
+      isConnected,
+      saver,
+      step,
+      queue,
+      areKept,
+      trouble,
+      readings,
+    ],
   );
 }
 

@@ -50,6 +50,7 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
   read.current = onRead;
   /** The line last handed on, and whether the one being read is to be handed on at once. */
   const handedOn = useRef<string | null>(null);
+  const [handed, setHanded] = useState<string | null>(null);
   const atOnce = useRef(false);
   const text = typed ?? value;
   useImperativeHandle(handle, () => ({
@@ -70,6 +71,7 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
       const says = reading?.lines.front || reading?.lines.rear;
       if (handedOn.current === line || (line.trim() && !(reading?.is_sound && says))) return;
       handedOn.current = line;
+      setHanded(line);
       read.current({ lines: reading?.lines ?? {}, namesAxles: reading?.names_axles ?? false });
       // The field was left: the canonical line takes the place of what was typed.
       if (tone !== "new" && document.activeElement !== field.current) forget();
@@ -111,6 +113,7 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
       return;
     }
     handedOn.current = null;
+    setHanded(null);
     // While the wheel is dragged the line changes with every millimetre: its pieces are marked once it rests.
     const rest = window.setTimeout(() => void ask(text), 120);
     return () => window.clearTimeout(rest);
@@ -145,6 +148,8 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
     field.current?.focus();
   };
 
+  /** Typed, and neither handed on nor found at fault yet. */
+  const isOnItsWay = typed !== null && handed !== typed && (!typed.trim() || current?.is_sound !== false);
   const faultAt = current?.stretches.findIndex((stretch) => stretch.problem) ?? -1;
   const fault = current?.stretches[faultAt];
   const question =
@@ -154,7 +159,7 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
     [];
   const faultId = `${keptAs}-fault`;
   return (
-    <div className={`setup-field setup-${tone} min-w-0 flex-1`}>
+    <div className={`setup-field setup-${tone} min-w-0 flex-1`} data-on-its-way={isOnItsWay || undefined}>
       <div className="flex items-center gap-2">
         <label htmlFor={keptAs} className="label-small w-[52px] shrink-0">
           {label}

@@ -134,7 +134,12 @@ async fn readings_taken_away_from_the_program_are_sent_later() -> anyhow::Result
     take(&browser, "15.5").await?;
     browser.read("[data-queue='1']", "kept here").await?;
     browser.read("[data-reading=strut]", "not sent yet").await?;
+    // Any screen of the job says so, and sends it: the bay need not be open for that.
+    browser.see("a[href='/jobs/1/bench']").await?.click().await?;
+    browser.read("[data-save]", "One reading is kept here").await?;
     program.run().await?;
+    browser.saved().await?;
+    browser.see("a[href='/jobs/1/bay']").await?.click().await?;
     browser.until("return document.querySelector('[data-queue]') === null").await?;
     browser.driver.refresh().await?;
     browser.read("[data-reading=strut]", "15.5 mm").await?;
