@@ -1,10 +1,10 @@
 import { useState } from "react";
-import { type Axle, api, type Registry, type Schemas } from "../api/client";
-import { saidBy } from "../api/upload";
+import { type Axle, answer, api, type Registry, type Schemas } from "../api/client";
 import { Fault } from "../shared/Caution";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
 import { useRegistry } from "../shared/registry";
+import { useDeed } from "../shared/useDeed";
 import { ByHand, Origin } from "./ByHand";
 import { DrawingRead, readDrawing } from "./DrawingRead";
 
@@ -43,20 +43,17 @@ export function Templates({ axle, templates, edited, onEdit, onChange }: Props) 
   const [file, setFile] = useState<File | null>(null);
   const [sheet, setSheet] = useState<Sheet | null>(null);
   const [unit, setUnit] = useState("");
-  const [trouble, setTrouble] = useState("");
+  const { run, says: trouble } = useDeed();
   const [isByHand, setByHand] = useState(false);
   const here = templates.filter((one) => one.axle === axle);
   const put = (changed: Template) =>
     onChange(templates.map((one) => (one.id === changed.id ? changed : one)));
-  const read = async (from: File, as: string) => {
-    setTrouble("");
+  const read = (from: File, as: string) => {
     setSheet(null);
     setFile(from);
-    try {
+    run(async () => {
       setSheet(await readDrawing(from, as));
-    } catch (error) {
-      setTrouble(saidBy(error));
-    }
+    });
   };
   const take = (layer: Sheet["layers"][number]) => {
     if (!layer.points || !file) return;
@@ -72,27 +69,25 @@ export function Templates({ axle, templates, edited, onEdit, onChange }: Props) 
     setSheet(null);
     setFile(null);
   };
-  const save = async (template: Template, format: string) => {
-    setTrouble("");
-    const { data, error } = await api.POST("/api/v1/profiles/write", {
-      body: {
-        format,
-        name: template.name || template.part,
-        note: `${axle} axle, ${template.role}`,
-        points: template.points,
-      },
-      parseAs: "blob",
+  const save = (template: Template, format: string) =>
+    run(async () => {
+      const file = await answer(
+        api.POST("/api/v1/profiles/write", {
+          body: {
+            format,
+            name: template.name || template.part,
+            note: `${axle} axle, ${template.role}`,
+            points: template.points,
+          },
+          parseAs: "blob",
+        }),
+      );
+      const link = document.createElement("a");
+      link.href = URL.createObjectURL(file as unknown as Blob);
+      link.download = `${(template.name || "profile").replace(/[^\w-]+/g, "-")}.${format}`;
+      link.click();
+      URL.revokeObjectURL(link.href);
     });
-    if (error || !data) {
-      setTrouble("The file could not be made.");
-      return;
-    }
-    const link = document.createElement("a");
-    link.href = URL.createObjectURL(data as unknown as Blob);
-    link.download = `${(template.name || "profile").replace(/[^\w-]+/g, "-")}.${format}`;
-    link.click();
-    URL.revokeObjectURL(link.href);
-  };
   return (
     <section aria-label="Profiles" className="rule mt-2 pt-1 text-small">
       <h2 className="label-small font-semibold">Inside the barrel, {axle}</h2>

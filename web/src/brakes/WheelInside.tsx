@@ -1,10 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
-import { saidBy } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
 import { useRegistry } from "../shared/registry";
+import { useDeed } from "../shared/useDeed";
 import { ByHand } from "./ByHand";
 import { DrawingRead, readDrawing, type Sheet } from "./DrawingRead";
 
@@ -22,21 +22,18 @@ export function WheelInside({ wheel }: Props) {
   const registry = useRegistry();
   const [typed, setPlusMinus] = useState<number | null>(null);
   const plusMinus = typed ?? registry?.figures.readings_plus_minus_mm ?? 0;
-  const [says, setSays] = useState("");
+  const { run, says } = useDeed();
   const [hand, setHand] = useState<"barrel" | "spokes" | null>(null);
   const line = design || wheel.design;
-  const read = async (from: File, as: string) => {
-    setSays("");
+  const read = (from: File, as: string) => {
     setFile(from);
-    try {
+    run(async () => {
       setSheet(await readDrawing(from, as));
-    } catch (error) {
-      setSays(saidBy(error));
-    }
+    });
   };
-  const keep = async () => {
-    if (!barrel || !spokes) return;
-    try {
+  const keep = () =>
+    run(async () => {
+      if (!barrel || !spokes) return undefined;
       await answer(
         api.PUT("/api/v1/wheel-templates", {
           body: {
@@ -49,16 +46,13 @@ export function WheelInside({ wheel }: Props) {
           },
         }),
       );
-      setSays(`Kept for ${line} ${wheel.size}.`);
       setSheet(null);
       setBarrel(null);
       setSpokes(null);
       await queries.invalidateQueries({ queryKey: ["brakes"] });
       await queries.invalidateQueries({ queryKey: ["brake-wheels"] });
-    } catch (error) {
-      setSays(saidBy(error));
-    }
-  };
+      return `Kept for ${line} ${wheel.size}.`;
+    });
   return (
     <details className="rule mt-2 pt-1 text-small">
       <summary className="label-small cursor-pointer font-semibold">

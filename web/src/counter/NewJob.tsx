@@ -5,6 +5,7 @@ import { keyed, newKey } from "../api/upload";
 import { signedBy } from "../job/unsaved";
 import { Fault } from "../shared/Caution";
 import { SetupField } from "../shared/SetupField";
+import { useDeed } from "../shared/useDeed";
 
 export type NewJobHandle = { focus: () => void };
 
@@ -21,38 +22,44 @@ function keyFor(asked: string): string {
   return key;
 }
 
+const isOnCar = (error: unknown) =>
+  error instanceof Refused && error.problem.errors.some((one) => one.pointer === "/car_label");
+
 /** A new job in one line: a car label and what is fitted. */
 export function NewJob({ ref }: { ref?: Ref<NewJobHandle> }) {
   const [car, setCar] = useState(() => sessionStorage.getItem(CAR_KEPT_AS) ?? "");
-  const [trouble, setTrouble] = useState("");
-  const [isBusy, setBusy] = useState(false);
+  const {
+    run,
+    says: trouble,
+    isBusy,
+  } = useDeed((error) =>
+    error instanceof Away
+      ? "The program does not answer. What you typed stays here; press Open again."
+      : isOnCar(error)
+        ? "Name the car first."
+        : `What is fitted cannot be read: ${(error as Error).message}.`,
+  );
   const field = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   useImperativeHandle(ref, () => ({ focus: () => field.current?.focus() }));
 
-  const open = async () => {
+  const open = () => {
     if (isBusy) return;
-    setBusy(true);
-    setTrouble("");
     const line = sessionStorage.getItem(LINE_KEPT_AS) ?? "";
-    try {
-      const body = { car_label: car, fitted_line: line, wish: "", signed_by: signedBy() };
-      const header = keyed(keyFor(JSON.stringify(body)));
-      const job = await answer(api.POST("/api/v1/jobs", { params: { header }, body }));
-      sessionStorage.removeItem(KEY_KEPT_AS);
-      sessionStorage.removeItem(CAR_KEPT_AS);
-      sessionStorage.removeItem(LINE_KEPT_AS);
-      navigate(`/jobs/${job.id}/bench`);
-    } catch (error) {
-      setBusy(false);
-      if (error instanceof Away)
-        setTrouble("The program does not answer. What you typed stays here; press Open again.");
-      else if (error instanceof Refused) {
-        const onCar = error.problem.errors.some((one) => one.pointer === "/car_label");
-        setTrouble(onCar ? "Name the car first." : `What is fitted cannot be read: ${error.message}.`);
-        if (onCar) field.current?.focus();
+    run(async () => {
+      try {
+        const body = { car_label: car, fitted_line: line, wish: "", signed_by: signedBy() };
+        const header = keyed(keyFor(JSON.stringify(body)));
+        const job = await answer(api.POST("/api/v1/jobs", { params: { header }, body }));
+        sessionStorage.removeItem(KEY_KEPT_AS);
+        sessionStorage.removeItem(CAR_KEPT_AS);
+        sessionStorage.removeItem(LINE_KEPT_AS);
+        navigate(`/jobs/${job.id}/bench`);
+      } catch (error) {
+        if (isOnCar(error)) field.current?.focus();
+        throw error;
       }
-    }
+    });
   };
 
   return (
@@ -61,7 +68,7 @@ export function NewJob({ ref }: { ref?: Ref<NewJobHandle> }) {
       aria-label="New job"
       onSubmit={(event) => {
         event.preventDefault();
-        void open();
+        open();
       }}
     >
       <div className="border-accent flex flex-wrap items-center gap-3 border px-3 py-1">
@@ -86,7 +93,7 @@ export function NewJob({ ref }: { ref?: Ref<NewJobHandle> }) {
           value=""
           placeholder="17x7.5 ET45 225/45R17, typed or pasted"
           onRead={() => {}}
-          onEnter={() => void open()}
+          onEnter={() => open()}
         />
         <button type="submit" className="btn btn-primary btn-sm" disabled={isBusy}>
           Open

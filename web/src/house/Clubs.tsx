@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { Away, answer, api, type Problem, Refused, type Schemas } from "../api/client";
 import { signedBy } from "../job/unsaved";
 import { useRegistry } from "../shared/registry";
+import { useDeed } from "../shared/useDeed";
 import { useDraft } from "../shared/useDraft";
 import { RulesForm } from "./RulesForm";
 
@@ -22,7 +23,15 @@ export function Clubs() {
   const queries = useQueryClient();
   const clubs = useQuery({ queryKey: ["clubs"], queryFn: () => answer(api.GET("/api/v1/clubs")) });
   const [draft, setDraft] = useDraft<Draft | null>("house.club", null);
-  const [says, setSays] = useState("");
+  const {
+    run,
+    says,
+    say: setSays,
+  } = useDeed((error) =>
+    error instanceof Away
+      ? "The program does not answer. What you wrote stays here; press Save again."
+      : (error as Error).message,
+  );
   const [errors, setErrors] = useState<Problem["errors"]>([]);
   /** How to take the last step back. */
   const [back, setBack] = useState<{ put: Rules | null; remove: Rules | null } | null>(null);
@@ -35,44 +44,43 @@ export function Clubs() {
     answer(api.PUT("/api/v1/clubs", { params: { query: { signed_by: signedBy() } }, body: plain(rules) }));
   const remove = ({ club, from }: Rules) =>
     answer(api.DELETE("/api/v1/clubs", { params: { query: { club, from } } }));
-  const attempt = async (work: () => Promise<void>) => {
+  const attempt = (work: () => Promise<unknown>) => {
     setErrors([]);
-    try {
-      await work();
-      await queries.invalidateQueries({ queryKey: ["road"] });
-    } catch (error) {
-      if (error instanceof Refused) setErrors(error.problem.errors);
-      setSays(
-        error instanceof Away
-          ? "The program does not answer. What you wrote stays here; press Save again."
-          : (error as Error).message,
-      );
-    }
+    run(async () => {
+      try {
+        const said = await work();
+        await queries.invalidateQueries({ queryKey: ["road"] });
+        return said;
+      } catch (error) {
+        if (error instanceof Refused) setErrors(error.problem.errors);
+        throw error;
+      }
+    });
   };
   const save = () =>
     attempt(async () => {
-      if (!draft) return;
+      if (!draft) return undefined;
       const list = await put(draft.rules);
       const key = keyOf({ club: draft.rules.club.trim(), from: draft.rules.from.trim() });
       const before = all.find((one) => keyOf(one) === key);
       queries.setQueryData(["clubs"], list);
       setDraft(null);
       setBack(before && !before.ships ? { put: before, remove: null } : { put: null, remove: draft.rules });
-      setSays(`Saved: ${key}.`);
+      return `Saved: ${key}.`;
     });
   const takeOut = (one: Kept) =>
     attempt(async () => {
       queries.setQueryData(["clubs"], await remove(one));
       setBack(one.damaged ? null : { put: one, remove: null });
-      setSays(`Taken out: ${keyOf(one)}.`);
+      return `Taken out: ${keyOf(one)}.`;
     });
   const takeBack = () =>
     attempt(async () => {
-      if (!back) return;
+      if (!back) return undefined;
       if (back.put) queries.setQueryData(["clubs"], await put(back.put));
       if (back.remove) queries.setQueryData(["clubs"], await remove(back.remove));
       setBack(null);
-      setSays("Taken back.");
+      return "Taken back.";
     });
   const bring = async (chosen: File | undefined) => {
     if (!chosen) return;

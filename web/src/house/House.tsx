@@ -6,6 +6,7 @@ import { keyed, newKey } from "../api/upload";
 import { Caution, InlineFault } from "../shared/Caution";
 import { useHouse, useRegistry } from "../shared/registry";
 import { useTheme } from "../shared/theme";
+import { useDeed } from "../shared/useDeed";
 import { Storage } from "./Storage";
 
 type Draft = Pick<HouseView, "limits" | "instruments" | "people" | "units">;
@@ -16,7 +17,17 @@ export function House() {
   const registry = useRegistry();
   const { isDark, toggle } = useTheme();
   const [draft, setDraft] = useState<Draft | null>(null);
-  const [says, setSays] = useState("");
+  const {
+    run,
+    says,
+    say: setSays,
+  } = useDeed((error) =>
+    error instanceof Away
+      ? "The program does not answer. What you changed stays here; press Save again."
+      : error instanceof Refused && error.problem.status === 409
+        ? "The house was changed elsewhere meanwhile. Look at it, then press Save to put yours on top."
+        : (error as Error).message,
+  );
   const [errors, setErrors] = useState<Problem["errors"]>([]);
   const queries = useQueryClient();
   // One key for what stands in the draft: saved again after a lost answer it is the same change, and nobody else's.
@@ -31,37 +42,33 @@ export function House() {
     setDraft({ limits, instruments, people, units, ...part });
     setSays("");
   };
-  const save = async () => {
-    if (!draft || !house) return;
-    if (sent.current?.draft !== draft || sent.current.revision !== house.revision) {
-      sent.current = { draft, revision: house.revision, key: newKey() };
-    }
-    try {
-      const saved = await answer(
-        api.PUT("/api/v1/house", {
-          params: { header: keyed(sent.current.key) },
-          body: { ...draft, based_on_revision: house.revision },
-        }),
-      );
-      queries.setQueryData(["house"], saved);
-      await queries.invalidateQueries({ queryKey: ["side-by-side"] });
-      setDraft(null);
-      setErrors([]);
-      setSays("Saved. Every verdict follows from now on.");
-    } catch (error) {
-      if (error instanceof Away)
-        setSays("The program does not answer. What you changed stays here; press Save again.");
-      else if (error instanceof Refused && error.problem.status === 409) {
-        await queries.invalidateQueries({ queryKey: ["house"] });
-        setSays(
-          "The house was changed elsewhere meanwhile. Look at it, then press Save to put yours on top.",
-        );
-      } else if (error instanceof Refused) {
-        setErrors(error.problem.errors);
-        setSays(error.message);
+  const save = () =>
+    run(async () => {
+      if (!draft || !house) return undefined;
+      if (sent.current?.draft !== draft || sent.current.revision !== house.revision) {
+        sent.current = { draft, revision: house.revision, key: newKey() };
       }
-    }
-  };
+      try {
+        const saved = await answer(
+          api.PUT("/api/v1/house", {
+            params: { header: keyed(sent.current.key) },
+            body: { ...draft, based_on_revision: house.revision },
+          }),
+        );
+        queries.setQueryData(["house"], saved);
+        await queries.invalidateQueries({ queryKey: ["side-by-side"] });
+        setDraft(null);
+        setErrors([]);
+        return "Saved. Every verdict follows from now on.";
+      } catch (error) {
+        if (error instanceof Refused && error.problem.status === 409) {
+          await queries.invalidateQueries({ queryKey: ["house"] });
+        } else if (error instanceof Refused) {
+          setErrors(error.problem.errors);
+        }
+        throw error;
+      }
+    });
   const faultOf = (pointer: string) => errors.find((error) => error.pointer === pointer)?.detail;
   if (!shown || !registry) {
     return (
@@ -86,12 +93,7 @@ export function House() {
             <button type="button" className="plain-button" disabled={!draft} onClick={() => setDraft(null)}>
               Undo changes
             </button>
-            <button
-              type="button"
-              className="btn btn-primary btn-sm"
-              disabled={!draft}
-              onClick={() => void save()}
-            >
+            <button type="button" className="btn btn-primary btn-sm" disabled={!draft} onClick={save}>
               Save
             </button>
             <button type="button" className="plain-button" onClick={toggle}>

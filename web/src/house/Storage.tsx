@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
-import { saidBy } from "../api/upload";
+import { useDeed } from "../shared/useDeed";
 
 type Removal = Schemas["StorageRemoval"];
 
@@ -18,18 +18,15 @@ export function Storage() {
     queryFn: () => answer(api.GET("/api/v1/house/storage")),
   });
   const [asked, setAsked] = useState<keyof Removal | null>(null);
-  const [says, setSays] = useState("");
+  const { run, says, isBusy } = useDeed();
   if (!data) return null;
-  const remove = async (what: keyof Removal) => {
+  const remove = (what: keyof Removal) => {
     setAsked(null);
-    setSays("Removing…");
-    try {
+    run(async () => {
       const left = await answer(api.POST("/api/v1/house/storage/remove", { body: { [what]: true } }));
       queries.setQueryData(KEY, left);
-      setSays(`Removed. The file has ${size(left.file_bytes)} now.`);
-    } catch (error) {
-      setSays(saidBy(error));
-    }
+      return `Removed. The file has ${size(left.file_bytes)} now.`;
+    });
   };
   const { unnamed_photos: photos, list_files: files, undone_changes: undone } = data;
   const rows: [keyof Removal, string, number, number][] = [
@@ -61,7 +58,7 @@ export function Storage() {
           </span>
           {asked === what ? (
             <>
-              <button type="button" className="plain-button text-error" onClick={() => void remove(what)}>
+              <button type="button" className="plain-button text-error" onClick={() => remove(what)}>
                 Remove for good
               </button>
               <button type="button" className="plain-button" onClick={() => setAsked(null)}>
@@ -80,7 +77,7 @@ export function Storage() {
           )}
         </p>
       ))}
-      <output className="text-small">{says}</output>
+      <output className="text-small">{isBusy ? "Removing…" : says}</output>
     </section>
   );
 }

@@ -1,13 +1,14 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
-import { keyed, saidBy, upload } from "../api/upload";
+import { keyed, upload } from "../api/upload";
 import type { OpenJob } from "../job/useJob";
 import { Caution } from "../shared/Caution";
 import { FileButton } from "../shared/FileButton";
 import { Mark } from "../shared/Mark";
 import { useRegistry } from "../shared/registry";
 import { formatLength, inWords, useUnits } from "../shared/units";
+import { useDeed } from "../shared/useDeed";
 import { useProven } from "./useProven";
 
 type Fit = Schemas["ProvenView"];
@@ -20,35 +21,25 @@ export function Proven({ open }: { open: OpenJob }) {
   const { data: library } = useProven(open.id, open.job.revision, find);
   const registry = useRegistry();
   const queries = useQueryClient();
-  const [says, setSays] = useState("");
+  const { run, says } = useDeed();
   const words = (code: string | undefined) =>
     registry?.rubs.find((one) => one.code === code)?.name ?? "rub not noted";
-  const done = async (brought: Schemas["ProvenBrought"]) => {
-    const faults = brought.faults.map((one) => `row ${one.row}: ${one.says}`);
-    setSays([`${brought.new} new, ${brought.known} there already`, ...faults.slice(0, 5)].join("; "));
-    await queries.invalidateQueries({ queryKey: ["proven"] });
-  };
-  const run = async (work: () => Promise<Schemas["ProvenBrought"]>) => {
-    setSays("");
-    try {
-      await done(await work());
-    } catch (error) {
-      setSays(saidBy(error));
-    }
-  };
+  const take = (work: () => Promise<Schemas["ProvenBrought"]>) =>
+    run(async () => {
+      const brought = await work();
+      await queries.invalidateQueries({ queryKey: ["proven"] });
+      const faults = brought.faults.map((one) => `row ${one.row}: ${one.says}`);
+      return [`${brought.new} new, ${brought.known} there already`, ...faults.slice(0, 5)].join("; ");
+    });
   const bring = (file: File) => {
     const query = new URLSearchParams({ file_name: file.name });
-    return run(() => upload<Schemas["ProvenBrought"]>(`/api/v1/proven?${query}`, file));
+    take(() => upload<Schemas["ProvenBrought"]>(`/api/v1/proven?${query}`, file));
   };
-  const remove = async (call: Promise<{ data?: unknown; error?: unknown }>) => {
-    setSays("");
-    try {
-      await answer(call);
+  const remove = (call: () => Promise<{ data?: unknown; error?: unknown }>) =>
+    run(async () => {
+      await answer(call());
       await queries.invalidateQueries({ queryKey: ["proven"] });
-    } catch (error) {
-      setSays(saidBy(error));
-    }
-  };
+    });
   return (
     <div className="flex min-h-0 flex-1 flex-col overflow-y-auto min-[1000px]:flex-row">
       <section className="min-w-0 flex-1 px-4 py-2 min-[1000px]:overflow-y-auto" aria-label="Proven fits">
@@ -63,12 +54,7 @@ export function Proven({ open }: { open: OpenJob }) {
           />
           <span data-proven-total={library?.total}>{library ? `${library.total} fits` : ""}</span>
           <span className="ml-auto flex items-center gap-1 text-small">
-            <FileButton
-              text="Bring"
-              label="File of proven fits"
-              accept=".csv,.json,.xlsx"
-              onFile={(file) => void bring(file)}
-            />
+            <FileButton text="Bring" label="File of proven fits" accept=".csv,.json,.xlsx" onFile={bring} />
             take along as
             {["csv", "json"].map((format) => (
               <a
@@ -94,7 +80,7 @@ export function Proven({ open }: { open: OpenJob }) {
               type="button"
               className="plain-button underline"
               onClick={() =>
-                void remove(api.DELETE("/api/v1/proven/{id}", { params: { path: { id: one.id } } }))
+                remove(() => api.DELETE("/api/v1/proven/{id}", { params: { path: { id: one.id } } }))
               }
             >
               Take it out
@@ -113,10 +99,10 @@ export function Proven({ open }: { open: OpenJob }) {
         <Imports
           imports={library?.imports ?? []}
           onRemove={(id) =>
-            void remove(api.DELETE("/api/v1/proven/imports/{id}", { params: { path: { id } } }))
+            remove(() => api.DELETE("/api/v1/proven/imports/{id}", { params: { path: { id } } }))
           }
         />
-        <FromJob open={open} onDone={run} />
+        <FromJob open={open} onDone={take} />
         {library && <Caution className="mt-2">{library.caution}</Caution>}
       </aside>
     </div>
@@ -244,7 +230,7 @@ function Imports({ imports, onRemove }: ImportsProps) {
 
 type FromJobProps = {
   open: OpenJob;
-  onDone: (work: () => Promise<Schemas["ProvenBrought"]>) => Promise<void>;
+  onDone: (work: () => Promise<Schemas["ProvenBrought"]>) => void;
 };
 
 /** This job's plan becomes a proven fit: how it rubs, and what the owner says. */

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { Away, answer, api, type Schemas } from "../api/client";
 import { keyed, saidBy, upload } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
+import { useDeed } from "../shared/useDeed";
 import { useDraft } from "../shared/useDraft";
 import { TriedView } from "./TriedView";
 
@@ -20,8 +21,8 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
     put(next);
     setOpen(next && { id: next.list.id, mapping: next.mapping });
   };
-  const [says, setSays] = useState("");
-  const [isBusy, setBusy] = useState(false);
+  const deed = useDeed((error) => (error instanceof Away ? `${error.message} Try again.` : saidBy(error)));
+  const { says, isBusy } = deed;
   const [allOrNothing, setAllOrNothing] = useState(false);
   const [ticket, setTicket] = useState<string | null>(null);
   // A list whose file is about to be removed for good.
@@ -31,18 +32,10 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
     queryFn: () => answer(api.GET("/api/v1/catalogue/lists")),
   });
   /** Runs something that takes its time, with a ticket by which its progress is asked for meanwhile. */
-  const run = async (work: (ticket: string) => Promise<void>) => {
+  const run = (work: (ticket: string) => Promise<unknown>) => {
     const drawn = crypto.randomUUID();
-    setBusy(true);
     setTicket(drawn);
-    setSays("");
-    try {
-      await work(drawn);
-    } catch (error) {
-      setSays(error instanceof Away ? `${error.message} Try again.` : saidBy(error));
-    }
-    setBusy(false);
-    setTicket(null);
+    deed.run(() => work(drawn));
   };
   const refresh = async () => {
     await queries.invalidateQueries({ queryKey: ["catalogue"] });
@@ -71,11 +64,11 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
   useEffect(() => {
     if (takenUp.current || !open || tried) return;
     takenUp.current = true;
-    void again(open.id, open.mapping);
+    again(open.id, open.mapping);
   }, []);
   const take = () =>
     run(async (ticket) => {
-      if (!tried) return;
+      if (!tried) return undefined;
       const taken = await answer(
         api.POST("/api/v1/catalogue/lists/{id}/take", {
           params: { path: { id: tried.list.id }, header: keyed() },
@@ -83,18 +76,16 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
         }),
       );
       setTried(null);
-      setSays(`Taken: ${taken.new} new, ${taken.changed} changed, ${taken.unchanged} as they were.`);
       await refresh();
+      return `Taken: ${taken.new} new, ${taken.changed} changed, ${taken.unchanged} as they were.`;
     });
   const undo = (id: number) =>
     run(async () => {
       const undone = await answer(
         api.POST("/api/v1/catalogue/lists/{id}/undo", { params: { path: { id } } }),
       );
-      setSays(
-        `Undone: ${undone.back} rows went back${undone.left ? `, ${undone.left} were changed since and stay` : ""}.`,
-      );
       await refresh();
+      return `Undone: ${undone.back} rows went back${undone.left ? `, ${undone.left} were changed since and stay` : ""}.`;
     });
   const removeFile = (id: number) =>
     run(async () => {
@@ -102,8 +93,8 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
         api.DELETE("/api/v1/catalogue/lists/{id}/file", { params: { path: { id } } }),
       );
       setAsked(null);
-      setSays(`The file of ${list.supplier} is removed. What was taken of it stays.`);
       await refresh();
+      return `The file of ${list.supplier} is removed. What was taken of it stays.`;
     });
   return (
     <section className="shrink-0 text-body min-[1000px]:w-[430px]" aria-label="Price lists">
@@ -122,7 +113,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
           label="Price list file"
           accept=".csv,.txt,.xlsx,.json"
           disabled={isBusy || !supplier.trim()}
-          onFile={(file) => void bring(file)}
+          onFile={bring}
         />
       </div>
       <p className="text-note opacity-85">
@@ -134,7 +125,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
           {says}
         </p>
       )}
-      {tried && <TriedView tried={tried} onMap={(mapping) => void again(tried.list.id, mapping)} />}
+      {tried && <TriedView tried={tried} onMap={(mapping) => again(tried.list.id, mapping)} />}
       {tried && (
         <div className="mt-2 flex items-center gap-3">
           <button
@@ -143,7 +134,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
             disabled={
               isBusy || tried.questions.length > 0 || tried.new + tried.changed + tried.unchanged === 0
             }
-            onClick={() => void take()}
+            onClick={take}
           >
             Take {tried.new + tried.changed} rows
           </button>
@@ -179,7 +170,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
                 type="button"
                 className="plain-button py-0"
                 disabled={isBusy}
-                onClick={() => void undo(list.id)}
+                onClick={() => undo(list.id)}
               >
                 Undo
               </button>
@@ -192,7 +183,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
                   type="button"
                   className="plain-button text-error py-0"
                   disabled={isBusy}
-                  onClick={() => void removeFile(list.id)}
+                  onClick={() => removeFile(list.id)}
                 >
                   Remove for good
                 </button>

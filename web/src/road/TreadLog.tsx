@@ -1,9 +1,9 @@
-import { useState } from "react";
 import type { Schemas } from "../api/client";
-import { saidBy, upload } from "../api/upload";
+import { upload } from "../api/upload";
 import { useSheet } from "../job/JobSheet";
 import { InlineFault } from "../shared/Caution";
 import { FileButton } from "../shared/FileButton";
+import { useDeed } from "../shared/useDeed";
 import { Figure } from "./Figure";
 import type { PartProps } from "./RoadTrack";
 import { NAMES, ROUND, Round } from "./Round";
@@ -32,28 +32,19 @@ export function TreadLog({ sheet, answer, onChange }: PartProps) {
       ],
     });
   const onCar = ROUND.flatMap((position) => tires.filter((one) => one.position === position).slice(0, 1));
-  const [fault, setFault] = useState("");
+  const { run, says: fault } = useDeed();
   /** Tires of the file go on; one of the same name and place is replaced by the file's. */
-  const bring = async (file: File) => {
-    setFault("");
-    try {
+  const bring = (file: File) =>
+    run(async () => {
       const brought = await upload<Tire[]>("/api/v1/road/tread-log", file);
       const isIn = (tire: Tire) =>
         brought.some((one) => one.name === tire.name && one.position === tire.position);
       onChange({ tires: [...tires.filter((tire) => !isIn(tire)), ...brought] });
-    } catch (error) {
-      setFault(saidBy(error));
-    }
-  };
+    });
   return (
     <section aria-label="Tread log" className="flex flex-col gap-3">
       <p className="flex flex-wrap items-center gap-2 text-small">
-        <FileButton
-          text="Bring a log"
-          label="File of a tread log"
-          accept=".csv,.json,.xlsx"
-          onFile={(file) => void bring(file)}
-        />
+        <FileButton text="Bring a log" label="File of a tread log" accept=".csv,.json,.xlsx" onFile={bring} />
         {fault && <InlineFault>{fault}</InlineFault>}
       </p>
       {tires.length === 0 ? (

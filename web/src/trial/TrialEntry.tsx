@@ -1,5 +1,4 @@
-import { useState } from "react";
-import type { Axle, Problem, Schemas } from "../api/client";
+import { Away, type Axle, answer, api, type Schemas } from "../api/client";
 import { saidBy, upload } from "../api/upload";
 import { signedBy } from "../job/unsaved";
 import type { OpenJob } from "../job/useJob";
@@ -8,6 +7,7 @@ import { Choice } from "../shared/Choice";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
 import { useHouse, useRegistry } from "../shared/registry";
+import { useDeed } from "../shared/useDeed";
 import { useDraft } from "../shared/useDraft";
 import { readyPhoto } from "./photo";
 
@@ -31,71 +31,54 @@ export function TrialEntry({ open, onAdd }: Props) {
   const [instrument, setInstrument] = useDraft(`${draft}.instrument`, "feeler");
   const [entry, setEntry] = useDraft(`${draft}.entry`, START);
   const [photos, setPhotos] = useDraft<number[]>(`${draft}.photos`, NO_PHOTOS);
-  const [trouble, setTrouble] = useState("");
+  const { run, says: trouble } = useDeed((error) =>
+    error instanceof Away ? "The program does not answer; nothing is lost, try again." : saidBy(error),
+  );
   const atHand = [
     { name: "the bench's", line: content.planned[axle] },
     ...content.candidates.map((one) => ({ name: one.letter, line: one.lines[axle] })),
   ].filter((one) => one.line);
   const plusMinus = house?.instruments.find((one) => one.code === instrument)?.plus_minus_mm ?? 1;
-  const add = async () => {
-    setTrouble("");
-    const { contact, gap, overlaps, note, next } = entry;
-    const trial: TrialView = {
-      id: crypto.randomUUID(),
-      axle,
-      side,
-      setup: setup.trim(),
-      contact,
-      gap_mm: contact === "none" || gap == null ? null : overlaps ? -Math.abs(gap) : gap,
-      plus_minus_mm: plusMinus,
-      instrument,
-      steer,
-      is_hanging: isHanging,
-      note,
-      next_step: next,
-      photos,
-      who: signedBy(),
-      at: new Date().toISOString(),
-    };
-    if (!trial.setup) {
-      setTrouble("Say what was tried, as in 17x8 ET40.");
-      return;
-    }
-    // The line is read before it is kept: a trial that cannot be placed says nothing.
-    const read = await fetch("/api/v1/bench", {
-      method: "POST",
-      headers: { "content-type": "application/json" },
-      body: JSON.stringify({ fitted: {}, planned: { [axle]: trial.setup }, adjust: [] }),
-    }).catch(() => null);
-    if (!read) {
-      setTrouble("The program does not answer; nothing is lost, try again.");
-      return;
-    }
-    if (!read.ok) {
-      const problem = (await read.json()) as Problem;
-      setTrouble(problem.errors[0]?.detail ?? problem.title);
-      return;
-    }
-    onAdd(trial);
-    setEntry(START);
-    setPhotos([]);
-  };
-  const photo = async (file: File) => {
-    setTrouble("");
-    try {
+  const add = () =>
+    run(async () => {
+      const { contact, gap, overlaps, note, next } = entry;
+      const trial: TrialView = {
+        id: crypto.randomUUID(),
+        axle,
+        side,
+        setup: setup.trim(),
+        contact,
+        gap_mm: contact === "none" || gap == null ? null : overlaps ? -Math.abs(gap) : gap,
+        plus_minus_mm: plusMinus,
+        instrument,
+        steer,
+        is_hanging: isHanging,
+        note,
+        next_step: next,
+        photos,
+        who: signedBy(),
+        at: new Date().toISOString(),
+      };
+      if (!trial.setup) return "Say what was tried, as in 17x8 ET40.";
+      // The line is read before it is kept: a trial that cannot be placed says nothing.
+      const planned = { [axle]: trial.setup };
+      await answer(api.POST("/api/v1/bench", { body: { fitted: {}, planned, adjust: [] } }));
+      onAdd(trial);
+      setEntry(START);
+      setPhotos([]);
+    });
+  const photo = (file: File) =>
+    run(async () => {
       const kept = await upload<Schemas["PhotoView"]>(`/api/v1/jobs/${id}/photos`, await readyPhoto(file));
       setPhotos((before) => [...before, kept.id]);
-    } catch (error) {
-      setTrouble(saidBy(error));
-    }
-  };
+    });
   return (
     <form
       className="border-base-300 flex shrink-0 flex-col gap-2 overflow-y-auto border-b px-3 py-2 text-body min-[1000px]:w-[330px] min-[1000px]:border-r min-[1000px]:border-b-0"
       aria-label="A wheel tried on"
       onSubmit={(event) => {
         event.preventDefault();
-        void add();
+        add();
       }}
     >
       <div className="grid grid-cols-2 gap-2">
@@ -232,7 +215,7 @@ export function TrialEntry({ open, onAdd }: Props) {
         label="Photo"
         accept="image/jpeg,image/png,image/webp,image/heic,image/heif"
         className="border-base-300 flex min-h-[44px] items-center border"
-        onFile={(file) => void photo(file)}
+        onFile={photo}
       />
       {trouble && <Fault>{trouble}</Fault>}
       <button type="submit" className="btn btn-primary min-h-[44px]">
