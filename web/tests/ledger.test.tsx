@@ -29,6 +29,7 @@ function line(code: string, more: Partial<LedgerLine> = {}): LedgerLine {
     caution: null,
     part: null,
     working: [],
+    lacks: [],
     source: { kind: "common_practice", cite: "the house" },
     ...more,
   } as LedgerLine;
@@ -57,6 +58,22 @@ test("a line shows its word, its figure and what it was held against", () => {
   expect(text(row)).toContain("house minimum 5.0 mm");
   expect(text(row)).toContain("clears");
   expect(text(row)).not.toContain("Likely at least");
+});
+
+test("a line that waits for the car's record leads to each fact of it", () => {
+  const lacks = [
+    { fact: "bolt_circle", axle: null, title: "Bolt circle" },
+    { fact: "hub_bore_mm", axle: "front" as const, title: "Hub diameter" },
+  ];
+  show(ledger([line("hub", { figure: null, standing: "unknown", word: "not known", lacks })]));
+  expect(place.querySelector("[data-lacks]")).toBeNull();
+  click("[data-code=hub] button");
+  const links = [...place.querySelectorAll<HTMLAnchorElement>("[data-lacks=hub] a")];
+  expect(links.map((one) => one.textContent)).toEqual(["Bolt circle", "Hub diameter, front"]);
+  expect(links.map((one) => one.getAttribute("href")?.split("#")[1])).toEqual([
+    "fact-bolt_circle",
+    "fact-hub_bore_mm-front",
+  ]);
 });
 
 test("what is not known has no figure, and no number in its place", () => {

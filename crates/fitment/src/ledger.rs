@@ -2,6 +2,7 @@
 //!
 //! A line has a word, a figure, a limit, a sentence, and the working behind the figure.
 
+use crate::car::{Car, Fact};
 use crate::case::Case;
 use crate::rules::{Asked, AxleCheck, Finding, RULES, Rule, Severity, assumed_work};
 use crate::setup::Axle;
@@ -32,11 +33,15 @@ pub struct Line {
     pub working: Vec<Step>,
     /// Where the rule comes from.
     pub source: Source,
+    /// What of the car's record it waits for, and on which axle; empty once it stands, or for other reasons open.
+    pub lacks: Vec<(Fact, Option<Axle>)>,
 }
 
 impl Line {
-    fn of(finding: Finding, rule: &Rule, axle: Option<Axle>) -> Self {
+    fn of(finding: Finding, rule: &Rule, axle: Option<Axle>, car: &Car) -> Self {
+        let is_open = matches!(finding.standing, Severity::Unknown | Severity::Measure);
         Self {
+            lacks: if is_open { lacking(rule, axle, car) } else { Vec::new() },
             code: rule.code,
             axle,
             title: rule.title,
@@ -50,6 +55,16 @@ impl Line {
             source: rule.source,
         }
     }
+}
+
+/// What a rule reads off the car's record and does not find there.
+fn lacking(rule: &Rule, axle: Option<Axle>, car: &Car) -> Vec<(Fact, Option<Axle>)> {
+    let on = |fact: &Fact| match (fact.facts().is_per_axle, axle) {
+        (false, _) => vec![(*fact, None)],
+        (true, Some(axle)) => vec![(*fact, Some(axle))],
+        (true, None) => Axle::BOTH.map(|axle| (*fact, Some(axle))).to_vec(),
+    };
+    rule.of_car.iter().flat_map(on).filter(|(fact, axle)| car.value(*fact, *axle).is_none()).collect()
 }
 
 impl Case<'_> {
@@ -67,11 +82,13 @@ impl Case<'_> {
             for rule in RULES {
                 match rule.asked {
                     Asked::PerAxle(ask) => {
-                        lines.extend(ask(&check).map(|finding| Line::of(finding, rule, Some(axle))));
+                        lines.extend(
+                            ask(&check).map(|finding| Line::of(finding, rule, Some(axle), &self.state.car)),
+                        );
                     }
                     Asked::PerPart(ask) => lines.extend(ask(&check).into_iter().map(|(part, finding)| {
                         let facts = part.facts();
-                        let line = Line::of(finding, rule, Some(axle));
+                        let line = Line::of(finding, rule, Some(axle), &self.state.car);
                         Line { code: facts.ledger_code, title: facts.title, ..line }
                     })),
                     Asked::PerCar(_) => {}
@@ -80,7 +97,7 @@ impl Case<'_> {
         }
         for rule in RULES {
             if let Asked::PerCar(ask) = rule.asked {
-                lines.extend(ask(self).map(|finding| Line::of(finding, rule, None)));
+                lines.extend(ask(self).map(|finding| Line::of(finding, rule, None, &self.state.car)));
             }
         }
         lines
@@ -190,6 +207,29 @@ pub(crate) mod tests {
             assert!(RULES[..at].iter().all(|other| other.code != rule.code), "{} is there twice", rule.code);
             assert!(!rule.source.cite.is_empty() && !rule.title.is_empty(), "{}", rule.code);
         }
+    }
+
+    #[test]
+    fn a_line_that_waits_for_the_cars_record_says_which_facts() {
+        let plan = "18x8.5 ET30 235/40R18 CB66.6";
+        let lacks = |car: &Car| line_on(car.clone(), "hub", "18x7.5 ET32 225/40R18", plan).unwrap().lacks;
+        let front = Some(Axle::Front);
+        let mut car = Car::default();
+        let all = [(Fact::BoltCircle, None), (Fact::HubBore, front), (Fact::Seat, None), (Fact::Thread, None)];
+        assert_eq!(lacks(&car), all);
+        for (known, (fact, axle)) in all.into_iter().enumerate() {
+            let value = ["5x112", "57.1", "ball R13", "M14x1.5"][known];
+            car.note(fact, axle, value).unwrap();
+            assert_eq!(lacks(&car), all[known + 1..], "{value}");
+        }
+        // The wheel's own circle is still not stated: that is nothing to look for in the car's record.
+        let line = line_on(car, "hub", "18x7.5 ET32 225/40R18", plan).unwrap();
+        assert_eq!((line.standing, line.lacks.len()), (Severity::Unknown, 0));
+        // A line that stands waits for nothing, whatever else nobody knows.
+        let mut other = Car::default();
+        other.note(Fact::BoltCircle, None, "5x112").unwrap();
+        let line = line_on(other, "hub", "18x7.5 ET32 225/40R18", "18x8.5 ET30 5x100 235/40R18").unwrap();
+        assert_eq!((line.standing, line.lacks.len()), (Severity::Stop, 0));
     }
 
     #[test]

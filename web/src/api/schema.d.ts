@@ -3042,6 +3042,14 @@ export interface components {
             /** @description What of that was read on it, in words: how many readings, on which day. */
             readings: number;
         };
+        /** @description Something of the car's record that a line waits for. */
+        LackingFact: {
+            axle?: components["schemas"]["AxleCode"] | null;
+            /** @description The fact's code. */
+            fact: string;
+            /** @description Its name. */
+            title: string;
+        };
         /** @description Round which tire a ladder stands. */
         LadderRequest: {
             axle?: components["schemas"]["AxleCode"] | null;
@@ -3205,6 +3213,8 @@ export interface components {
             /** @description The rule's code. */
             code: string;
             figure?: components["schemas"]["QuantityView"] | null;
+            /** @description What of the car's record it waits for. */
+            lacks: components["schemas"]["LackingFact"][];
             /** @description The limit it was held against. */
             limit: components["schemas"]["FragmentView"][];
             /** @description Code of the part of the car that it is about, if it is about one. */

@@ -1,5 +1,7 @@
 import { useEffect, useRef } from "react";
+import { Link } from "react-router";
 import type { Bench, LedgerLine } from "../api/client";
+import { factId } from "../car/FactField";
 import { StretchRow } from "../motion/StretchRow";
 import type { Stretch } from "../motion/useMotion";
 import { Caution } from "../shared/Caution";
@@ -61,6 +63,20 @@ export function LedgerRow({ line, stretches, isOpen, speeds, onToggle, onMark }:
           <p>
             <Phrase fragments={line.says} />
           </p>
+          {line.lacks.length > 0 && (
+            <p className="flex flex-wrap items-center gap-x-2" data-lacks={line.code}>
+              Not in the car's record yet:
+              {line.lacks.map(({ fact, axle, title }) => (
+                <Link
+                  key={`${fact}-${axle}`}
+                  to={`../car#${factId(fact, axle)}`}
+                  className="plain-button underline"
+                >
+                  {axle ? `${title}, ${axle}` : title}
+                </Link>
+              ))}
+            </p>
+          )}
           {line.caution && <Caution className="mt-1">{line.caution}</Caution>}
           {line.part && line.axle && <Likelihood axle={line.axle} part={line.part} />}
           {speeds && <Speeds speeds={speeds} />}

@@ -1,4 +1,5 @@
-import { useEffect, useId, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
+import { useLocation } from "react-router";
 import type { Axle, Schemas } from "../api/client";
 import { InlineFault } from "../shared/Caution";
 import { numberOf } from "../shared/number";
@@ -12,11 +13,19 @@ type Props = {
   onChange: (text: string) => void;
 };
 
+/** Where a fact stands on the car's page: a link may lead to it. */
+export const factId = (code: string, axle: Axle | null | undefined) =>
+  `fact-${code}${axle ? `-${axle}` : ""}`;
+
 /** One fact: its name, its unit, its value or that nobody knows it. */
 export function FactField({ entry, axle, value, fault, onChange }: Props) {
   const [text, setText] = useState(value);
   const field = useRef<HTMLInputElement>(null);
-  const id = useId();
+  const id = factId(entry.code, axle);
+  const isAskedFor = useLocation().hash === `#${id}`;
+  useEffect(() => {
+    if (isAskedFor) document.getElementById(id)?.focus();
+  }, [id, isAskedFor]);
   // Not while it is typed into: what the program tidied ("19." to "19") would take the next figure's place.
   useEffect(() => {
     if (document.activeElement !== field.current) setText(value);

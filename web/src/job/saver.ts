@@ -71,9 +71,9 @@ export class JobSaver {
     if (same(next, content)) return;
     // What was refused may be right now: all of it is tried again.
     this.refusal = null;
-    const { is } = this.state.save;
+    const { save } = this.state;
     // From the first key on: what is about to be sent is not saved.
-    this.put({ content: next, save: is === "stale" || is === "away" ? this.state.save : { is: "saving" } });
+    this.put({ content: next, save: save.is === "saved" ? { is: "saving" } : save });
     this.keep();
     this.later();
   };

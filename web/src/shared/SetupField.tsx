@@ -52,6 +52,9 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
   const handedOn = useRef<string | null>(null);
   const [handed, setHanded] = useState<string | null>(null);
   const atOnce = useRef(false);
+  const isTakenBack = useRef(false);
+  /** Words of the line last handed on that are no part of a wheel or tire: its canonical form is without them. */
+  const [dropped, setDropped] = useState("");
   const text = typed ?? value;
   useImperativeHandle(handle, () => ({
     focus: () => {
@@ -72,6 +75,7 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
       if (handedOn.current === line || (line.trim() && !(reading?.is_sound && says))) return;
       handedOn.current = line;
       setHanded(line);
+      setDropped(reading?.left_aside.join(" ") ?? "");
       read.current({ lines: reading?.lines ?? {}, namesAxles: reading?.names_axles ?? false });
       // The field was left: the canonical line takes the place of what was typed.
       if (tone !== "new" && document.activeElement !== field.current) forget();
@@ -120,7 +124,9 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
   }, [text, isTyped, ask]);
 
   const type = (line: string) => {
+    isTakenBack.current = false;
     setTyped(line);
+    setDropped("");
     sessionStorage.setItem(keptAs, line);
   };
   const current = view && view.stretches.map((stretch) => stretch.text).join("") === text ? view : null;
@@ -132,13 +138,20 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
   // Half a word is no plan: the line is handed on when it is whole. A sound one then gives way to its canonical form,
   // an unsound one stays.
   const finish = () => {
-    if (typed === null) return;
+    if (typed === null || isTakenBack.current) return;
     if (current || !typed.trim()) handOn(typed, current);
     else atOnce.current = true;
   };
   const leave = () => {
     finish();
     if (typed !== null && (current?.is_sound || !typed.trim()) && !trouble && tone !== "new") forget();
+  };
+  /** What was typed is given up: an answer about it that is still to come hands nothing on. */
+  const takeBack = () => {
+    isTakenBack.current = true;
+    atOnce.current = false;
+    latest.current += 1;
+    forget();
   };
   const choose = (at: number, choice: string) => {
     const stretches = (current?.stretches ?? []).map((stretch, place) =>
@@ -199,13 +212,18 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
                 if (onEnter) onEnter();
                 else event.currentTarget.blur();
               } else if (event.key === "Escape") {
-                forget();
+                takeBack();
                 event.currentTarget.blur();
               }
             }}
           />
         </div>
       </div>
+      {typed === null && dropped && (
+        <p role="status" className="pl-[60px] text-small opacity-80" data-dropped>
+          Left aside, as no part of a wheel or tire: {dropped}.
+        </p>
+      )}
       {(fault || trouble || (typed !== null && tone !== "fitted")) && (
         <div className="mt-0.5 min-h-[20px] pl-[60px] text-small">
           {fault && question ? (

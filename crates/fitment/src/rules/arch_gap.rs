@@ -11,6 +11,7 @@ pub(super) const RULE: Rule = Rule {
     title: "Under the arch",
     source: Source::GEOMETRY,
     asked: Asked::PerAxle(judge),
+    of_car: &[],
 };
 
 fn judge(check: &AxleCheck<'_>) -> Option<Finding> {

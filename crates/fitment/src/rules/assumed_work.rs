@@ -5,8 +5,13 @@ use crate::length::Length;
 use crate::lever::{self, Levers};
 use crate::working::{Phrase, Quantity};
 
-pub(super) const RULE: Rule =
-    Rule { code: CODE, title: "Assumed work", source: lever::SOURCE, asked: Asked::PerAxle(judge) };
+pub(super) const RULE: Rule = Rule {
+    code: CODE,
+    title: "Assumed work",
+    source: lever::SOURCE,
+    asked: Asked::PerAxle(judge),
+    of_car: &[],
+};
 
 /// The rule's code: the headline names it.
 pub(crate) const CODE: &str = "assumed-work";

@@ -9,8 +9,13 @@ use crate::working::{Phrase, Quantity, Source, Step};
 
 const SOURCE: Source = Source::common_practice("less front share of the tread leans to understeer");
 
-pub(super) const RULE: Rule =
-    Rule { code: "balance", title: "Balance of tread", source: SOURCE, asked: Asked::PerCar(judge) };
+pub(super) const RULE: Rule = Rule {
+    code: "balance",
+    title: "Balance of tread",
+    source: SOURCE,
+    asked: Asked::PerCar(judge),
+    of_car: &[],
+};
 
 /// `None` while not all tires are stated, or when front and rear are alike as they were.
 fn judge(case: &Case<'_>) -> Option<Finding> {

@@ -6,8 +6,13 @@ use crate::working::{Phrase, Source};
 const SOURCE: Source =
     Source::common_practice("turning direction gives lefts and rights; a factory mark is tuned to one car");
 
-pub(super) const RULE: Rule =
-    Rule { code: "direction", title: "Direction and mark", source: SOURCE, asked: Asked::PerAxle(judge) };
+pub(super) const RULE: Rule = Rule {
+    code: "direction",
+    title: "Direction and mark",
+    source: SOURCE,
+    asked: Asked::PerAxle(judge),
+    of_car: &[],
+};
 
 /// `None` while no part was picked for this axle, or none has anything to mind.
 fn judge(check: &AxleCheck<'_>) -> Option<Finding> {

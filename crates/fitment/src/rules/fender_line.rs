@@ -4,8 +4,13 @@ use super::{Asked, AxleCheck, Finding, Rule, Severity};
 use crate::style::{COVERAGE_CAUTION, SOURCE, STANCE_CAUTION, Style, StyleReading, StyleTarget};
 use crate::working::{Phrase, Quantity, Source, Step};
 
-pub(super) const RULE: Rule =
-    Rule { code: "style", title: "At the fender line", source: SOURCE, asked: Asked::PerAxle(judge) };
+pub(super) const RULE: Rule = Rule {
+    code: "style",
+    title: "At the fender line",
+    source: SOURCE,
+    asked: Asked::PerAxle(judge),
+    of_car: &[],
+};
 
 fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let reading = check.axle.style(check.planned)?;

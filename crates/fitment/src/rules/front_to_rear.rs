@@ -13,6 +13,7 @@ pub(super) const RULE: Rule = Rule {
     title: "Front against rear",
     source: HouseLimits::SOURCE,
     asked: Asked::PerCar(judge),
+    of_car: &[],
 };
 
 /// What must stand beside a ratio.

@@ -8,6 +8,7 @@ pub(super) const RULE: Rule = Rule {
     title: "Listed size",
     source: Source::common_practice("sizes are listed in tens of width and fives of aspect ratio"),
     asked: Asked::PerAxle(judge),
+    of_car: &[],
 };
 
 fn judge(check: &AxleCheck<'_>) -> Option<Finding> {

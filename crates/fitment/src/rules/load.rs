@@ -16,8 +16,13 @@ pub const SOURCE: Source = Source::from_memory(
 const DERATED: Source =
     Source::from_memory("UN R30, load at speed; 49 CFR 571.110 S4.2.2.2, passenger tire on a truck ÷ 1.10");
 
-pub(super) const RULE: Rule =
-    Rule { code: "load-index", title: "Load index", source: SOURCE, asked: Asked::PerAxle(judge) };
+pub(super) const RULE: Rule = Rule {
+    code: "load-index",
+    title: "Load index",
+    source: SOURCE,
+    asked: Asked::PerAxle(judge),
+    of_car: &[Fact::AxleRating],
+};
 
 /// What stands beside a tire that carries too little or is too slow.
 pub(super) const CAUTION: &str = "An overloaded or too slow tire can fail at speed. Hold it against the car's placard and the law where it is driven.";

@@ -30,6 +30,7 @@ pub mod tread_width;
 mod unreadable;
 pub mod wheel_rating;
 
+use crate::car::Fact;
 use crate::case::{AxleCase, Case};
 use crate::change::AxleChange;
 use crate::clearance::Fit;
@@ -111,6 +112,8 @@ pub struct Rule {
     pub source: Source,
     /// What it is asked of.
     pub asked: Asked,
+    /// What it reads off the car's record: asked for there while nobody knows it and the line waits for it.
+    pub of_car: &'static [Fact],
 }
 
 /// Every rule, in the order it is read: what can touch first, then the tire, then load, then the road.

@@ -7,8 +7,13 @@ use crate::fastener::Thread;
 use crate::length::Length;
 use crate::working::Phrase;
 
-pub(super) const RULE: Rule =
-    Rule { code: "hub", title: "On the hub", source: mount::SOURCE, asked: Asked::PerAxle(judge) };
+pub(super) const RULE: Rule = Rule {
+    code: "hub",
+    title: "On the hub",
+    source: mount::SOURCE,
+    asked: Asked::PerAxle(judge),
+    of_car: &[Fact::BoltCircle, Fact::HubBore, Fact::Seat, Fact::Thread],
+};
 
 const CAUTION: &str = "A wheel on the wrong bolt circle, hub or seat works loose and comes off. Torque by the car's own \
      data, and retorque after the first drive.";
@@ -51,13 +56,17 @@ fn found(mounting: Mounting, is_picked: bool, unread: Option<String>, thread: Op
         })
         .collect();
     let worst = problems.iter().map(|one| one.kind).max();
+    // Whether it goes on at all comes before what must be ordered with it.
+    let may_not_go_on = problems
+        .iter()
+        .any(|one| one.kind == ProblemKind::Unknown && matches!(one.code, "bolt_circle" | "bore"));
     // Another seat is mended by other fasteners; with those at hand the wheel works loose.
     let is_seat_alone = problems.iter().all(|one| one.kind != ProblemKind::Stop || one.code == "seat");
     let (standing, word) = match worst {
         Some(ProblemKind::Stop) if is_seat_alone => (Severity::Mind, "other fasteners"),
         Some(ProblemKind::Stop) => (Severity::Stop, "does not go on"),
-        Some(ProblemKind::Mind) => (Severity::Mind, "needs parts"),
-        Some(ProblemKind::Unknown) => (Severity::Unknown, "not known"),
+        Some(ProblemKind::Mind) if !may_not_go_on => (Severity::Mind, "needs parts"),
+        Some(ProblemKind::Mind | ProblemKind::Unknown) => (Severity::Unknown, "not known"),
         None => (Severity::Good, "goes on"),
     };
     let mut sentences: Vec<String> = problems.into_iter().map(|one| one.says).collect();
@@ -115,6 +124,8 @@ mod tests {
             ("18x8 ET45 5x114.3 CB57.1 225/40R18", Severity::Stop),
             ("18x8 ET45 5x112 CB56.1 225/40R18", Severity::Stop),
             ("18x8 ET45 225/40R18", Severity::Unknown),
+            // A ring is no answer while nobody read the wheel's bolt circle.
+            ("18x8 ET45 CB66.6 225/40R18", Severity::Unknown),
         ] {
             let line = line_on(car("57.1"), "hub", "17x7.5 ET45 225/45R17", planned).unwrap();
             assert_eq!(line.standing, standing, "{planned}: {}", line.word);

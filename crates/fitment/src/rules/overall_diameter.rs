@@ -12,6 +12,7 @@ pub(super) const RULE: Rule = Rule {
     title: "Overall diameter",
     source: HouseLimits::SOURCE,
     asked: Asked::PerAxle(judge),
+    of_car: &[],
 };
 
 /// A house band that a change of diameter lies in.

@@ -11,6 +11,7 @@ pub(super) const RULE: Rule = Rule {
     title: "Tire on its rim",
     source: PERMITTED_SOURCE,
     asked: Asked::PerAxle(judge),
+    of_car: &[],
 };
 
 const CAUTION: &str = "Outside the maker's permitted rims a bead can leave its seat. Do not fit without the tire maker's table; a licensed \

@@ -21,8 +21,13 @@ pub const CAUTION: &str = "A suggestion: the tire maker's load table, the sidewa
 /// No road car's tire is set lower, in kPa. Common practice.
 pub const LEAST_ON_THE_ROAD_KPA: f64 = 180.0;
 
-pub(super) const RULE: Rule =
-    Rule { code: "pressure", title: "Cold pressure", source: SOURCE, asked: Asked::PerAxle(judge) };
+pub(super) const RULE: Rule = Rule {
+    code: "pressure",
+    title: "Cold pressure",
+    source: SOURCE,
+    asked: Asked::PerAxle(judge),
+    of_car: &[Fact::PlacardPressure],
+};
 
 /// At which pressure a tire carries its load index, and how load goes with pressure.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -16,6 +16,7 @@ pub(super) const INNER: Rule = Rule {
     title: "Toward the strut",
     source: SOURCE,
     asked: Asked::PerAxle(|check| judge(check, check.change.inner.as_ref(), Feature::Strut)),
+    of_car: &[],
 };
 
 pub(super) const OUTER: Rule = Rule {
@@ -23,6 +24,7 @@ pub(super) const OUTER: Rule = Rule {
     title: "Toward the fender",
     source: SOURCE,
     asked: Asked::PerAxle(|check| judge(check, check.change.outer.as_ref(), Feature::FenderLateral)),
+    of_car: &[],
 };
 
 pub(super) const CAUTION: &str = "Never trust a plan over a trial fit: turn lock to lock and load the suspension before \

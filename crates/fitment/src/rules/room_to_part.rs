@@ -19,6 +19,7 @@ pub(super) const RULE: Rule = Rule {
         let lines = check.fit.iter().flat_map(|fit| &fit.clearances);
         lines.filter_map(|line| Some((line.feature, judge(line)?))).collect()
     }),
+    of_car: &[],
 };
 
 const BRAKE_CAUTION: &str = "Turn the bare wheel by hand through a full turn before it is fastened and driven: a caliper that touches locks a wheel.";

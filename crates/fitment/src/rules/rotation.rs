@@ -11,7 +11,7 @@ pub const SOURCE: Source =
     Source::common_practice("staggered sets cannot change axles, directional ones cannot change sides");
 
 pub(super) const RULE: Rule =
-    Rule { code: "rotation", title: "Rotation", source: SOURCE, asked: Asked::PerCar(judge) };
+    Rule { code: "rotation", title: "Rotation", source: SOURCE, asked: Asked::PerCar(judge), of_car: &[] };
 
 /// A way to rotate tires.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]

@@ -7,8 +7,13 @@ use crate::working::{Phrase, Source};
 const SOURCE: Source =
     Source::common_practice("sensors move over, or four are ordered and taught; no source");
 
-pub(super) const RULE: Rule =
-    Rule { code: "sensors", title: "Pressure sensors", source: SOURCE, asked: Asked::PerCar(judge) };
+pub(super) const RULE: Rule = Rule {
+    code: "sensors",
+    title: "Pressure sensors",
+    source: SOURCE,
+    asked: Asked::PerCar(judge),
+    of_car: &[Fact::PressureSensors],
+};
 
 /// `None` without new wheels or tires, or on a car of which nothing is written down.
 fn judge(plan: &Case<'_>) -> Option<Finding> {

@@ -9,6 +9,7 @@ pub(super) const RULE: Rule = Rule {
     title: "Bolt circle of the set",
     source: Source::common_practice("front and rear wheels of a car are drilled alike; no source"),
     asked: Asked::PerCar(judge),
+    of_car: &[],
 };
 
 /// `None` where both axles' wheels share a circle, or one of them names none.

@@ -15,8 +15,13 @@ pub const SOURCE: Source = Source::from_memory(
     "UN R30, UN R142: not below the car's top speed; winter tires may be, where the law allows",
 );
 
-pub(super) const RULE: Rule =
-    Rule { code: "speed-symbol", title: "Speed symbol", source: SOURCE, asked: Asked::PerAxle(judge) };
+pub(super) const RULE: Rule = Rule {
+    code: "speed-symbol",
+    title: "Speed symbol",
+    source: SOURCE,
+    asked: Asked::PerAxle(judge),
+    of_car: &[Fact::TopSpeed],
+};
 
 /// No road-legal winter tire is slower than this, in km/h: symbol Q. Common practice, and the law in the EU.
 pub const LEAST_WINTER_KMH: f64 = 160.0;

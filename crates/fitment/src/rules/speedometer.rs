@@ -11,8 +11,13 @@ use crate::limits::Drive;
 use crate::setup::Axle;
 use crate::working::{Figure, Phrase, Quantity};
 
-pub(super) const RULE: Rule =
-    Rule { code: "speedometer", title: "Speedometer", source: UN_R39, asked: Asked::PerCar(judge) };
+pub(super) const RULE: Rule = Rule {
+    code: "speedometer",
+    title: "Speedometer",
+    source: UN_R39,
+    asked: Asked::PerCar(judge),
+    of_car: &[],
+};
 
 const CAUTION: &str = "A dial that shows too little is against UN R39 and the law in most places. Local codes decide; have it measured and \
                        corrected.";

@@ -4,8 +4,13 @@ use super::{Asked, AxleCheck, Finding, Rule, Severity};
 use crate::date_code;
 use crate::working::{Figure, Phrase, Quantity, Step};
 
-pub(super) const RULE: Rule =
-    Rule { code: "tire-age", title: "Tire age", source: date_code::SOURCE, asked: Asked::PerAxle(judge) };
+pub(super) const RULE: Rule = Rule {
+    code: "tire-age",
+    title: "Tire age",
+    source: date_code::SOURCE,
+    asked: Asked::PerAxle(judge),
+    of_car: &[],
+};
 
 /// From here on a tire is not used again, in years. Common practice, and several makers' rule.
 const NEVER_USED_AGAIN_YEARS: f64 = 10.0;

@@ -19,8 +19,13 @@ pub const SOURCE: Source = Source::common_practice(
 );
 const ESTIMATE: Source = Source::estimate("a share of the section width; the maker's figure decides");
 
-pub(super) const RULE: Rule =
-    Rule { code: "tread-width", title: "Tread on its rim", source: SOURCE, asked: Asked::PerAxle(judge) };
+pub(super) const RULE: Rule = Rule {
+    code: "tread-width",
+    title: "Tread on its rim",
+    source: SOURCE,
+    asked: Asked::PerAxle(judge),
+    of_car: &[],
+};
 
 /// How a tread stands on a rim.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

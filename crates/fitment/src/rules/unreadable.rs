@@ -8,6 +8,7 @@ pub(super) const RULE: Rule = Rule {
     title: "Records that cannot be read",
     source: Source::common_practice("what nobody can read any more counts as not known; no source"),
     asked: Asked::PerAxle(judge),
+    of_car: &[],
 };
 
 fn judge(check: &AxleCheck<'_>) -> Option<Finding> {

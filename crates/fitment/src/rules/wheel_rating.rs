@@ -2,6 +2,7 @@
 
 use super::rotation::changes_axles;
 use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use crate::car::Fact;
 use crate::case::{Case, half_rating_kg};
 use crate::setup::{Arrangement, Axle};
 use crate::working::{Phrase, Quantity, Source, Step};
@@ -10,8 +11,13 @@ const SOURCE: Source = Source::common_practice(
     "a wheel carries at least half of its axle's rating, of the heavier one where the set is rotated",
 );
 
-pub(super) const RULE: Rule =
-    Rule { code: "wheel-load", title: "Wheel's load rating", source: SOURCE, asked: Asked::PerAxle(judge) };
+pub(super) const RULE: Rule = Rule {
+    code: "wheel-load",
+    title: "Wheel's load rating",
+    source: SOURCE,
+    asked: Asked::PerAxle(judge),
+    of_car: &[Fact::AxleRating],
+};
 
 const CAUTION: &str = "A wheel rated too low cracks. The rating is cast or stamped into the wheel; local codes and a licensed inspector \
                        have the last word.";

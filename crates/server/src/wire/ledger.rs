@@ -201,6 +201,19 @@ pub struct LineOfLedger {
     pub working: Vec<StepView>,
     /// Where the rule comes from.
     pub source: SourceView,
+    /// What of the car's record it waits for.
+    pub lacks: Vec<LackingFact>,
+}
+
+/// Something of the car's record that a line waits for.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct LackingFact {
+    /// The fact's code.
+    pub fact: &'static str,
+    /// On which axle; null for the whole car.
+    pub axle: Option<AxleCode>,
+    /// Its name.
+    pub title: &'static str,
 }
 
 impl From<Line> for LineOfLedger {
@@ -221,6 +234,14 @@ impl From<Line> for LineOfLedger {
             caution: line.caution,
             working: line.working.into_iter().map(StepView::from).collect(),
             source: line.source.into(),
+            lacks: line
+                .lacks
+                .into_iter()
+                .map(|(fact, axle)| {
+                    let facts = fact.facts();
+                    LackingFact { fact: facts.code, axle: axle.map(AxleCode::from), title: facts.title }
+                })
+                .collect(),
         }
     }
 }
