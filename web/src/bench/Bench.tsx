@@ -1,9 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link, useLocation, useSearchParams } from "react-router";
 import type { Axle, AxleFit, Step, TireChoice } from "../api/client";
 import { CornerSheet } from "../drawing/CornerSheet";
 import { asLine, isEmpty } from "../job/content";
 import { useSheet } from "../job/JobSheet";
+import { JUST_OPENED } from "../job/stages";
 import { useStretches } from "../motion/useMotion";
 import { Fault } from "../shared/Caution";
 import type { KeyBinding } from "../shared/keys";
@@ -45,6 +46,13 @@ export function Bench() {
   const [moving] = useStretches(open, view === "ledger" && !isEmpty(planned) ? [planned] : []);
   const line = useRef<SetupFieldHandle>(null);
   const ledger = useRef<LedgerHandle>(null);
+
+  // Whoever opened the job a moment ago goes on typing: what is planned comes after what is fitted.
+  const { state } = useLocation();
+  const [goesOn] = useState(() => state === JUST_OPENED && isEmpty(planned));
+  useEffect(() => {
+    if (goesOn) line.current?.focus();
+  }, [goesOn]);
 
   const axles: Axle[] = axle === "both" ? ["front", "rear"] : [axle];
   const there = axles.filter((one) => planned[one]);

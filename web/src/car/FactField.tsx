@@ -78,6 +78,8 @@ export function FactField({ entry, axle, value, fault, onChange }: Props) {
           inputMode={entry.kind === "number" ? "decimal" : "text"}
           maxLength={160}
           onChange={(event) => put(event.target.value)}
+          // A figure that stands is typed anew, not added to.
+          onFocus={(event) => entry.kind === "number" && event.target.select()}
           onBlur={() => setText(value)}
         />
       )}

@@ -2,6 +2,7 @@ import { type Ref, useImperativeHandle, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { Away, answer, api, Refused } from "../api/client";
 import { keyed, newKey } from "../api/upload";
+import { JUST_OPENED } from "../job/stages";
 import { signedBy } from "../job/unsaved";
 import { Fault } from "../shared/Caution";
 import { SetupField } from "../shared/SetupField";
@@ -54,7 +55,7 @@ export function NewJob({ ref }: { ref?: Ref<NewJobHandle> }) {
         sessionStorage.removeItem(KEY_KEPT_AS);
         sessionStorage.removeItem(CAR_KEPT_AS);
         sessionStorage.removeItem(LINE_KEPT_AS);
-        navigate(`/jobs/${job.id}/bench`);
+        navigate(`/jobs/${job.id}/bench`, { state: JUST_OPENED });
       } catch (error) {
         if (isOnCar(error)) field.current?.focus();
         throw error;

@@ -20,3 +20,6 @@ export const DRIVES: { code: Drive | ""; name: string }[] = [
   { code: "rwd", name: "rear" },
   { code: "awd", name: "all-wheel" },
 ];
+
+/** Said of the way to a job's bench by the form that opened the job. */
+export const JUST_OPENED = "just opened";

@@ -20,7 +20,8 @@ async fn open_job(browser: &Browser, program: &Program) -> anyhow::Result<()> {
 
 async fn bench_with_plan(browser: &Browser, program: &Program) -> anyhow::Result<()> {
     open_job(browser, program).await?;
-    browser.press("/").await?;
+    // The plan is typed straight on: no key, no click, and no digit of it leads to another screen.
+    browser.until("return document.activeElement?.closest('.setup-planned') != null").await?;
     browser.type_on("18x8.5 plus 35 with 245/40R18 97Y" + Key::Enter).await?;
     browser.read("[data-dimension=offset]", "ET 35").await?;
     browser.saved().await

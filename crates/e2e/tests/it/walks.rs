@@ -180,9 +180,11 @@ async fn used_wheels_seen_elsewhere_to_a_verdict_and_a_list_of_parts() -> anyhow
     browser.type_on("Skerry hatch" + Key::Tab).await?;
     browser.type_on("18x7.5 ET32 5x112 CB57.1 225/40R18 92Y XL" + Key::Enter).await?;
     browser.read("aside", "Type the planned setup").await?;
-    browser.press("/").await?;
-    browser.type_on("18x8.5 ET30 5x112 CB66.6 235/40R18 95Y XL" + Key::Enter).await?;
+    browser.until("return document.activeElement?.closest('.setup-planned') != null").await?;
+    browser.type_on("18x8.5 ET30 5x112 CB66.6 235/40R18 95Y XL ball seats" + Key::Enter).await?;
     browser.saved().await?;
+    // A plan's line names no seat: the words do not vanish without one.
+    browser.read("[data-dropped]", "ball seats").await?;
     // Rim to rim 10.7 mm further in and 14.7 further out (common practice), and nobody measured the car: no good word.
     browser.see("[data-code=outer-change][data-axle=front] button").await?.click().await?;
     browser.read("[data-code=outer-change][data-axle=front]", "14.7").await?;
@@ -192,7 +194,9 @@ async fn used_wheels_seen_elsewhere_to_a_verdict_and_a_list_of_parts() -> anyhow
     browser.read("[data-code=outer-change][data-axle=front]", "measure first").await?;
     // What the hub measures is the car's, not the fitted wheel's: 66.6 over 57.1 asks for rings once somebody has read it.
     browser.read("[data-code=hub][data-axle=front]", "not known").await?;
-    browser.see("a[href$='/car']").await?.click().await?;
+    browser.see("[data-code=hub][data-axle=front] button").await?.click().await?;
+    browser.see("[data-lacks=hub] a[href$='#fact-hub_bore_mm-front']").await?.click().await?;
+    browser.until("return document.activeElement?.getAttribute('aria-label') === 'Hub diameter, front'").await?;
     for (fact, read) in [
         ("Hub diameter, front", "57.1"),
         ("Hub diameter, rear", "57.1"),
