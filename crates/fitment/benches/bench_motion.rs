@@ -23,7 +23,12 @@ use fitment::window::{TireChoice, widths_round};
 const FITTED: &str = "17x7 ET45 225/65R17";
 const PLANNED: &str = "17x8 ET35 245/65R17";
 
+/// Rows are timed one by one when a part of their name is given: `cargo bench -p fitment --bench bench_motion -- places`.
 fn timed(name: &str, rounds: usize, mut run: impl FnMut()) {
+    let mut asked = std::env::args().skip(1).filter(|argument| !argument.starts_with("--"));
+    if asked.next().is_some_and(|part| !name.contains(&part)) {
+        return;
+    }
     let mut took: Vec<f64> = (0..rounds)
         .map(|_| {
             let start = Instant::now();

@@ -215,7 +215,8 @@ pub(crate) mod tests {
         let lacks = |car: &Car| line_on(car.clone(), "hub", "18x7.5 ET32 225/40R18", plan).unwrap().lacks;
         let front = Some(Axle::Front);
         let mut car = Car::default();
-        let all = [(Fact::BoltCircle, None), (Fact::HubBore, front), (Fact::Seat, None), (Fact::Thread, None)];
+        let all =
+            [(Fact::BoltCircle, None), (Fact::HubBore, front), (Fact::Seat, None), (Fact::Thread, None)];
         assert_eq!(lacks(&car), all);
         for (known, (fact, axle)) in all.into_iter().enumerate() {
             let value = ["5x112", "57.1", "ball R13", "M14x1.5"][known];

@@ -196,7 +196,9 @@ async fn used_wheels_seen_elsewhere_to_a_verdict_and_a_list_of_parts() -> anyhow
     browser.read("[data-code=hub][data-axle=front]", "not known").await?;
     browser.see("[data-code=hub][data-axle=front] button").await?.click().await?;
     browser.see("[data-lacks=hub] a[href$='#fact-hub_bore_mm-front']").await?.click().await?;
-    browser.until("return document.activeElement?.getAttribute('aria-label') === 'Hub diameter, front'").await?;
+    browser
+        .until("return document.activeElement?.getAttribute('aria-label') === 'Hub diameter, front'")
+        .await?;
     for (fact, read) in [
         ("Hub diameter, front", "57.1"),
         ("Hub diameter, rear", "57.1"),

@@ -14,6 +14,13 @@ pub(super) struct Block {
     end: usize,
 }
 
+impl Block {
+    /// Which of the places are its own.
+    pub(super) fn places(&self) -> std::ops::Range<usize> {
+        self.first..self.end
+    }
+}
+
 /// Places in blocks.
 #[derive(Debug, Clone)]
 pub(super) struct Blocks {
@@ -56,8 +63,9 @@ impl Blocks {
         &self.blocks
     }
 
-    pub(super) fn places_of(&self, block: &Block) -> &[Place] {
-        &self.places[block.first..block.end]
+    /// The places of all blocks, one block after another.
+    pub(super) fn places(&self) -> &[Place] {
+        &self.places
     }
 }
 
@@ -81,7 +89,7 @@ mod tests {
             let all = Blocks::of(&places);
             let mut seen = 0;
             for block in all.blocks() {
-                let some = all.places_of(block);
+                let some = &all.places()[block.places()];
                 assert!((1..=FEW).contains(&some.len()));
                 assert!(some.iter().all(|place| distance(*place, block.center) <= block.radius + 1e-9));
                 assert!(some.iter().all(|place| places.contains(place)));

@@ -2,7 +2,7 @@
 
 use std::cell::RefCell;
 
-use super::blocks::{Block, Blocks};
+use super::blocks::Blocks;
 use super::field::DistanceField;
 use super::given_up::Given;
 use super::sweep::{Cell, CloudAnswer, FURTHEST_FROM_AXIS_MM, GRID, Sweep};
@@ -24,7 +24,7 @@ pub(super) struct Swept<'a> {
     pub(super) sweep: &'a Sweep<'a>,
     pub(super) cloud: &'a Cloud,
     blocks: Blocks,
-    /// The block that was nearest in the pose asked of last: likely near in the next one.
+    /// The place that was nearest in the pose asked of last: likely near in the next one.
     near: std::cell::Cell<usize>,
     /// The places that can be nearest near a pose.
     few: RefCell<Few>,
@@ -34,6 +34,9 @@ pub(super) struct Swept<'a> {
 #[derive(Debug, Default)]
 struct Few {
     from: Option<Pose>,
+    /// The pose asked of last that none was near to.
+    astray: Option<Pose>,
+    /// The one that was nearest in the pose asked of last comes first: most of the others need not be looked at then.
     places: Vec<Place>,
 }
 
@@ -47,28 +50,27 @@ impl<'a> Swept<'a> {
     pub(super) fn room_at(&self, pose: Pose) -> f64 {
         let Sweep { field, center_y, .. } = *self.sweep;
         let into = self.sweep.kinematics.inverse(pose, self.cloud.carried);
-        let mut least = f64::INFINITY;
+        let room = |place: &Place, limit: f64| {
+            let (y, r) = into.axial_and_radius(*place);
+            field.nearer_than(y - center_y, r, limit)
+        };
+        let places = self.blocks.places();
         let start = self.near.get();
-        let mut see = |at: usize, block: &Block| {
+        let mut least =
+            places.get(start).and_then(|place| room(place, f64::INFINITY)).unwrap_or(f64::INFINITY);
+        for block in self.blocks.blocks() {
             let (y, r) = into.axial_and_radius(block.center);
             if field.at_least(y - center_y, r) - block.radius >= least {
-                return;
+                continue;
             }
-            for place in self.blocks.places_of(block) {
-                let (y, r) = into.axial_and_radius(*place);
-                if let Some(room) = field.nearer_than(y - center_y, r, least) {
+            for at in block.places() {
+                if at == start {
+                    continue;
+                }
+                if let Some(room) = room(&places[at], least) {
                     least = room;
                     self.near.set(at);
                 }
-            }
-        };
-        let blocks = self.blocks.blocks();
-        if let Some(block) = blocks.get(start) {
-            see(start, block);
-        }
-        for (at, block) in blocks.iter().enumerate() {
-            if at != start {
-                see(at, block);
             }
         }
         least
@@ -79,35 +81,52 @@ impl<'a> Swept<'a> {
         poses.iter().map(|pose| Cell { pose: *pose, room_mm: self.room_at(*pose) }).collect()
     }
 
+    /// The places that are nearer than `limit` in a pose.
+    fn places_under(&self, pose: Pose, limit: f64, into_few: &mut Vec<Place>) {
+        let Sweep { field, center_y, .. } = *self.sweep;
+        let into = self.sweep.kinematics.inverse(pose, self.cloud.carried);
+        for block in self.blocks.blocks() {
+            let (y, r) = into.axial_and_radius(block.center);
+            if field.at_least(y - center_y, r) - block.radius >= limit {
+                continue;
+            }
+            let is_near = |place: &Place| {
+                let (y, r) = into.axial_and_radius(*place);
+                field.nearer_than(y - center_y, r, limit).is_some()
+            };
+            into_few.extend(self.blocks.places()[block.places()].iter().copied().filter(is_near));
+        }
+    }
+
     /// The least room in a pose that is one of many near each other: only of the places that can be nearest in any of them.
     pub(super) fn room_nearby(&self, pose: Pose) -> f64 {
         /// Within this of a pose what is known there is still of use, in millimetres that any place of the wheel goes.
         const NEARBY_MM: f64 = 6.0;
-        let gone = |from: Pose| {
-            (pose.steer_deg - from.steer_deg).abs().to_radians() * FURTHEST_FROM_AXIS_MM
-                + (pose.travel_mm - from.travel_mm).abs()
+        let is_near = |from: Pose| {
+            let turned = (pose.steer_deg - from.steer_deg).abs().to_radians() * FURTHEST_FROM_AXIS_MM;
+            turned + (pose.travel_mm - from.travel_mm).abs() <= NEARBY_MM
         };
         let mut few = self.few.borrow_mut();
-        if few.from.is_none_or(|from| gone(from) > NEARBY_MM) {
+        if !few.from.is_some_and(is_near) {
             let least = self.room_at(pose);
-            let into = self.sweep.kinematics.inverse(pose, self.cloud.carried);
-            let is_near = |place: &Place| {
-                let (y, r) = into.axial_and_radius(*place);
-                let limit = least + 2.0 * NEARBY_MM + 1e-6;
-                self.sweep.field.nearer_than(y - self.sweep.center_y, r, limit).is_some()
-            };
-            few.places.clear();
-            few.places.extend(self.cloud.points.iter().copied().filter(is_near));
-            few.from = Some(pose);
+            // Poses far from each other are asked one by one: only where the search stays are few places worth finding.
+            if few.astray.replace(pose).is_some_and(is_near) {
+                few.from = Some(pose);
+                few.places.clear();
+                self.places_under(pose, least + 2.0 * NEARBY_MM + 1e-6, &mut few.places);
+            }
             return least;
         }
         let into = self.sweep.kinematics.inverse(pose, self.cloud.carried);
-        let mut least = f64::INFINITY;
-        for place in &few.places {
+        let (mut least, mut nearest) = (f64::INFINITY, 0);
+        for (at, place) in few.places.iter().enumerate() {
             let (y, r) = into.axial_and_radius(*place);
             if let Some(room) = self.sweep.field.nearer_than(y - self.sweep.center_y, r, least) {
-                least = room;
+                (least, nearest) = (room, at);
             }
+        }
+        if nearest > 0 {
+            few.places.swap(0, nearest);
         }
         least
     }
@@ -152,8 +171,7 @@ impl Kinematics {
     /// Room of a wheel that moves so to a part in one pose, in millimetres; infinite for a part without a place.
     pub fn room(&self, outline: &Outline, center_y: f64, cloud: &Cloud, pose: Pose) -> f64 {
         self.in_the_wheel(cloud, pose)
-            .map(|(y, r)| outline.signed_distance(y - center_y, r))
-            .fold(f64::INFINITY, f64::min)
+            .fold(f64::INFINITY, |least, (y, r)| outline.nearer_than(y - center_y, r, least).unwrap_or(least))
     }
 }
 

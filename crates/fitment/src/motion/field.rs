@@ -6,12 +6,14 @@
 
 use std::cell::RefCell;
 
-use crate::section::Outline;
+use crate::section::{Edge, Outline};
 
 /// Width of a cell, in millimetres.
 const STEP: f64 = 3.0;
 /// From its middle to its furthest place.
 const REACH: f64 = STEP * std::f64::consts::FRAC_1_SQRT_2;
+/// What a distance may be off for being kept in fewer figures: a hair.
+const ROUNDED: f64 = 2e-4;
 /// How far beyond the outline the grid goes.
 const MARGIN: f64 = 130.0;
 
@@ -26,7 +28,8 @@ struct Cell {
 #[derive(Debug)]
 struct Known {
     cells: Vec<Option<Cell>>,
-    edges: Vec<u16>,
+    /// Those of a cell one after another.
+    edges: Vec<Edge>,
 }
 
 /// An outline with the distances round it.
@@ -105,7 +108,8 @@ impl<'a> DistanceField<'a> {
             None => self.look_at(&mut known, at),
         };
         let edges = &known.edges[cell.first as usize..(cell.first + cell.count) as usize];
-        let distance = self.outline.square_to(edges.iter().map(|edge| usize::from(*edge)), y, r).sqrt();
+        let square = edges.iter().map(|edge| edge.square_to(y, r)).fold(f64::INFINITY, f64::min);
+        let distance = square.sqrt();
         let is_inside = cell.is_inside.unwrap_or_else(|| self.outline.is_inside(y, r));
         if is_inside { -distance } else { distance }
     }
@@ -119,8 +123,7 @@ impl<'a> DistanceField<'a> {
     #[cold]
     fn ask(&self, at: u32) -> f64 {
         let (y, r) = self.middle(at);
-        // Rounded to fewer figures: a hair less.
-        let least = self.outline.signed_distance(y, r) - REACH - 1e-4;
+        let least = self.outline.signed_distance(y, r) - REACH - ROUNDED / 2.0;
         self.least[at as usize].set(least as f32);
         f64::from(least as f32)
     }
@@ -130,14 +133,14 @@ impl<'a> DistanceField<'a> {
     #[cold]
     fn look_at(&self, known: &mut Known, at: u32) -> Cell {
         let (y, r) = self.middle(at);
-        let distance = self.outline.signed_distance(y, r);
-        let reach = distance.abs() + 2.0 * REACH + 1e-6;
+        // What was asked of the cell before is its distance, but for the rounding.
+        let distance = f64::from(self.least[at as usize].get()) + REACH;
+        let reach = distance.abs() + 2.0 * REACH + ROUNDED;
         let first = known.edges.len();
-        // An outline has a few hundred edges.
-        known.edges.extend(self.outline.edges_near(y, r, reach).map(|edge| edge as u16));
+        known.edges.extend(self.outline.edges_near(y, r, reach));
         let count = known.edges.len() - first;
         // A cell that no edge passes is wholly inside or outside.
-        let is_inside = (distance.abs() > REACH + 1e-6).then_some(distance < 0.0);
+        let is_inside = (distance.abs() > REACH + ROUNDED).then_some(distance < 0.0);
         let cell = Cell { first: first as u32, count: count as u32, is_inside };
         known.cells[at as usize] = Some(cell);
         cell

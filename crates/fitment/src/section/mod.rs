@@ -20,6 +20,7 @@ pub mod tire;
 pub mod variants;
 
 pub use added::Added;
+pub(crate) use outline::Edge;
 pub use outline::{Deviations, Outline, Toward};
 pub use rim::{RimSection, rim_section};
 pub use tire::{TireSection, tire_section};

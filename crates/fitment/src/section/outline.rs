@@ -44,16 +44,19 @@ pub fn flange_top(setup: &Setup) -> Option<f64> {
 /// # Frame
 /// y from the rim's centre plane, outboard positive; r from the spin axis. Millimetres. Moving the wheel sideways moves
 /// the frame, not the outline: it is made once for every offset.
-#[derive(Debug, Clone, PartialEq, Default)]
+#[derive(Debug, Clone, PartialEq)]
 pub struct Outline {
     points: Vec<Point>,
     edges: Vec<Edge>,
     /// The same edges by runs of a few, each with a box round it: whole runs are left out where they cannot be nearest.
     runs: Vec<Run>,
+    /// The box round all of it.
+    low: Point,
+    high: Point,
 }
 
 /// Edges of one run.
-const RUN: usize = 8;
+const RUN: usize = 12;
 
 /// A few edges one after another, and the box round them.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -76,7 +79,7 @@ impl Run {
 
 /// From one point to the next, with what every distance to it asks for.
 #[derive(Debug, Clone, Copy, PartialEq)]
-struct Edge {
+pub(crate) struct Edge {
     from: Point,
     along: Point,
     /// One over the square of its length; nothing for an edge without one.
@@ -92,7 +95,7 @@ impl Edge {
 
     /// Square of a place's distance.
     #[inline]
-    fn square_to(&self, y: f64, r: f64) -> f64 {
+    pub(crate) fn square_to(&self, y: f64, r: f64) -> f64 {
         let (y, r) = (y - self.from.y, r - self.from.r);
         let t = ((y * self.along.y + r * self.along.r) * self.per_square).clamp(0.0, 1.0);
         let (off_y, off_r) = (t * self.along.y - y, t * self.along.r - r);
@@ -105,6 +108,17 @@ impl Edge {
         let Self { from, along, .. } = self;
         (from.r > r) != (from.r + along.r > r) && y < from.y + (r - from.r) / along.r * along.y
     }
+}
+
+/// The least and the most of some points; an empty box of none.
+fn box_round(points: impl Iterator<Item = Point>) -> (Point, Point) {
+    let empty = (Point::new(f64::INFINITY, f64::INFINITY), Point::new(f64::NEG_INFINITY, f64::NEG_INFINITY));
+    points.fold(empty, |(low, high), point| {
+        (
+            Point::new(low.y.min(point.y), low.r.min(point.r)),
+            Point::new(high.y.max(point.y), high.r.max(point.r)),
+        )
+    })
 }
 
 impl Outline {
@@ -142,21 +156,14 @@ impl Outline {
         let count = points.len();
         let runs = (0..count).step_by(RUN).map(|first| {
             let end = (first + RUN).min(count);
-            let ends = (first..=end).map(|at| points[if at == count { 0 } else { at }]);
-            let empty =
-                (Point::new(f64::INFINITY, f64::INFINITY), Point::new(f64::NEG_INFINITY, f64::NEG_INFINITY));
-            let (low, high) = ends.fold(empty, |(low, high), point| {
-                (
-                    Point::new(low.y.min(point.y), low.r.min(point.r)),
-                    Point::new(high.y.max(point.y), high.r.max(point.r)),
-                )
-            });
+            let (low, high) = box_round((first..=end).map(|at| points[if at == count { 0 } else { at }]));
             Run { first, end, low, high }
         });
         let runs = runs.collect();
+        let (low, high) = box_round(points.iter().copied());
         let edge = |at: usize| Edge::new(points[at], points[if at + 1 == count { 0 } else { at + 1 }]);
         let edges = (0..count).map(edge).collect();
-        Self { points, edges, runs }
+        Self { points, edges, runs, low, high }
     }
 
     /// Its points, in order; the last joins the first.
@@ -175,12 +182,33 @@ impl Outline {
         if self.is_inside(y, r) { -distance } else { distance }
     }
 
+    /// The signed distance of a place; `None` where it is not under `limit`. Most places are left out by the boxes.
+    pub fn nearer_than(&self, y: f64, r: f64, limit: f64) -> Option<f64> {
+        if self.is_inside(y, r) {
+            let distance = -self.square_to_nearest(y, r).sqrt();
+            return (distance < limit).then_some(distance);
+        }
+        let mut nearest = if limit > 0.0 { limit * limit } else { return None };
+        for run in &self.runs {
+            if run.square_to_box(y, r) < nearest {
+                nearest = self.square_to_run(run, y, r, nearest);
+            }
+        }
+        // A limit without an end has no square.
+        let distance = nearest.sqrt();
+        (distance < limit).then_some(distance)
+    }
+
+    /// Square of the distance to the nearest edge of a run, or what was nearer before.
+    #[inline]
+    fn square_to_run(&self, run: &Run, y: f64, r: f64, nearest: f64) -> f64 {
+        let edges = &self.edges[run.first..run.end];
+        edges.iter().map(|edge| edge.square_to(y, r)).fold(nearest, f64::min)
+    }
+
     /// Square of the distance to the nearest edge.
     fn square_to_nearest(&self, y: f64, r: f64) -> f64 {
-        let of_run = |run: &Run, nearest: f64| {
-            let edges = &self.edges[run.first..run.end];
-            edges.iter().map(|edge| edge.square_to(y, r)).fold(nearest, f64::min)
-        };
+        let of_run = |run: &Run, nearest: f64| self.square_to_run(run, y, r, nearest);
         self.square_by_runs(|run| run.square_to_box(y, r), of_run)
     }
 
@@ -206,32 +234,25 @@ impl Outline {
 
     /// Whether a place is inside: a ray outboard from it crosses an odd number of edges.
     pub(crate) fn is_inside(&self, y: f64, r: f64) -> bool {
+        if y < self.low.y || y > self.high.y || r < self.low.r || r > self.high.r {
+            return false;
+        }
         let runs = self.runs.iter().filter(|run| run.low.r <= r && r <= run.high.r && y <= run.high.y);
         let edges = runs.flat_map(|run| &self.edges[run.first..run.end]);
         edges.filter(|edge| edge.is_crossed_from(y, r)).count() % 2 == 1
     }
 
-    /// The edges that may be the nearest to some place within `reach` of this one, by their numbers.
-    pub(crate) fn edges_near(&self, y: f64, r: f64, reach: f64) -> impl Iterator<Item = usize> {
+    /// The edges that may be the nearest to some place within `reach` of this one.
+    pub(crate) fn edges_near(&self, y: f64, r: f64, reach: f64) -> impl Iterator<Item = Edge> {
         let square = reach * reach;
         let runs = self.runs.iter().filter(move |run| run.square_to_box(y, r) <= square);
-        runs.flat_map(|run| run.first..run.end).filter(move |at| self.edges[*at].square_to(y, r) <= square)
-    }
-
-    /// Square of the distance to the nearest of some edges.
-    #[inline]
-    pub(crate) fn square_to(&self, edges: impl Iterator<Item = usize>, y: f64, r: f64) -> f64 {
-        edges.map(|at| self.edges[at].square_to(y, r)).fold(f64::INFINITY, f64::min)
+        let edges = runs.flat_map(|run| &self.edges[run.first..run.end]);
+        edges.filter(move |edge| edge.square_to(y, r) <= square).copied()
     }
 
     /// Least and most y, and least and most r.
     pub fn bounds(&self) -> ((f64, f64), (f64, f64)) {
-        let span = |of: fn(&Point) -> f64| {
-            self.points.iter().map(of).fold((f64::INFINITY, f64::NEG_INFINITY), |(least, most), value| {
-                (least.min(value), most.max(value))
-            })
-        };
-        (span(|point| point.y), span(|point| point.r))
+        ((self.low.y, self.high.y), (self.low.r, self.high.r))
     }
 }
 
@@ -506,6 +527,26 @@ mod tests {
                 let each = drawn.points.iter().map(|point| lean(*point)).fold(f64::INFINITY, f64::min);
                 assert!((found - each).abs() < 1e-9, "{line} along a line through ({y}, {r})");
             }
+        }
+    }
+
+    #[test]
+    fn a_limit_leaves_out_only_what_is_not_under_it() {
+        for line in ["18x8.5 ET35 245/40R18", "15x10 ET-38 33x12.50R15LT", "17x7 ET45"] {
+            let drawn = outline(line);
+            let mut under = 0;
+            for at in 0..6000u32 {
+                // Spread evenly over the well and beyond it, the inside of tire and barrel with it.
+                let y = -260.0 + 520.0 * (f64::from(at) * 0.618_034).fract();
+                let r = 520.0 * (f64::from(at) * 0.754_877).fract();
+                let exact = drawn.signed_distance(y, r);
+                for limit in [-8.0, 0.0, 3.0, 70.0, f64::INFINITY] {
+                    let found = drawn.nearer_than(y, r, limit);
+                    assert_eq!(found, (exact < limit).then_some(exact), "{line}: ({y}, {r}) under {limit}");
+                    under += usize::from(found.is_some());
+                }
+            }
+            assert!(under > 6000, "{line}");
         }
     }
 

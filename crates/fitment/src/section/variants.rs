@@ -147,7 +147,7 @@ impl Variants {
             setup: Setup::default(),
             base: Deviations::default(),
             tolerances: Tolerances::default(),
-            nominal: Outline::default(),
+            nominal: Outline::from_points(Vec::new()),
             ends: Default::default(),
         }
     }
@@ -177,7 +177,7 @@ impl Variants {
             let mut off = self.base;
             off.add(part, by);
             // A setup whose nominal outline could be cut can be cut with any deviation.
-            Outline::of_true(&self.setup, &off).unwrap_or_default()
+            Outline::of_true(&self.setup, &off).unwrap_or_else(|| self.nominal.clone())
         })
     }
 }

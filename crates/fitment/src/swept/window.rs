@@ -90,8 +90,7 @@ impl<'a> Approach<'a> {
             if along - face > least.0 {
                 break;
             }
-            let room = outline.signed_distance(sign * along, *r);
-            if room < least.0 {
+            if let Some(room) = outline.nearer_than(sign * along, *r, least.0) {
                 least = (room, *pose);
             }
         }
