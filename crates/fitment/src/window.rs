@@ -187,11 +187,15 @@ impl AxleCase<'_> {
         windows
     }
 
-    /// The window of a setup's own width, with edges that are known already.
-    pub(crate) fn window_of_its_width(&self, planned: &Setup, known: &mut KnownEdges) -> Option<WidthWindow> {
-        let mut window = self.at_width(planned, planned.wheel?.width, &[], None, known)?;
+    /// The window of a setup's own width, with edges that are known already; `None` where no offset clears.
+    pub(crate) fn open_window_of_its_width(
+        &self,
+        planned: &Setup,
+        known: &mut KnownEdges,
+    ) -> Option<WidthWindow> {
+        let mut window = self.at_width(planned, planned.wheel?.width, &[], None, known, Wanted::IfOpen)?;
         self.heed_the_brake(planned, &mut window);
-        Some(window)
+        Some(window).filter(WidthWindow::is_open)
     }
 
     fn heed_the_brake(&self, planned: &Setup, window: &mut WidthWindow) {
@@ -212,8 +216,9 @@ impl AxleCase<'_> {
             _ => Vec::new(),
         };
         // Each width is another setup, and knows no edge of the others.
-        let at =
-            |width: &RimWidth| self.at_width(planned, *width, &squarest, target, &mut KnownEdges::default());
+        let at = |width: &RimWidth| {
+            self.at_width(planned, *width, &squarest, target, &mut KnownEdges::default(), Wanted::Whole)
+        };
         widths.iter().filter_map(at).collect()
     }
 
@@ -224,6 +229,7 @@ impl AxleCase<'_> {
         squarest: &[Size],
         target: Option<StyleTarget>,
         known: &mut KnownEdges,
+        wanted: Wanted,
     ) -> Option<WidthWindow> {
         let tire = planned.tire.map(|tire| match nearest_square(squarest, width, &tire.size) {
             Some(size) if size != tire.size => Tire { size, service: None, ..tire },
@@ -242,7 +248,16 @@ impl AxleCase<'_> {
             blocked_by: Vec::new(),
             wanted: target.and_then(|target| self.offsets_for(target, &setup)),
         };
-        for obstacle in self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake()) {
+        let mut obstacles: Vec<&Obstacle> =
+            self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake()).collect();
+        if wanted == Wanted::IfOpen {
+            // What is known already costs nothing, and may close it.
+            obstacles.sort_by_key(|obstacle| !known.knows(self, obstacle, Edges::Whole));
+        }
+        for obstacle in obstacles {
+            if wanted == Wanted::IfOpen && !window.is_open() {
+                return None;
+            }
             let word = self.word_past_the_lip(obstacle, &stand).filter(|word| !word.rules_out());
             if word.is_some() {
                 window.past_the_lip = window.past_the_lip.max(word);
@@ -285,10 +300,9 @@ impl AxleCase<'_> {
         const SETTLED_MM: f64 = 2e-4;
         const ROUNDS: usize = 8;
         let minimum = self.least(obstacle.feature).as_mm();
-        let likely =
-            |center_y: f64| self.band_at(obstacle, stand, center_y).map(|band| band.likely().as_mm());
-        let slack_of_all =
-            |center_y: f64| Some(self.nominal_at(obstacle, stand, center_y)? - likely(center_y)? - minimum);
+        let meeting = self.meeting(obstacle, stand);
+        let likely = |center_y: f64| meeting.band_at(center_y).map(|band| band.likely().as_mm());
+        let slack_of_all = |center_y: f64| Some(meeting.nominal_at(center_y)? - likely(center_y)? - minimum);
         // A straight line's root is exact at once.
         let is_bent = match obstacle.place {
             // How sure a strut is hangs on how far from it the wheel stands: another lean turns it further away.
@@ -302,7 +316,7 @@ impl AxleCase<'_> {
         let mut hair = 0.0;
         for _ in 0..ROUNDS {
             let wanted = minimum + less + hair;
-            let slack = |center_y: f64| Some(self.nominal_at(obstacle, stand, center_y)? - wanted);
+            let slack = |center_y: f64| Some(meeting.nominal_at(center_y)? - wanted);
             let limit = self.edge_where(obstacle, stand, &slack);
             // Whether it is met nowhere is asked of the whole.
             let (center, beyond) = match limit {
@@ -331,11 +345,15 @@ impl AxleCase<'_> {
         let (mut inmost, mut outmost) = (f64::NEG_INFINITY, f64::INFINITY);
         let obstacles = self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake());
         for obstacle in obstacles {
-            let minimum = self.least(obstacle.feature).as_mm();
-            let slack = |center_y: f64| Some(self.nominal_at(obstacle, &stand, center_y)? - minimum);
             if self.may_pass(obstacle, &stand) {
                 continue;
             }
+            let minimum = self.least(obstacle.feature).as_mm();
+            let meeting = std::cell::OnceCell::new();
+            let slack = |center_y: f64| {
+                let meeting = meeting.get_or_init(|| self.meeting(obstacle, &stand));
+                Some(meeting.nominal_at(center_y)? - minimum)
+            };
             let edge = || self.edge_where(obstacle, &stand, &slack);
             match known.edge(self, obstacle, Edges::AsWritten, edge) {
                 Limit::Open => {}
@@ -468,11 +486,29 @@ enum Edges {
     Whole,
 }
 
+/// What of a width is wanted.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Wanted {
+    /// All of its edges.
+    Whole,
+    /// All of them if some offset clears; otherwise nothing.
+    IfOpen,
+}
+
 /// Which obstacle, how it was sought, and all that work on a car does to it: room made to the part, camber, and how far the body
 /// is raised.
 type EdgeKey = (usize, Edges, [u64; 3]);
 
 impl KnownEdges {
+    fn key(case: &AxleCase<'_>, obstacle: &Obstacle, edges: Edges) -> EdgeKey {
+        let work = [case.room_by_work(obstacle.feature), case.planned_camber(), case.levers.raised()];
+        (obstacle.index, edges, work.map(f64::to_bits))
+    }
+
+    fn knows(&self, case: &AxleCase<'_>, obstacle: &Obstacle, edges: Edges) -> bool {
+        self.0.contains_key(&Self::key(case, obstacle, edges))
+    }
+
     fn edge(
         &mut self,
         case: &AxleCase<'_>,
@@ -480,9 +516,7 @@ impl KnownEdges {
         edges: Edges,
         find: impl FnOnce() -> Limit,
     ) -> Limit {
-        let work = [case.room_by_work(obstacle.feature), case.planned_camber(), case.levers.raised()]
-            .map(f64::to_bits);
-        *self.0.entry((obstacle.index, edges, work)).or_insert_with(find)
+        *self.0.entry(Self::key(case, obstacle, edges)).or_insert_with(find)
     }
 }
 
@@ -599,19 +633,16 @@ mod tests {
                 let worked = AxleCase { levers: &levers, ..case };
                 let alone = worked.is_hopeless(&planned, &mut KnownEdges::default());
                 assert_eq!(worked.is_hopeless(&planned, &mut shared), alone, "{planned} with {levers:?}");
-                let fresh = worked.window_of_its_width(&planned, &mut KnownEdges::default());
+                let width = planned.wheel.unwrap().width;
+                let whole = worked.window(&planned, TireChoice::Same, &[width], None).remove(0);
+                let whole = Some(whole).filter(WidthWindow::is_open);
                 assert_eq!(
-                    worked.window_of_its_width(&planned, &mut shared),
-                    fresh,
+                    worked.open_window_of_its_width(&planned, &mut shared),
+                    whole,
                     "{planned} with {levers:?}"
                 );
-                open += usize::from(fresh.is_some_and(|window| window.is_open()));
-                assert!(
-                    !alone
-                        || !worked.window(&planned, TireChoice::Same, &[planned.wheel.unwrap().width], None)
-                            [0]
-                        .is_open()
-                );
+                open += usize::from(whole.is_some());
+                assert!(!alone || whole.is_none());
             }
             // Each edge was sought once for all that leaves it where it is.
             assert!(shared.0.len() < mixtures().len() * resolved.obstacles.len(), "{}", shared.0.len());
@@ -628,7 +659,7 @@ mod tests {
         let resolved = corner.resolve();
         let case = AxleCase::new(Axle::Front, &corner, &resolved, &fitted, &limits, &none);
         let planned: Setup = "17x7.5 ET45 225/45R17".parse().unwrap();
-        let window = case.window_of_its_width(&planned, &mut KnownEdges::default()).unwrap();
+        let window = case.open_window_of_its_width(&planned, &mut KnownEdges::default()).unwrap();
         for edge in [window.least, window.most].into_iter().flatten() {
             let rules_out = |offset: f64| {
                 let wheel = planned.wheel.map(|wheel| Wheel { offset: Offset::from_mm(offset), ..wheel });

@@ -254,34 +254,58 @@ pub(super) struct Case<'a> {
     /// Of what was fitted.
     pub(super) faces: Faces,
     pub(super) standing: Standing<'a>,
+    /// How much nearer the setup comes to a part that only a gap is known of than what was fitted; it has no place then.
+    pub(super) nearer_by: Option<f64>,
+    /// Room that work on the car makes to the part.
+    pub(super) by_work: f64,
     /// Where the part was read at full lock and the steering is known.
     pub(super) lock: Option<Lock>,
 }
 
-impl AxleCase<'_> {
-    /// The room to an obstacle with a setup standing at `center_y`, with its band. `None` where another wheel's shape is not
-    /// known.
-    pub(crate) fn band_at(&self, obstacle: &Obstacle, stand: &MountedSetup, center_y: f64) -> Option<Band> {
-        self.as_written(obstacle, stand, center_y, |cut, nominal| {
-            self.propagated(obstacle, stand, cut, nominal)
-        })
+/// A part and a setup that is held against it, wherever on the hub that stands: everything but the place is worked out once.
+pub(crate) struct Meeting<'a> {
+    case: &'a AxleCase<'a>,
+    obstacle: &'a Obstacle,
+    stand: &'a MountedSetup,
+    /// The outlines of a tire that stays, as it was measured.
+    own: Option<Variants>,
+    camber_deg: f64,
+    nearer_by: Option<f64>,
+    by_work: f64,
+    lock: Option<Lock>,
+}
+
+impl Meeting<'_> {
+    /// Things as they are written: the outlines of what stands there, and the nominal case.
+    pub(super) fn as_written(&self, center_y: f64) -> (&Variants, Case<'_>) {
+        let cut = self.own.as_ref().unwrap_or_else(|| self.stand.cut());
+        let nominal = Case {
+            place: self.obstacle.place,
+            faces: self.obstacle.against.unwrap_or_default().faces,
+            nearer_by: self.nearer_by,
+            by_work: self.by_work,
+            lock: self.lock,
+            standing: Standing { outline: cut.nominal(), center_y, camber_deg: self.camber_deg },
+        };
+        (cut, nominal)
+    }
+
+    /// The room with the setup standing at `center_y`, with its band. `None` where another wheel's shape is not known.
+    pub(crate) fn band_at(&self, center_y: f64) -> Option<Band> {
+        let (cut, nominal) = self.as_written(center_y);
+        self.case.propagated(self.obstacle, self.stand, cut, nominal)
     }
 
     /// The room as written, without its band.
-    pub(crate) fn nominal_at(&self, obstacle: &Obstacle, stand: &MountedSetup, center_y: f64) -> Option<f64> {
-        self.as_written(obstacle, stand, center_y, |_, nominal| {
-            self.room(obstacle.feature, &obstacle.reading, nominal, stand)
-        })
+    pub(crate) fn nominal_at(&self, center_y: f64) -> Option<f64> {
+        let (_, nominal) = self.as_written(center_y);
+        self.case.room(self.obstacle.feature, &self.obstacle.reading, nominal)
     }
+}
 
-    /// Asks of things as they are written: the outlines of what stands there, and the nominal case.
-    pub(super) fn as_written<T>(
-        &self,
-        obstacle: &Obstacle,
-        stand: &MountedSetup,
-        center_y: f64,
-        ask: impl FnOnce(&Variants, Case<'_>) -> T,
-    ) -> T {
+impl AxleCase<'_> {
+    /// An obstacle and a setup that is held against it.
+    pub(crate) fn meeting<'a>(&'a self, obstacle: &'a Obstacle, stand: &'a MountedSetup) -> Meeting<'a> {
         let feature = obstacle.feature;
         let reading = &obstacle.reading;
         let against = obstacle.against.unwrap_or_default();
@@ -289,18 +313,19 @@ impl AxleCase<'_> {
         let is_measured =
             stays.tire && (self.corner.fitted_section.is_some() || self.corner.tread_depth_mm.is_some());
         let own = is_measured.then(|| self.corner.cut_of_fitted(stand.setup())).flatten();
-        let cut = own.as_ref().unwrap_or_else(|| stand.cut());
         let is_of_body = feature.carrier() == Carrier::Body;
         let camber_deg = if is_of_body { stand.camber_deg() } else { 0.0 };
         let is_at_lock = reading.steer.is_at_lock() && feature.blocks_from() == BlocksFrom::AheadOrBehind;
         let lock = if is_at_lock { self.lock(feature, reading, stand, &against) } else { None };
-        let nominal = Case {
-            place: obstacle.place,
-            faces: against.faces,
-            lock,
-            standing: Standing { outline: cut.nominal(), center_y, camber_deg },
+        let nearer_by = match obstacle.place {
+            ObstacleShape::Beside { fitted, .. } if feature.blocks_from() != BlocksFrom::AheadOrBehind => {
+                MountedSetup::of(&fitted, self.corner.camber())
+                    .and_then(|fitted| self.nearer_by(feature, &fitted, stand))
+            }
+            _ => None,
         };
-        ask(cut, nominal)
+        let by_work = self.room_by_work(feature);
+        Meeting { case: self, obstacle, stand, own, camber_deg, nearer_by, by_work, lock }
     }
 
     /// Law of propagation (JCGM 100), numerically: each input is moved to both ends of its range and the whole room is
@@ -319,8 +344,8 @@ impl AxleCase<'_> {
         let stays = self.stays(reading, stand.setup());
         let is_of_body = feature.carrier() == Carrier::Body;
         let Case { lock, standing: Standing { center_y, camber_deg, .. }, .. } = nominal;
-        let room = |case: Case<'_>| self.room(feature, reading, case, stand);
-        let at = self.room(feature, reading, nominal, stand)?;
+        let room = |case: Case<'_>| self.room(feature, reading, case);
+        let at = self.room(feature, reading, nominal)?;
         let mut all: Vec<Contribution> = Vec::with_capacity(12);
         let mut add = |input: Input, ends: [Option<f64>; 2], source: Source| {
             let [one, other] = ends.map(|end| end.unwrap_or(at));
@@ -438,7 +463,7 @@ impl AxleCase<'_> {
             all.push(Contribution { input, down: Length::mm(down), up: Length::mm(up), source });
         };
         if let Some(lock) = lock {
-            let room = |lock: Lock| lock.room(nominal, cut.nominal()) + self.room_by_work(feature);
+            let room = |lock: Lock| lock.room(nominal, cut.nominal()) + nominal.by_work;
             let off = if lock.is_usual { LOCK_USUAL_OFF_DEG } else { LOCK_OFF_DEG };
             // The edge was read where the tire really was turned to: it moves with the angle.
             let turned = [-off, off].map(|by| room(lock.turned_by(by)));
@@ -498,45 +523,35 @@ impl AxleCase<'_> {
     }
 
     /// The room in one case, with what is done to the car.
-    pub(super) fn room(
-        &self,
-        feature: Feature,
-        reading: &Reading,
-        case: Case<'_>,
-        stand: &MountedSetup,
-    ) -> Option<f64> {
-        let Case { place, faces, standing, .. } = case;
-        let lever = self.room_by_work(feature);
+    pub(super) fn room(&self, feature: Feature, reading: &Reading, case: Case<'_>) -> Option<f64> {
+        let Case { place, faces, standing, by_work, .. } = case;
         let crown = || standing.outline.bounds().1.1;
         let outer = || standing.outline.reach(Toward::Outboard, standing.center_y, standing.camber_deg);
         Some(match (place, feature.blocks_from()) {
             (ObstacleShape::Ceiling { .. }, blocks) => {
-                standing.room_to(place, blocks)? + self.levers.raised() + lever
+                standing.room_to(place, blocks)? + self.levers.raised() + by_work
             }
             (ObstacleShape::Beside { .. }, BlocksFrom::AheadOrBehind) if let Some(lock) = case.lock => {
-                lock.room(case, standing.outline) + lever
+                lock.room(case, standing.outline) + by_work
             }
             (ObstacleShape::Beside { gap, .. }, BlocksFrom::AheadOrBehind) => {
                 let larger = crown() - faces.crown;
                 if reading.steer.is_at_lock() {
                     let poke = Length::mm(outer() - faces.outer);
                     gap - quick_rule::lost_by_radius(larger) - quick_rule::lost_at_lock(feature, poke).as_mm()
-                        + lever
+                        + by_work
                 } else {
-                    gap - larger + lever
+                    gap - larger + by_work
                 }
             }
-            (ObstacleShape::Beside { gap, fitted }, _) => {
-                let fitted = MountedSetup::of(&fitted, self.corner.camber())?;
-                gap - self.nearer_by(feature, &fitted, stand)?
-            }
+            (ObstacleShape::Beside { gap, .. }, _) => gap - case.nearer_by?,
             (place, blocks) => {
                 let grown = if reading.steer.is_at_lock() && reading.on.is_some() {
                     crown() - faces.crown
                 } else {
                     0.0
                 };
-                standing.room_to(place, blocks)? + lever - grown
+                standing.room_to(place, blocks)? + by_work - grown
             }
         })
     }

@@ -18,17 +18,30 @@ const TEMPLATE: Source =
 const INSIDE: Source =
     Source { kind: crate::working::SourceKind::Measured, cite: "the wheel's inside, as measured" };
 
+/// What is asked of the brake.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Told {
+    /// The words alone.
+    Words,
+    /// What must be found where nobody read it, too.
+    Whole,
+}
+
 impl AxleCase<'_> {
     /// The lines of caliper and spokes for a planned setup; none where the very wheel that is fitted or ran clean stays.
     pub(super) fn over_the_brake(&self, planned: &Setup, stand: &MountedSetup) -> Vec<Clearance> {
+        self.over_the_brake_as_picked(planned, stand, Told::Whole)
+    }
+
+    fn over_the_brake_as_picked(&self, planned: &Setup, stand: &MountedSetup, told: Told) -> Vec<Clearance> {
         let line = self.parts.wheel_of(planned).map(|row| row.line.to_string());
-        self.over_the_brake_of(planned, stand, line.as_deref(), self.keeps_the_wheel(planned))
+        self.over_the_brake_of(planned, stand, line.as_deref(), self.keeps_the_wheel(planned), told)
     }
 
     /// The parts of the brake that a planned setup touches, or comes too near to.
     pub fn brake_blocks(&self, planned: &Setup) -> Vec<Feature> {
         let Some(stand) = MountedSetup::of(planned, self.planned_camber()) else { return Vec::new() };
-        let lines = self.over_the_brake(planned, &stand);
+        let lines = self.over_the_brake_as_picked(planned, &stand, Told::Words);
         lines.into_iter().filter(|line| line.verdict.rules_out()).map(|line| line.feature).collect()
     }
 
@@ -39,8 +52,8 @@ impl AxleCase<'_> {
     pub fn brake_verdict(&self, planned: &Setup, line: Option<&str>) -> Option<Verdict> {
         let stand = MountedSetup::of(planned, self.planned_camber())?;
         let lines = match line {
-            Some(line) => self.over_the_brake_of(planned, &stand, Some(line), false),
-            None => self.over_the_brake(planned, &stand),
+            Some(line) => self.over_the_brake_of(planned, &stand, Some(line), false, Told::Words),
+            None => self.over_the_brake_as_picked(planned, &stand, Told::Words),
         };
         Some(lines.into_iter().map(|line| line.verdict).max().unwrap_or(Verdict::Clears))
     }
@@ -58,7 +71,8 @@ impl AxleCase<'_> {
         let setup = Setup { wheel: Some(wheel), spacer, ..Setup::default() };
         let is_own = line.is_none() && self.fitted.wheel.is_some_and(|own| own.placed() == wheel.placed());
         MountedSetup::of(&setup, self.planned_camber()).is_some_and(|stand| {
-            self.over_the_brake_of(&setup, &stand, line, is_own).iter().any(|line| line.verdict.rules_out())
+            let lines = self.over_the_brake_of(&setup, &stand, line, is_own, Told::Words);
+            lines.iter().any(|line| line.verdict.rules_out())
         })
     }
 
@@ -68,6 +82,7 @@ impl AxleCase<'_> {
         stand: &MountedSetup,
         line: Option<&str>,
         keeps_the_wheel: bool,
+        told: Told,
     ) -> Vec<Clearance> {
         let mut lines: Vec<Clearance> = Vec::new();
         let fitted = MountedSetup::of(self.fitted, self.corner.camber());
@@ -104,25 +119,25 @@ impl AxleCase<'_> {
                 |fitted: &MountedSetup| self.nearer_by(Feature::CaliperFace, fitted, stand).unwrap_or(0.0);
             // The very wheel on a thinner spacer comes nearer to the caliper.
             if !ran_clean && lines.is_empty() && fitted.as_ref().is_some_and(|fitted| nearer(fitted) > 0.0) {
-                lines.extend(self.unknown_brake(Feature::CaliperFace, stand));
+                lines.push(self.unknown_brake(Feature::CaliperFace, stand, told));
             }
             return lines;
         }
         let smaller = fitted.as_ref().is_some_and(|fitted| stand.rim_radius() < fitted.rim_radius());
         let knows = |feature| lines.iter().any(|line| line.feature == feature);
         if smaller && !knows(Feature::CaliperRadial) {
-            lines.extend(self.unknown_brake(Feature::CaliperRadial, stand));
+            lines.push(self.unknown_brake(Feature::CaliperRadial, stand, told));
         } else if lines.is_empty() && planned.wheel.is_some() {
-            lines.extend(self.unknown_brake(Feature::CaliperFace, stand));
+            lines.push(self.unknown_brake(Feature::CaliperFace, stand, told));
         }
         lines
     }
 
-    fn unknown_brake(&self, feature: Feature, stand: &MountedSetup) -> Option<Clearance> {
-        let is_unread = !self.resolved.knows(feature);
+    fn unknown_brake(&self, feature: Feature, stand: &MountedSetup, told: Told) -> Clearance {
+        let is_unread = told == Told::Whole && !self.resolved.knows(feature);
         let unread = || self.unread_part(feature, stand, &self.ran_clean(), &mut LastCut::default());
         let must_find = is_unread.then(unread).flatten().and_then(|one| one.must_find);
-        Some(Clearance {
+        Clearance {
             feature,
             obstacle: None,
             band: None,
@@ -130,7 +145,7 @@ impl AxleCase<'_> {
             verdict: Verdict::MeasureFirst,
             must_find,
             past_the_lip: None,
-        })
+        }
     }
 
     /// A reading that says nothing of another wheel: it is shown as such.

@@ -64,30 +64,30 @@ impl AxleCase<'_> {
         obstacle: &Obstacle,
         stand: &MountedSetup,
         cases: u32,
-        mut normal: impl FnMut() -> f64,
+        normal: impl FnMut() -> f64,
     ) -> Option<Drawn> {
         let least = self.least(obstacle.feature).as_mm();
-        let mut drawn = Drawn { cases, touches: 0, short: 0 };
-        for _ in 0..cases {
-            let room = self.drawn_room(obstacle, stand, &mut || normal() / NINE_OF_TEN)?;
-            drawn.touches += u32::from(room <= 0.0);
-            drawn.short += u32::from(room < least);
-        }
-        Some(drawn)
+        let rooms = self.drawn_rooms(obstacle, stand, cases, normal)?;
+        let count = |of: &dyn Fn(f64) -> bool| rooms.iter().filter(|room| of(**room)).count() as u32;
+        Some(Drawn { cases, touches: count(&|room| room <= 0.0), short: count(&|room| room < least) })
     }
 
-    /// The room in one case: `share` gives how far each figure is off, as a share of its half-range.
-    pub(crate) fn drawn_room(
+    /// The room in each of the cases.
+    fn drawn_rooms(
         &self,
         obstacle: &Obstacle,
         stand: &MountedSetup,
-        share: &mut dyn FnMut() -> f64,
-    ) -> Option<f64> {
-        self.as_written(obstacle, stand, stand.center_y(), |cut, nominal| {
-            self.room_in_a_case(obstacle, stand, cut, nominal, share)
-        })
+        cases: u32,
+        mut normal: impl FnMut() -> f64,
+    ) -> Option<Vec<f64>> {
+        let meeting = self.meeting(obstacle, stand);
+        let (cut, nominal) = meeting.as_written(stand.center_y());
+        let mut share = || normal() / NINE_OF_TEN;
+        let mut room = || self.room_in_a_case(obstacle, stand, cut, nominal, &mut share);
+        (0..cases).map(|_| room()).collect()
     }
 
+    /// The room in one case: `share` gives how far each figure is off, as a share of its half-range.
     fn room_in_a_case(
         &self,
         obstacle: &Obstacle,
@@ -181,9 +181,14 @@ impl AxleCase<'_> {
                 None => share().abs() * WEAR_UNKNOWN,
             };
         }
-        let case =
-            Case { place, faces, lock, standing: Standing { outline: &outline, center_y, camber_deg } };
-        Some(self.room(feature, reading, case, stand)? - less)
+        let case = Case {
+            place,
+            faces,
+            lock,
+            standing: Standing { outline: &outline, center_y, camber_deg },
+            ..nominal
+        };
+        Some(self.room(feature, reading, case)? - less)
     }
 }
 
@@ -237,9 +242,7 @@ mod tests {
         ] {
             let feature = reading.feature;
             let (band, rooms) = with(reading, planned, |case, obstacle, stand| {
-                let share = &mut || normal(rng) / NINE_OF_TEN;
-                let rooms: Vec<f64> =
-                    (0..25_000).map(|_| case.drawn_room(obstacle, stand, share).unwrap()).collect();
+                let rooms = case.drawn_rooms(obstacle, stand, 25_000, || normal(rng)).unwrap();
                 (case.band(obstacle, stand).unwrap(), rooms)
             });
             let (low, high) = (band.likely_low().as_mm(), band.likely_high().as_mm());
@@ -257,9 +260,7 @@ mod tests {
         let rng = &mut StdRng::seed_from_u64(7);
         let fitted_on_a_spacer = "17x7.5 ET45 225/45R17 3mm spacer";
         with(read(Feature::FenderLateral, 12.0, None), fitted_on_a_spacer, |case, obstacle, stand| {
-            let share = &mut || normal(rng) / NINE_OF_TEN;
-            for _ in 0..500 {
-                let room = case.drawn_room(obstacle, stand, share).unwrap();
+            for room in case.drawn_rooms(obstacle, stand, 500, || normal(rng)).unwrap() {
                 assert!((room - 9.0).abs() < 4.5, "{room}");
             }
             let band = case.band(obstacle, stand).unwrap();

@@ -131,7 +131,7 @@ impl AxleCase<'_> {
         };
         let mut plain = self.resolved.obstacles.iter().filter(is_plain);
         let is_short = plain.any(|obstacle| {
-            let room = self.nominal_at(obstacle, &stand, stand.center_y());
+            let room = self.meeting(obstacle, &stand).nominal_at(stand.center_y());
             room.is_some_and(|room| room < self.least(obstacle.feature).as_mm())
         });
         Some(is_short || self.fit(planned)?.rules_out())
@@ -264,7 +264,7 @@ impl AxleCase<'_> {
 
     /// The room to an obstacle with its band. `None` where another wheel's shape is not known.
     pub fn band(&self, obstacle: &Obstacle, stand: &MountedSetup) -> Option<Band> {
-        self.band_at(obstacle, stand, stand.center_y())
+        self.meeting(obstacle, stand).band_at(stand.center_y())
     }
 }
 

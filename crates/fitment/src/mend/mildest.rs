@@ -199,7 +199,7 @@ impl AxleCase<'_> {
         if trial.is_hopeless(setup, known) {
             return None;
         }
-        let window = trial.window_of_its_width(setup, known).filter(WidthWindow::is_open)?;
+        let window = trial.open_window_of_its_width(setup, known)?;
         let mut setup = *setup;
         if !window.clears(offset) {
             let (lever, amount, moved) = moved_into(&window, &setup, offset)?;

@@ -370,25 +370,34 @@ impl ReadBench {
     /// Draws and judges the plan.
     pub fn judge(&self, context: &JudgingContext) -> Bench {
         let plan = context.case(&self.fitted, &self.planned, self.drive);
-        let mut to_read = Vec::new();
-        let mut axle = |axle: Axle| {
+        let axle = |axle: Axle| {
             let (fitted, planned) = (self.fitted.on(axle), self.planned.on(axle));
+            let mut to_read = Vec::new();
             let fit = plan.axle(axle).zip(planned.or(fitted)).and_then(|(case, setup)| {
                 let judged = judge_axle(&case, setup, self.tire_choice.into(), context)?;
-                to_read.extend(judged.measure_list.clone());
+                to_read.clone_from(&judged.measure_list);
                 Some(AxleFit::new(judged, &case))
             });
-            BenchAxle {
+            let axle = BenchAxle {
                 fitted: fitted.map(SetupView::from),
                 planned: planned.map(SetupView::from),
                 fitted_drawing: fitted.and_then(Drawing::new),
                 planned_drawing: planned.and_then(Drawing::new),
                 change: plan.change(axle).map(AxleChangeView::from),
                 fit,
-            }
+            };
+            (axle, to_read)
         };
-        let axles = PerAxle { front: axle(Axle::Front), rear: axle(Axle::Rear) };
-        let ledger = plan.ledger();
+        // Neither axle asks anything of the other: a hand at a lever waits for the slower one only.
+        let (front, rear, ledger) = std::thread::scope(|both| {
+            let rear = both.spawn(|| axle(Axle::Rear));
+            let (front, ledger) = (axle(Axle::Front), plan.ledger());
+            (front, rear.join(), ledger)
+        });
+        let (front, mut to_read) = front;
+        let (rear, of_the_rear) = rear.unwrap_or_else(|panic| std::panic::resume_unwind(panic));
+        to_read.extend(of_the_rear);
+        let axles = PerAxle { front, rear };
         let headline = Headline::of(&ledger, self.planned != SetupPair::default());
         Bench {
             work: work_of(&context.state.levers),
