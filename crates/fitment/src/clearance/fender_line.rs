@@ -29,7 +29,7 @@ impl AxleCase<'_> {
         let widest = || MountedSetup::of(self.fitted, 0.0).map_or(0.0, |stand| stand.widest_radius());
         let taken = moving.map_or(0.0, |moving| {
             let has_struts = moving.kind == SuspensionKind::Strut;
-            CamberBy::takes(moving.camber_by, feature, has_struts, more, widest())
+            CamberBy::takes(moving.camber_by, feature, has_struts, more, widest)
         });
         self.levers.room(feature) - taken
     }

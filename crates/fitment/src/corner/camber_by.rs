@@ -37,16 +37,22 @@ impl CamberBy {
     ///
     /// # Source
     /// Geometry; which ways there are is common practice.
-    pub fn takes(by: Option<Self>, feature: Feature, has_struts: bool, more_deg: f64, widest_mm: f64) -> f64 {
+    pub fn takes(
+        by: Option<Self>,
+        feature: Feature,
+        has_struts: bool,
+        more_deg: f64,
+        widest_mm: impl FnOnce() -> f64,
+    ) -> f64 {
         if more_deg <= 0.0 {
             return 0.0;
         }
-        let nearer = widest_mm * more_deg.to_radians().sin();
+        let nearer = || widest_mm() * more_deg.to_radians().sin();
         match (feature, by) {
             (Feature::Strut | Feature::SpringPerch, None | Some(Self::StrutFootBolts)) if has_struts => {
-                nearer
+                nearer()
             }
-            (Feature::FenderLateral, Some(Self::LowerArm)) => nearer,
+            (Feature::FenderLateral, Some(Self::LowerArm)) => nearer(),
             _ => 0.0,
         }
     }
@@ -65,7 +71,7 @@ mod tests {
 
     #[test]
     fn each_way_takes_its_own() {
-        let takes = |by, feature, struts| CamberBy::takes(by, feature, struts, 1.5, 290.0);
+        let takes = |by, feature, struts| CamberBy::takes(by, feature, struts, 1.5, || 290.0);
         // 290 · sin 1.5° = 7.59 mm (geometry).
         let foot = takes(Some(CamberBy::StrutFootBolts), Feature::Strut, true);
         assert!((foot - 7.59).abs() < 0.01, "{foot}");
@@ -75,6 +81,6 @@ mod tests {
         assert_eq!(takes(Some(CamberBy::LowerArm), Feature::FenderLateral, false), foot);
         assert_eq!(takes(Some(CamberBy::UpperArm), Feature::FenderLateral, false), 0.0);
         assert_eq!(takes(None, Feature::Arch, true), 0.0);
-        assert_eq!(CamberBy::takes(None, Feature::Strut, true, -1.0, 290.0), 0.0, "less camber");
+        assert_eq!(CamberBy::takes(None, Feature::Strut, true, -1.0, || 290.0), 0.0, "less camber");
     }
 }

@@ -105,9 +105,14 @@ impl Edge {
     /// Whether a ray outboard from a place crosses it.
     #[inline]
     fn is_crossed_from(&self, y: f64, r: f64) -> bool {
-        let Self { from, along, .. } = self;
-        (from.r > r) != (from.r + along.r > r) && y < from.y + (r - from.r) / along.r * along.y
+        is_crossed(self.from, self.along, y, r)
     }
+}
+
+/// Whether a ray outboard from a place crosses what lies between a point and one so far along from it.
+#[inline]
+fn is_crossed(from: Point, along: Point, y: f64, r: f64) -> bool {
+    (from.r > r) != (from.r + along.r > r) && y < from.y + (r - from.r) / along.r * along.y
 }
 
 /// The least and the most of some points; an empty box of none.
@@ -390,23 +395,34 @@ fn square_to_ray(edge: &Edge, y: f64, height: f64) -> f64 {
     to_ray(edge.from).min(to_ray(to)).min(edge.square_to(y, height))
 }
 
+/// Points of an outline, about.
+const POINTS: usize = 128;
+
+/// Whether a place is inside of a closed line through some points.
+fn is_within(points: &[Point], y: f64, r: f64) -> bool {
+    let next = points.iter().cycle().skip(1);
+    let along = |from: &Point, to: &Point| Point::new(to.y - from.y, to.r - from.r);
+    let crossed = points.iter().zip(next).filter(|(from, to)| is_crossed(**from, along(from, to), y, r));
+    crossed.count() % 2 == 1
+}
+
 /// Flange, tire, flange: from the outboard flange's edge over the tire to the inboard one's. Each stands where it is the
 /// outer of the two.
 fn with_flanges(rubber: Vec<Point>, outboard: &[Point], a: f64, seat: f64) -> Vec<Point> {
     let curl_r = seat + J_FLANGE_HEIGHT.as_mm() - CURL;
     let in_the_metal = |point: &Point| {
-        let off = (point.y.abs() - a - CURL).hypot(point.r - curl_r);
-        off < CURL - 1e-6
+        let (off_y, off_r) = (point.y.abs() - a - CURL, point.r - curl_r);
+        off_y * off_y + off_r * off_r < (CURL - 1e-6) * (CURL - 1e-6)
     };
     // Nothing of a flange stands above the tire where it leaves it.
     let leaves = rubber.first().map_or(a, |point| point.y);
-    let tire = Outline::from_points(rubber.clone());
     let bare: Vec<Point> = outboard
         .iter()
         .copied()
-        .take_while(|point| point.y > leaves && tire.signed_distance(point.y, point.r) > 0.0)
+        .take_while(|point| point.y > leaves && !is_within(&rubber, point.y, point.r))
         .collect();
-    let mut points = bare.clone();
+    let mut points = Vec::with_capacity(POINTS);
+    points.extend(bare.iter().copied());
     points.extend(rubber.into_iter().filter(|point| !in_the_metal(point)));
     points.extend(bare.into_iter().rev().map(Point::mirrored));
     points
