@@ -262,28 +262,29 @@ impl Outline {
 }
 
 impl Outline {
-    /// The same leaned by a camber angle about the x axis through the hub face, the rim's centre plane standing at
-    /// `center_y`: its places in the corner frame. Negative leans the top inward.
-    pub fn leaned(&self, center_y: f64, camber_deg: f64) -> impl Iterator<Item = Point> {
-        let (sin, cos) = camber_deg.to_radians().sin_cos();
-        self.points.iter().map(move |point| {
-            let y = point.y + center_y;
-            Point::new(y * cos + point.r * sin, point.r * cos - y * sin)
-        })
-    }
-
-    /// How far it reaches from the hub face, positive toward that side.
+    /// How far it reaches from the hub face, positive toward that side: leaned by a camber angle about the x axis through the hub
+    /// face, the rim's centre plane standing at `center_y`. Negative leans the top inward.
     pub fn reach(&self, toward: Toward, center_y: f64, camber_deg: f64) -> f64 {
-        let y = self.leaned(center_y, camber_deg).map(|point| point.y);
+        let (sin, cos) = camber_deg.to_radians().sin_cos();
         match toward {
-            Toward::Inboard => -y.fold(f64::INFINITY, f64::min),
-            Toward::Outboard => y.fold(f64::NEG_INFINITY, f64::max),
+            Toward::Inboard => -(center_y * cos + self.least_along(cos, sin)),
+            Toward::Outboard => center_y * cos - self.least_along(-cos, -sin),
         }
     }
 
-    /// Its highest point above the axle.
+    /// Its highest point above the axle, standing so.
     pub fn top(&self, center_y: f64, camber_deg: f64) -> f64 {
-        self.leaned(center_y, camber_deg).map(|point| point.r).fold(f64::NEG_INFINITY, f64::max)
+        let (sin, cos) = camber_deg.to_radians().sin_cos();
+        -center_y * sin - self.least_along(sin, -cos)
+    }
+
+    /// The least of a·y + b·r over its points.
+    fn least_along(&self, a: f64, b: f64) -> f64 {
+        let along = |y: f64, r: f64| a * y + b * r;
+        let corner = |low: Point, high: Point| {
+            along(if a < 0.0 { high.y } else { low.y }, if b < 0.0 { high.r } else { low.r })
+        };
+        self.least_of_points(corner, |point| along(point.y, point.r))
     }
 
     /// Its innermost place between two heights; `None` where nothing of it is.
@@ -475,15 +476,27 @@ mod tests {
     }
 
     #[test]
-    fn negative_camber_takes_the_top_inward_by_r_sine() {
-        // A point at radius R moves inward by R · sin|γ|: 320 mm at 2° is 11.17 mm (geometry).
+    fn a_leaned_wheel_reaches_as_far_as_its_furthest_point() {
         let drawn = outline("18x8.5 ET35 245/40R18");
-        let top = drawn.points().iter().position(|point| (point.r - 326.6).abs() < 1e-9).unwrap();
-        let crown = |camber: f64| drawn.leaned(0.0, camber).nth(top).unwrap();
-        let moved = crown(-2.0).y - crown(0.0).y * 2f64.to_radians().cos();
-        assert!((moved + crown(0.0).r * 2f64.to_radians().sin()).abs() < 1e-9, "{moved}");
+        // A point at radius R moves inward by R · sin|γ|: 320 mm at 2° is 11.17 mm (geometry).
+        for camber in [-4.0, -2.0, 0.0, 1.5] {
+            let (sin, cos) = f64::to_radians(camber).sin_cos();
+            for center_y in [-35.0, 0.0, 12.5] {
+                let placed = drawn.points().iter().map(|point| {
+                    let y = point.y + center_y;
+                    (y * cos + point.r * sin, point.r * cos - y * sin)
+                });
+                let outmost = placed.clone().map(|(y, _)| y).fold(f64::NEG_INFINITY, f64::max);
+                let inmost = placed.clone().map(|(y, _)| y).fold(f64::INFINITY, f64::min);
+                let top = placed.map(|(_, r)| r).fold(f64::NEG_INFINITY, f64::max);
+                let is = |found: f64, wanted: f64| assert!((found - wanted).abs() < 1e-9, "{found} {wanted}");
+                is(drawn.reach(Toward::Outboard, center_y, camber), outmost);
+                is(drawn.reach(Toward::Inboard, center_y, camber), -inmost);
+                is(drawn.top(center_y, camber), top);
+            }
+        }
         let outboard = |camber| drawn.reach(Toward::Outboard, -35.0, camber);
-        assert!(outboard(-2.0) < outboard(0.0));
+        assert!(outboard(-2.0) < outboard(0.0), "negative takes the top inward");
     }
 
     #[test]
