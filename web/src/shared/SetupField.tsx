@@ -20,6 +20,7 @@ type Props = {
 
 /** A readable line counts as whole when nothing was typed for so long, in milliseconds. */
 const PAUSE = 900;
+const AWAY = "The program does not answer. What you typed stays here; trying again.";
 
 const NAMES: Partial<Record<LineView["stretches"][number]["kind"], string>> = {
   wheel: "wheel",
@@ -43,7 +44,7 @@ const NAMES: Partial<Record<LineView["stretches"][number]["kind"], string>> = {
 export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs, tone, handle }: Props) {
   const [typed, setTyped] = useState<string | null>(() => sessionStorage.getItem(keptAs));
   const [view, setView] = useState<LineView | null>(null);
-  const [trouble, setTrouble] = useState("");
+  const [said, setSaid] = useState("");
   const field = useRef<HTMLTextAreaElement>(null);
   const latest = useRef(0);
   const read = useRef(onRead);
@@ -88,22 +89,18 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
       const asked = ++latest.current;
       if (!line.trim()) {
         setView(null);
-        setTrouble("");
+        setSaid("");
         return;
       }
       try {
         const answered = await answer(api.POST("/api/v1/setups/read", { body: { text: line } }));
         if (asked !== latest.current) return;
         setView(answered);
-        setTrouble("");
+        setSaid("");
         if (atOnce.current) handOn(line, answered);
       } catch (error) {
         if (asked !== latest.current) return;
-        setTrouble(
-          error instanceof Refused
-            ? error.message
-            : "The program does not answer. What you typed stays here; trying again.",
-        );
+        setSaid(error instanceof Refused ? error.message : AWAY);
         if (!(error instanceof Refused)) window.setTimeout(() => asked === latest.current && ask(line), 1500);
       }
     },
@@ -144,7 +141,7 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
   };
   const leave = () => {
     finish();
-    if (typed !== null && (current?.is_sound || !typed.trim()) && !trouble && tone !== "new") forget();
+    if (typed !== null && (current?.is_sound || !typed.trim()) && !said && tone !== "new") forget();
   };
   /** What was typed is given up: an answer about it that is still to come hands nothing on. */
   const takeBack = () => {
@@ -163,6 +160,8 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
 
   /** Typed, and neither handed on nor found at fault yet. */
   const isOnItsWay = typed !== null && handed !== typed && (!typed.trim() || current?.is_sound !== false);
+  // A line that nobody types is only marked anew when the program is back: who shows it says that it is away.
+  const trouble = said === AWAY && typed === null ? "" : said;
   const faultAt = current?.stretches.findIndex((stretch) => stretch.problem) ?? -1;
   const fault = current?.stretches[faultAt];
   const question =
