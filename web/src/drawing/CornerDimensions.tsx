@@ -88,6 +88,7 @@ export function CornerDimensions({ data, place }: { data: BenchAxle; place: Plac
             y1={place.y(tire.crown_r_mm)}
             y2={axis}
             from={[place.x(tire.faces_y_mm[1] ?? 0) - 30, null]}
+            under={outerAt + 24}
           >
             <tspan className="figure">Ø {length(setup.overall_diameter_mm ?? 0)}</tspan>
           </Vertical>

@@ -66,14 +66,22 @@ type VerticalProps = {
   y2: number;
   /** Where the extension lines start, for each end. */
   from?: [number | null, number | null];
+  /** The figure stands below this, as far as the line goes: above it are others. */
+  under?: number;
   children: ReactNode;
   name?: string;
 };
 
+/** Half of the length of a figure that is written upright. */
+const HALF_A_FIGURE = 48;
+
 /** A vertical dimension, its figure along the line. */
-export function Vertical({ x, y1, y2, from, children, name }: VerticalProps) {
-  // Low on the line: higher up it would meet the figures at the rim.
-  const middle = Math.max(y1, y2) - Math.abs(y2 - y1) * 0.3;
+export function Vertical({ x, y1, y2, from, under = y1, children, name }: VerticalProps) {
+  const low = Math.max(y1, y2);
+  const middle = Math.min(
+    Math.max(low - Math.abs(y2 - y1) * 0.3, under + HALF_A_FIGURE),
+    low - HALF_A_FIGURE,
+  );
   return (
     <g className="dim" data-dimension={name}>
       {from?.[0] != null && (
