@@ -213,9 +213,9 @@ async fn used_wheels_seen_elsewhere_to_a_verdict_and_a_list_of_parts() -> anyhow
     browser.see("a[href$='/bench']").await?.click().await?;
     browser.read("[data-code=hub][data-axle=front]", "needs parts").await?;
     browser.see("[data-code=hub][data-axle=front] button").await?.click().await?;
-    browser.read("[data-code=hub][data-axle=front]", "ring").await?;
+    browser.read("[data-code=hub][data-axle=front]", "hub-centric rings").await?;
     // And the list of parts for the order says it.
     browser.driver.goto(program.url("/jobs/1/sheet")).await?;
-    browser.read("main", "ring").await?;
+    browser.read("main", "hub-centric rings").await?;
     browser.quit().await
 }
