@@ -625,7 +625,9 @@ mod tests {
         let resolved = corner.resolve();
         let case = AxleCase::new(Axle::Front, &corner, &resolved, &fitted, &limits, &none);
         let mut opened = 0;
-        for planned in ["18x8.5 ET38 245/40R18", "17x8 ET40 235/45R17", "19x9 ET30 255/35R19"] {
+        let plans =
+            ["18x8.5 ET38 245/40R18", "17x8 ET40 235/45R17", "17x7.5 ET42 225/45R17", "19x9 ET30 255/35R19"];
+        for planned in plans {
             let planned: Setup = planned.parse().unwrap();
             let mut shared = KnownEdges::default();
             let mut open = 0;
@@ -649,7 +651,7 @@ mod tests {
             opened += open;
         }
         // Both answers were met.
-        assert!((1..3 * mixtures().len()).contains(&opened), "{opened}");
+        assert!((1..plans.len() * mixtures().len()).contains(&opened), "{opened}");
     }
 
     #[test]

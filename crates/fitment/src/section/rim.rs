@@ -24,8 +24,12 @@ pub struct RimSection {
 
 /// Radius of a J flange's curl (ISO 4000-2, from memory).
 pub(super) const CURL: f64 = 9.5;
-/// Metal at the flange and under the seats; schematic.
+/// Metal under the seats and the well; schematic.
 const METAL: f64 = 5.0;
+/// How far down the outer face of a flange goes before it turns in under the seat, with the solid lip that castings have;
+/// schematic. Sheet and forgings are hollower and others blunter: what that is worth stands in the range of
+/// [`Part::Flange`](super::Part).
+const FLANGE_FACE: f64 = 9.0;
 /// Taper of the bead seat, 5° (ISO 4000-2).
 const SEAT_TAPER: f64 = 0.087_488_663_525_924;
 /// Depth of the well below the bead seat: the standard asks for 17.3 mm or more (from memory).
@@ -36,12 +40,12 @@ const PAD_RADIUS: f64 = 78.0;
 const PAD_THICKNESS: f64 = 34.0;
 
 /// Where the outer side of a flange, seat and hump runs, from its edge to the inner end of the hump; rim
-/// coordinates, outboard side, `a` half the rim width; `thicker` metal than usual under the flange's edge.
-pub(super) fn seat_side(a: f64, seat: f64, flange_width: f64, thicker: f64) -> Vec<Point> {
+/// coordinates, outboard side, `a` half the rim width; the flange's face goes so much `further_down` than usual.
+pub(super) fn seat_side(a: f64, seat: f64, flange_width: f64, further_down: f64) -> Vec<Point> {
     let curl = Point::new(a + CURL, seat + J_FLANGE_HEIGHT.as_mm() - CURL);
     let edge = ((flange_width - CURL) / CURL).acos().to_degrees();
-    let mut points =
-        vec![Point::new(a + flange_width, curl.r + CURL * edge.to_radians().sin() - 3.2 - thicker)];
+    let lowest = seat + J_FLANGE_HEIGHT.as_mm() - FLANGE_FACE - further_down;
+    let mut points = vec![Point::new(a + flange_width, lowest)];
     points.extend(arc(curl, CURL, edge, 180.0, 7));
     points.extend([
         Point::new(a, seat + 4.5),
@@ -67,8 +71,8 @@ pub(super) fn flange_width(setup: &Setup) -> f64 {
 
 /// The outboard flange from its edge over the curl, in rim coordinates, `a` half the rim width: what of a rim can meet the
 /// car. The inboard one is its mirror image.
-pub(super) fn flange(a: f64, seat: f64, flange_width: f64, thicker: f64) -> Vec<Point> {
-    let mut points = seat_side(a, seat, flange_width, thicker);
+pub(super) fn flange(a: f64, seat: f64, flange_width: f64, further_down: f64) -> Vec<Point> {
+    let mut points = seat_side(a, seat, flange_width, further_down);
     points.truncate(FLANGE_POINTS);
     points
 }
@@ -79,15 +83,12 @@ const FLANGE_POINTS: usize = 9;
 /// From the flange's inner face to where the hump ends, at most; narrow rims have less.
 const HUMP_END: f64 = 30.0;
 
-/// The side of flange and seat that faces the air, from under the curl to under the seat.
-pub(super) fn air_side(a: f64, seat: f64, thicker: f64) -> Vec<Point> {
-    let curl = Point::new(a + CURL, seat + J_FLANGE_HEIGHT.as_mm() - CURL);
-    let mut points: Vec<Point> = arc(curl, (CURL - METAL + 0.5 - thicker).max(0.5), 58.0, 180.0, 5).collect();
-    points.extend([
-        Point::new(a + METAL + thicker - 0.6, seat - 0.5 - thicker / 2.0),
-        Point::new(a + 1.0, seat - METAL - thicker / 2.0),
-    ]);
-    points
+/// The side of flange and seat that faces the air, from under the flange's edge to under the seat.
+pub(super) fn air_side(a: f64, seat: f64, further_down: f64) -> [Point; 2] {
+    [
+        Point::new(a + 6.0, seat - 0.5 - further_down * 0.75),
+        Point::new(a + 1.0, seat - METAL - 1.5 - further_down / 2.0),
+    ]
 }
 
 /// Where the well lies, in rim coordinates.
@@ -114,9 +115,9 @@ impl Well {
 }
 
 /// The side of the barrel that faces the brake, from the inboard flange to under the well; rim coordinates.
-pub(super) fn barrel_inside(a: f64, seat: f64, thicker: f64) -> Vec<Point> {
+pub(super) fn barrel_inside(a: f64, seat: f64, further_down: f64) -> Vec<Point> {
     let (hump_end, well) = (a - HUMP_END, Well::of(a));
-    let mut points: Vec<Point> = air_side(a, seat, thicker).into_iter().map(Point::mirrored).collect();
+    let mut points: Vec<Point> = air_side(a, seat, further_down).into_iter().map(Point::mirrored).collect();
     points.extend([
         Point::new(-hump_end - 8.0, seat - METAL - 2.2),
         Point::new(-hump_end, seat - METAL - 3.8),
@@ -169,9 +170,8 @@ pub fn rim_section(wheel: &Wheel) -> Option<RimSection> {
     // Back along the air side, from the inboard flange to under the well.
     outline.extend(barrel_inside(a, seat, 0.0));
     let mut outline: Vec<Point> = outline.into_iter().map(|point| point.moved(center_y)).collect();
+    // The spoke's face goes over into the outboard flange, whose edge the outline began with.
     outline.extend(spoke(center_y + hump_end + 3.0, center_y + a + METAL - 0.6, seat, wheel));
-    // And up the outboard flange's air side to its edge.
-    outline.extend(air_side(a, seat, 0.0).into_iter().rev().map(|point| point.moved(center_y)));
     Some(RimSection {
         outline,
         center_y,

@@ -125,7 +125,7 @@ impl Shape {
         ]);
         half.extend(cubic(
             leaves_flange,
-            Point::new(leaves_flange.y + (widest.y - leaves_flange.y) * 0.45, leaves_flange.r + rise * 0.18),
+            Point::new(leaves_flange.y + (widest.y - leaves_flange.y) * 0.55, leaves_flange.r + rise * 0.15),
             Point::new(widest.y, widest_r - rise * 0.55),
             widest,
         ));

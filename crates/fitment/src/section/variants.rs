@@ -49,7 +49,7 @@ pub struct Tolerances {
     pub shoulder: f64,
     /// Each flange.
     pub half_rim: f64,
-    /// Metal under each flange.
+    /// How much further down each flange goes.
     pub flange: f64,
 }
 
@@ -74,10 +74,9 @@ const LISTED: f64 = 0.5;
 const SHOULDER_MM: f64 = 6.0;
 /// Each flange of a rim. Estimate.
 const HALF_RIM_MM: f64 = 0.3;
-/// Metal under a flange, where makers differ: so much less than drawn, which is all of a thin one's edge. Estimate.
-const FLANGE_MM: f64 = 3.0;
-/// … and so many times as much more, as under the blunt edges of castings. Estimate.
-const BLUNT_FLANGE: f64 = 2.0;
+/// How much further up or down the face of a flange ends, where makers differ: hollow as sheet is, blunt as some castings
+/// are. Estimate.
+const FLANGE_MM: f64 = 6.0;
 
 impl Deviations {
     fn add(&mut self, part: Part, by: f64) {
@@ -110,15 +109,15 @@ impl Tolerances {
 
     /// The ends of a part's range: how much less it may be, and how much more.
     fn of_part(&self, part: Part) -> [f64; 2] {
-        let (either_way, times_more) = match part {
-            Part::TireWidth => (self.half_section, 1.0),
+        let either_way = match part {
+            Part::TireWidth => self.half_section,
             Part::RimGuard => return [0.0, self.rim_guard],
-            Part::TireHeight => (self.radius, 1.0),
-            Part::Shoulder => (self.shoulder, 1.0),
-            Part::RimWidth => (self.half_rim, 1.0),
-            Part::Flange => (self.flange, BLUNT_FLANGE),
+            Part::TireHeight => self.radius,
+            Part::Shoulder => self.shoulder,
+            Part::RimWidth => self.half_rim,
+            Part::Flange => self.flange,
         };
-        [-either_way, either_way * times_more]
+        [-either_way, either_way]
     }
 }
 

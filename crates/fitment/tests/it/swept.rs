@@ -552,7 +552,7 @@ fn camber_from_the_struts_foot_takes_its_room_and_from_its_top_none() {
     };
     let plates = with(Some("strut-top plates"));
     let bolts = with(Some("bolts at the strut's foot"));
-    assert!((plates[0] - 30.0).abs() < 0.3, "the gap is kept: {plates:?}");
+    assert!((plates[0] - 30.0).abs() < 0.5, "the gap is kept: {plates:?}");
     // At its widest, some 290 mm above the axle: 290 · sin 2° = 10.1 mm (geometry).
     assert!((plates[0] - bolts[0] - 10.1).abs() < 0.3, "{plates:?} {bolts:?}");
     assert_eq!(with(None)[0], bolts[0], "unknown: the worst");
