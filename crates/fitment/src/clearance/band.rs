@@ -224,10 +224,6 @@ pub(super) const STRUT_LEAN_OFF_DEG: f64 = 4.0;
 /// cases stay inside, worked out for an input that is as large as the rest together.
 const SATURATED: f64 = 1.45;
 
-/// How much the tread of a fitted tire whose depth nobody measured may have worn. Estimate.
-pub(super) const WEAR_UNKNOWN: f64 = 5.0;
-/// How far the depth of its tread when new may be off. Estimate.
-pub(super) const NEW_TREAD_OFF: f64 = 1.0;
 /// Steps in which lock and clock position are moved to see what follows, in degrees. Estimates.
 pub(super) const LOCK_OFF_DEG: f64 = 2.0;
 /// The same for an axis of which a figure was taken as usual.
@@ -390,6 +386,7 @@ impl AxleCase<'_> {
                 Part::RimGuard => (Input::FittedRimGuard, Input::NewRimGuard, R30_RIM_GUARD),
                 Part::TireHeight => (Input::FittedTireHeight, Input::NewTireHeight, R30_HEIGHT),
                 Part::Shoulder => (Input::FittedShoulder, Input::NewShoulder, SHOULDER),
+                Part::Wear => (Input::Wear, Input::Wear, self.wear_source()),
                 Part::RimWidth => (Input::RimWidth, Input::RimWidth, PRACTICE),
                 Part::Flange => (Input::FittedFlange, Input::NewFlange, FLANGE),
             };
@@ -399,9 +396,16 @@ impl AxleCase<'_> {
             {
                 continue;
             }
+            // What its outline is whatever the part is like says nothing.
+            let otherwise = [0, 1].map(|end| against.parts[part as usize][end].is_other_than(against.faces));
+            let is_sure_before = obstacle.against.is_none() || otherwise == [false; 2];
+            if (is_sure_before && cut.is_sure(part)) || (part == Part::Wear && stays.tire) {
+                continue;
+            }
             let new = under(stand.setup(), share);
+            let new_ends = || [0, 1].map(|end| standing(nominal, cut.at_end(part, end)));
             if obstacle.against.is_none() {
-                add(of_new, [0, 1].map(|end| standing(nominal, cut.at_end(part, end))), new);
+                add(of_new, new_ends(), new);
                 continue;
             }
             if is_one {
@@ -410,12 +414,17 @@ impl AxleCase<'_> {
                 continue;
             }
             let source = match (of_fitted, reading.on) {
+                (Input::Wear, _) => share,
                 (Input::FittedTireMeasured, _) => READ,
                 (_, Some(on)) => under(&on, share),
                 _ => share,
             };
-            add(of_fitted, fitted.map(|end| room(with(end))), source);
-            add(of_new, [0, 1].map(|end| standing(nominal, cut.at_end(part, end))), new);
+            if !is_sure_before {
+                add(of_fitted, fitted.map(|end| room(with(end))), source);
+            }
+            if !cut.is_sure(part) {
+                add(of_new, new_ends(), new);
+            }
         }
         if !stays.wheel {
             let by = OFFSET.as_mm();
@@ -493,17 +502,12 @@ impl AxleCase<'_> {
             let shift = self.levers.raised().abs() * ARM_SHARE;
             both(Input::ArmShift, shift, Source::estimate("an unmeasured share of the travel"));
         }
-        // A worn tire made the arch seem higher than it is; one that stays is worn still.
-        if feature.blocks_from() == BlocksFrom::Above
-            && !stays.tire
-            && reading.on.is_some_and(|on| on.tire.is_some())
-        {
-            match self.corner.tread_depth_mm {
-                Some(_) => one_sided(Input::Wear, NEW_TREAD_OFF, NEW_TREAD_OFF, WEAR_NOTED),
-                None => one_sided(Input::Wear, WEAR_UNKNOWN, 0.0, WEAR),
-            }
-        }
         Some(Band::new(Length::mm(at), all))
+    }
+
+    /// Where it is from how much of the fitted tire's tread is gone.
+    fn wear_source(&self) -> Source {
+        if self.corner.tread_depth_mm.is_some() { WEAR_NOTED } else { WEAR }
     }
 
     /// Whether wheel and tire of a reading are the planned ones: as somebody said, else equal lines are the same parts.

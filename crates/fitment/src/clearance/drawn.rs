@@ -3,7 +3,7 @@
 
 use super::band::{
     CAMBER_DEG, CAMBER_UNKNOWN_DEG, CLOCK_OFF_DEG, Case, LEFT_TO_RIGHT, LOCK_OFF_DEG, LOCK_USUAL_OFF_DEG,
-    NEW_TREAD_OFF, OFFSET, OTHER_BARREL, STRUT_LEAN_OFF_DEG, WEAR_UNKNOWN,
+    OFFSET, OTHER_BARREL, STRUT_LEAN_OFF_DEG,
 };
 use super::room::Standing;
 use super::{Clearance, MountedSetup, Verdict, quick_rule};
@@ -123,12 +123,21 @@ impl AxleCase<'_> {
             {
                 continue;
             }
+            // A tire that stays is as worn as it was.
+            if part == Part::Wear && stays.tire {
+                continue;
+            }
             let new = share().clamp(-FURTHEST, FURTHEST);
             shares[part as usize] = new;
             if obstacle.against.is_some() {
                 let is_one = if part.is_of_the_tire() { stays.tire } else { stays.wheel };
                 let of_fitted = if is_one { new } else { share().clamp(-FURTHEST, FURTHEST) };
-                let end = &against.parts[part as usize][usize::from(of_fitted > 0.0)];
+                let ends = &against.parts[part as usize];
+                let end = match (ends[1].is_other_than(against.faces), of_fitted > 0.0) {
+                    // One-sided: it is off to that side or not at all.
+                    (false, _) => &ends[0],
+                    (true, is_more) => &ends[usize::from(is_more)],
+                };
                 otherwise(end, of_fitted.abs(), &mut along);
             }
         }
@@ -172,14 +181,6 @@ impl AxleCase<'_> {
         }
         if feature.carrier() == Carrier::Arm {
             less += share() * self.levers.raised().abs() * ARM_SHARE;
-        }
-        let is_read_under_a_tire = reading.on.is_some_and(|on| on.tire.is_some());
-        if feature.blocks_from() == BlocksFrom::Above && !stays.tire && is_read_under_a_tire {
-            less += match self.corner.tread_depth_mm {
-                Some(_) => share() * NEW_TREAD_OFF,
-                // One-sided: a worn tire only ever leaves less than it seemed.
-                None => share().abs() * WEAR_UNKNOWN,
-            };
         }
         let case = Case {
             place,

@@ -151,6 +151,13 @@ pub struct Otherwise {
     pub faces: Faces,
 }
 
+impl Otherwise {
+    /// Whether anything is otherwise than with the faces as they are.
+    pub(crate) fn is_other_than(&self, faces: Faces) -> bool {
+        self.along != 0.0 || self.faces != faces
+    }
+}
+
 /// What a part was read against.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
 pub struct Against {
@@ -172,6 +179,10 @@ pub const CAMBER_STEP_DEG: f64 = 1.0;
 pub const STRUT_LEAN_DEG: f64 = 12.0;
 /// Tread depth of a new tire. Common practice; no source.
 pub const NEW_TREAD_MM: f64 = 8.0;
+/// How far that may be off. Estimate.
+const NEW_TREAD_OFF_MM: f64 = 1.0;
+/// How much the tread of a fitted tire whose depth nobody measured may have worn. Estimate.
+const WEAR_UNKNOWN_MM: f64 = 5.0;
 /// How far a noted height may be off. Estimate.
 pub const HEIGHT_PLUS_MINUS_MM: f64 = 5.0;
 
@@ -314,8 +325,15 @@ impl Corner {
             tolerances.rim_guard = 0.0;
         }
         // A tire is measured by the size it had when it was new.
-        if let Some(depth) = self.tread_depth_mm.filter(|_| fitted.tire.is_some()) {
-            base.radius = -(NEW_TREAD_MM - depth).max(0.0);
+        if fitted.tire.is_some() {
+            match self.tread_depth_mm {
+                Some(depth) => {
+                    base.radius = -(NEW_TREAD_MM - depth).max(0.0);
+                    tolerances.wear = [NEW_TREAD_OFF_MM; 2];
+                }
+                // A worn tire only ever leaves less than it seemed.
+                None => tolerances.wear = [WEAR_UNKNOWN_MM, 0.0],
+            }
         }
         Variants::of(fitted, base, tolerances)
     }

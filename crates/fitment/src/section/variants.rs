@@ -16,6 +16,8 @@ pub enum Part {
     TireHeight,
     /// Where its shoulder stands.
     Shoulder,
+    /// How much of its tread is gone: of a tire on the car, never of a new one.
+    Wear,
     /// The rim's width.
     RimWidth,
     /// The shape of its flanges from below.
@@ -24,8 +26,15 @@ pub enum Part {
 
 impl Part {
     /// All of them.
-    pub const ALL: [Self; PARTS] =
-        [Self::TireWidth, Self::RimGuard, Self::TireHeight, Self::Shoulder, Self::RimWidth, Self::Flange];
+    pub const ALL: [Self; PARTS] = [
+        Self::TireWidth,
+        Self::RimGuard,
+        Self::TireHeight,
+        Self::Shoulder,
+        Self::Wear,
+        Self::RimWidth,
+        Self::Flange,
+    ];
 
     /// Whether it belongs to the tire, not to the wheel.
     pub fn is_of_the_tire(self) -> bool {
@@ -34,7 +43,7 @@ impl Part {
 }
 
 /// How many parts there are.
-pub(crate) const PARTS: usize = 6;
+pub(crate) const PARTS: usize = 7;
 
 /// By how much each may differ, either way, in millimetres.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
@@ -43,10 +52,12 @@ pub struct Tolerances {
     pub half_section: f64,
     /// A rim guard on each sidewall: so much more and never less.
     pub rim_guard: f64,
-    /// The crown.
+    /// The crown: so much higher, and three quarters of it lower.
     pub radius: f64,
     /// Each shoulder.
     pub shoulder: f64,
+    /// The tread that is left: so much lower and so much higher than taken.
+    pub wear: [f64; 2],
     /// Each flange.
     pub half_rim: f64,
     /// How much further down each flange goes.
@@ -63,6 +74,8 @@ const WIDTH_SHARE: f64 = 0.02;
 /// # Source
 /// UN R30 §6.1 (from memory): d + 2H × 0.97 … d + 2H × 1.04.
 const HEIGHT_SHARE: f64 = 0.04;
+/// What of that it may be lower: 3 % for 4 %.
+const LOWER: f64 = 0.75;
 /// What a rim guard may stand out on each side beyond that.
 ///
 /// # Source
@@ -82,7 +95,7 @@ impl Deviations {
     fn add(&mut self, part: Part, by: f64) {
         match part {
             Part::TireWidth | Part::RimGuard => self.half_section += by,
-            Part::TireHeight => self.radius += by,
+            Part::TireHeight | Part::Wear => self.radius += by,
             Part::Shoulder => self.shoulder += by,
             Part::RimWidth => self.half_rim += by,
             Part::Flange => self.flange += by,
@@ -102,6 +115,7 @@ impl Tolerances {
             rim_guard: if setup.may_have_a_rim_guard() { RIM_GUARD_MM } else { 0.0 },
             radius: height * left(listed.overall_diameter.is_some()),
             shoulder: if setup.tire.is_some() { SHOULDER_MM } else { 0.0 },
+            wear: [0.0; 2],
             half_rim: HALF_RIM_MM,
             flange: FLANGE_MM,
         }
@@ -112,7 +126,8 @@ impl Tolerances {
         let either_way = match part {
             Part::TireWidth => self.half_section,
             Part::RimGuard => return [0.0, self.rim_guard],
-            Part::TireHeight => self.radius,
+            Part::Wear => return [-self.wear[0], self.wear[1]],
+            Part::TireHeight => return [-self.radius * LOWER, self.radius],
             Part::Shoulder => self.shoulder,
             Part::RimWidth => self.half_rim,
             Part::Flange => self.flange,
@@ -156,6 +171,11 @@ impl Variants {
         &self.nominal
     }
 
+    /// Whether a part cannot differ at all.
+    pub(crate) fn is_sure(&self, part: Part) -> bool {
+        self.tolerances.of_part(part) == [0.0; 2]
+    }
+
     /// With each part off by a share of its range, from −1 at its lower end to 1 at its upper; beyond that where it is drawn so.
     pub(crate) fn off_by(&self, shares: &[f64; PARTS]) -> Outline {
         let mut off = self.base;
@@ -191,11 +211,11 @@ mod tests {
         let cut = Variants::of(&setup, Deviations::default(), Tolerances::of(&setup)).unwrap();
         let ((_, wide), (_, high)) = cut.nominal().bounds();
         let wider = cut.at_end(Part::TireWidth, 1).bounds();
-        // 2 % of the section on this rim on each side, 4 % of 102 mm of height (UN R30, memory).
+        // 2 % of the section on this rim on each side, 3 % less of 102 mm of height (UN R30, memory).
         let section = setup.section_width().unwrap().as_mm();
         assert!((wider.0.1 - wide - 0.02 * section).abs() < 1e-9 && (wider.1.1 - high).abs() < 1e-9);
         let lower = cut.at_end(Part::TireHeight, 0).bounds();
-        assert!((lower.1.1 - high + 4.08).abs() < 1e-9 && (lower.0.1 - wide).abs() < 1e-9);
+        assert!((lower.1.1 - high + 3.06).abs() < 1e-9 && (lower.0.1 - wide).abs() < 1e-9);
     }
 
     #[test]

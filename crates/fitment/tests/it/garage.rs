@@ -74,28 +74,28 @@ struct True {
     edge: Vec<[f64; 2]>,
 }
 
-/// By how much a tire differs from its size: half of its width, its radius, its tread's half width.
+/// By how much a tire differs from its size: half of its width, its radius, its tread's half width; and what of its tread is gone.
 #[derive(Clone, Copy)]
-struct TrueTire([f64; 3]);
+struct TrueTire([f64; 4]);
 
 impl TrueTire {
-    /// Inside of what UN R30 lets a new tire be.
-    fn of(dice: &mut Dice, setup: &Setup) -> Self {
+    /// Inside of what UN R30 lets a new tire be, `worn` by so much.
+    fn of(dice: &mut Dice, setup: &Setup, worn: f64) -> Self {
         let section = setup.section_width().unwrap().as_mm();
         let height = setup.sidewall().unwrap().as_mm();
-        Self([off(dice, section * 0.02), off(dice, height * 0.035), off(dice, 4.0)])
+        Self([off(dice, section * 0.02), off(dice, height * 0.035), off(dice, 4.0), worn])
     }
 }
 
 impl True {
-    fn of(dice: &mut Dice, setup: &Setup, TrueTire([wider, higher, tread]): TrueTire) -> Self {
+    fn of(dice: &mut Dice, setup: &Setup, TrueTire([wider, higher, tread, worn]): TrueTire) -> Self {
         let wheel = setup.wheel.unwrap();
         let center = -setup.effective_offset().unwrap().as_mm() + off(dice, 0.5);
         let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
         let half_rim = wheel.width.between_flanges().as_mm() / 2.0 + off(dice, 0.2);
         let section = setup.section_width().unwrap().as_mm();
         let half = section / 2.0 + wider;
-        let crown = setup.overall_diameter().unwrap().as_mm() / 2.0 + higher;
+        let crown = setup.overall_diameter().unwrap().as_mm() / 2.0 + higher - worn;
         let half_tread = (section * 0.43 + tread).min(half - 6.0);
         Self::drawn(center, seat, half_rim, half, crown, half_tread)
     }
@@ -243,6 +243,7 @@ struct Row {
     clears_under_the_limit: usize,
     touches: usize,
     touches_with_room: usize,
+    with_room: usize,
     refused: usize,
 }
 
@@ -264,6 +265,7 @@ fn judged(row: &mut Row, corner: &Corner, fitted: &Setup, planned: &Setup, part:
     row.clears_over_an_overlap += usize::from(word == Verdict::Clears && room <= 0.0);
     row.clears_under_the_limit += usize::from(word == Verdict::Clears && room < line.limit.as_mm());
     row.touches += usize::from(word == Verdict::Touches);
+    row.with_room += usize::from(room > 0.0);
     row.touches_with_room += usize::from(word == Verdict::Touches && room > 0.0);
 }
 
@@ -273,9 +275,11 @@ fn garage(cars: usize, seed: u64, errors: Errors) -> BTreeMap<&'static str, Row>
     for _ in 0..cars {
         let fitted = setup(dice);
         let planned = setup(dice);
-        let tire = TrueTire::of(dice, &fitted);
+        // Nobody noted how deep its tread still is.
+        let worn = dice.range(0.0..5.0);
+        let tire = TrueTire::of(dice, &fitted, worn);
         // Equal lines are the same parts.
-        let new_tire = if planned.tire == fitted.tire { tire } else { TrueTire::of(dice, &planned) };
+        let new_tire = if planned.tire == fitted.tire { tire } else { TrueTire::of(dice, &planned, 0.0) };
         let (on_the_car, new) = (True::of(dice, &fitted, tire), True::of(dice, &planned, new_tire));
         let inmost = on_the_car.least(|y, _| y).0;
         let crown = on_the_car.edge.iter().map(|[_, r]| *r).fold(0.0, f64::max);
@@ -325,10 +329,9 @@ fn the_bands_hold_what_is_true() {
     for (name, row) in garage(1200, 20_261_126, Errors::Normal) {
         let (likely, worst) = (share(row.in_likely, row.cases), share(row.in_worst, row.cases));
         let told = format!("{name}: likely {likely:.1} %, worst {worst:.1} %, {row:?}");
-        // 1 200 cars tell 90 % to about ± 2. The arch has a term for wear that these new tires have none of; a knuckle is met by
-        // the underside of flanges, which the garage draws otherwise than the core.
-        let least = if name == "knuckle" { 84.0 } else { 86.0 };
-        assert!((least..=97.5).contains(&likely), "{told}");
+        // 88 to 92 % are wanted, and three standard errors of so many cases beside.
+        let error = (0.9 * 0.1 / row.cases as f64).sqrt() * 100.0;
+        assert!((88.0 - 3.0 * error..=92.0 + 3.0 * error).contains(&likely), "{told}");
         assert!(worst >= 98.5, "{told}");
         assert_eq!(row.clears_over_an_overlap, 0, "{told}");
         assert!(share(row.clears_under_the_limit, row.clears) < 1.0, "{told}");
@@ -349,13 +352,13 @@ fn nothing_that_clears_overlaps_while_everything_is_within_its_limits() {
 #[ignore = "prints the table of docs/measurements.md: cargo test -p fitment --test it garage_at_size -- --ignored --nocapture"]
 fn garage_at_size() {
     println!(
-        "| errors | part | cases | in the likely band | in the worst | clears over an overlap | clears under the limit | touches with room |"
+        "| errors | part | cases | in the likely band | in the worst | clears over an overlap | clears under the limit | touches with room | … of all with room |"
     );
-    println!("|---|---|---|---|---|---|---|---|");
+    println!("|---|---|---|---|---|---|---|---|---|");
     for (law, errors) in [("normal", Errors::Normal), ("within their ±", Errors::Within)] {
         for (name, row) in garage(20_000, 7, errors) {
             println!(
-                "| {law} | {name} | {} | {:.1} % | {:.1} % | {} of {} | {:.2} % | {:.1} % of {} |",
+                "| {law} | {name} | {} | {:.1} % | {:.1} % | {} of {} | {:.2} % | {:.1} % of {} | {:.1} % |",
                 row.cases,
                 share(row.in_likely, row.cases),
                 share(row.in_worst, row.cases),
@@ -364,6 +367,7 @@ fn garage_at_size() {
                 share(row.clears_under_the_limit, row.clears),
                 share(row.touches_with_room, row.touches),
                 row.touches,
+                share(row.touches_with_room, row.with_room),
             );
         }
     }

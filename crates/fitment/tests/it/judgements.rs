@@ -83,7 +83,7 @@ fn every_line_says_what_it_means() {
             "18x8.5 ET35 245/40R18 97Y",
             Some(Axle::Front),
             Severity::Measure,
-            "A tire 18.9 larger in diameter closes the gap by half of it, 9.5. Find 42.1 between tire top and arch lip with the fitted wheel: 9.5 that the plan comes nearer, 25.0 to keep, 7.6 for what tires and a steel rule may be off.",
+            "A tire 18.9 larger in diameter closes the gap by half of it, 9.5. Find 41.6 between tire top and arch lip with the fitted wheel: 9.5 that the plan comes nearer, 25.0 to keep, 7.1 for what tires and a steel rule may be off.",
         ),
         (
             "overall-diameter",
