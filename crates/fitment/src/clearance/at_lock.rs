@@ -5,7 +5,7 @@ use super::stand::MountedSetup;
 use crate::case::AxleCase;
 use crate::corner::obstacle::Against;
 use crate::corner::{Feature, ObstacleShape, Reading};
-use crate::motion::{Carried, Cloud, Kinematics, Place, Pose};
+use crate::motion::{Carried, Cloud, Kinematics, Passing, Place, Pose};
 use crate::section::Outline;
 
 /// A part that was read at full lock, where the steering was measured: an edge across the car at the gap that was read ahead
@@ -19,13 +19,15 @@ pub(super) struct Lock {
     on_the_wheel: Place,
     /// Its crown.
     crown: f64,
+    /// How far the edge goes on to either side.
+    across: (f64, f64),
     /// Whether a figure of the axis or the lock was taken as usual.
     pub(super) is_usual: bool,
 }
 
-/// Half the width of such an edge that is held against the tire, and how many places of it, in millimetres.
+/// How far such an edge that is held against the tire goes on to either side at most, in millimetres, and in how many steps.
 const EDGE_MM: f64 = 60.0;
-const EDGE_PLACES: i32 = 3;
+const EDGE_STEPS: u32 = 6;
 
 impl Lock {
     pub(super) fn ahead(&self) -> f64 {
@@ -54,8 +56,13 @@ impl Lock {
         let pose = Pose { steer_deg: self.steer_deg, travel_mm: 0.0 };
         let [x, y, z] = self.at;
         let off = self.ahead() * (gap + case.faces.crown - self.crown);
-        let points: Vec<Place> = (-EDGE_PLACES..=EDGE_PLACES)
-            .map(|at| [x + off, y + EDGE_MM * f64::from(at) / f64::from(EDGE_PLACES), z])
+        let (inboard, outboard) = self.across;
+        let step = (outboard - inboard) / f64::from(EDGE_STEPS);
+        // The place that was read is one of them, whichever way the edge goes on.
+        let points: Vec<Place> = (0..=EDGE_STEPS)
+            .map(|at| inboard + step * f64::from(at))
+            .chain([0.0])
+            .map(|aside| [x + off, y + aside, z])
             .collect();
         let cloud = Cloud { carried: Carried::Body, points };
         self.kinematics.room(outline, case.standing.center_y, &cloud, pose)
@@ -85,11 +92,19 @@ impl AxleCase<'_> {
             .map(|[y, r]| [r * cos, y, r * sin])
             .into_iter()
             .max_by(|a, b| (ahead * placing.of(*a)[0]).total_cmp(&(ahead * placing.of(*b)[0])))?;
+        let at = placing.of(on_the_wheel);
+        // Nothing of the edge stands where the fitted wheel passes.
+        let fitted = Outline::of(reading.on.as_ref().unwrap_or(self.fitted))?;
+        let center_y = -reading.on.unwrap_or(*self.fitted).effective_offset()?.as_mm();
+        let passing = Passing::of(&kinematics, &fitted, center_y, moving.reach());
+        let [x, y, z] = at;
+        let across = passing.leaves_free([x + ahead * reading.gap.as_mm(), y, z], EDGE_MM);
         Some(Lock {
             kinematics,
             steer_deg,
-            at: placing.of(on_the_wheel),
+            at,
             on_the_wheel,
+            across,
             crown: against.faces.crown,
             is_usual: !moving.assumed.is_empty(),
         })

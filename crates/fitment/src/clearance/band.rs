@@ -9,7 +9,7 @@ use crate::corner::feature::BlocksFrom;
 use crate::corner::obstacle::{CAMBER_STEP_DEG, Faces, Otherwise};
 use crate::corner::{Carrier, Feature, Obstacle, ObstacleShape, Reading};
 use crate::length::Length;
-use crate::section::{Part, Toward, Variants};
+use crate::section::{Part, Variants};
 use crate::setup::Setup;
 use crate::working::Source;
 
@@ -228,7 +228,7 @@ const SATURATED: f64 = 1.45;
 pub(super) const LOCK_OFF_DEG: f64 = 2.0;
 /// The same for an axis of which a figure was taken as usual.
 pub(super) const LOCK_USUAL_OFF_DEG: f64 = 4.0;
-pub(super) const CLOCK_OFF_DEG: f64 = 10.0;
+pub(crate) const CLOCK_OFF_DEG: f64 = 10.0;
 
 /// The regulation's share where it applies to the tire, and what is said where it does not.
 fn under(setup: &Setup, source: Source) -> Source {
@@ -448,10 +448,7 @@ impl AxleCase<'_> {
                 let fitted = against.camber[end];
                 let part = Otherwise {
                     along: fitted.along * share,
-                    faces: Faces {
-                        crown: against.faces.crown,
-                        outer: against.faces.outer + (fitted.faces.outer - against.faces.outer) * share,
-                    },
+                    faces: against.faces.toward(fitted.faces, share),
                 };
                 leaned(with(part), by)
             });
@@ -487,10 +484,9 @@ impl AxleCase<'_> {
                 one_sided(input, at - low, high - at, source);
             }
         } else if reading.steer.is_at_lock() && feature.facts().at_lock {
-            let mut both = |input, by: f64, source| one_sided(input, by, by, source);
-            let crown = cut.nominal().bounds().1.1 - against.faces.crown;
-            let outer = cut.nominal().reach(Toward::Outboard, center_y, camber_deg) - against.faces.outer;
-            both(Input::RuleAtLock, quick_rule::plus_minus(crown, outer), quick_rule::ITS_OWN);
+            let standing = Standing { outline: cut.nominal(), center_y, camber_deg };
+            let (down, up) = rule_at_lock(reading, &standing, against.faces);
+            one_sided(Input::RuleAtLock, down, up, quick_rule::ITS_OWN);
         }
         let mut both = |input, by: f64, source| one_sided(input, by, by, source);
         if feature.blocks_from() == BlocksFrom::Barrel
@@ -530,7 +526,7 @@ impl AxleCase<'_> {
     pub(super) fn room(&self, feature: Feature, reading: &Reading, case: Case<'_>) -> Option<f64> {
         let Case { place, faces, standing, by_work, .. } = case;
         let crown = || standing.outline.bounds().1.1;
-        let outer = || standing.outline.reach(Toward::Outboard, standing.center_y, standing.camber_deg);
+        let outer = || standing.outer();
         Some(match (place, feature.blocks_from()) {
             (ObstacleShape::Ceiling { .. }, blocks) => {
                 standing.room_to(place, blocks)? + self.levers.raised() + by_work
@@ -542,21 +538,33 @@ impl AxleCase<'_> {
                 let larger = crown() - faces.crown;
                 if reading.steer.is_at_lock() {
                     let poke = Length::mm(outer() - faces.outer);
-                    gap - quick_rule::lost_by_radius(larger) - quick_rule::lost_at_lock(feature, poke).as_mm()
-                        + by_work
+                    let lost = quick_rule::lost_at_lock(feature, poke);
+                    let given = quick_rule::given_at_lock(reading, poke);
+                    gap - quick_rule::lost_by_radius(larger) - (lost - given).as_mm() + by_work
                 } else {
                     gap - larger + by_work
                 }
             }
             (ObstacleShape::Beside { gap, .. }, _) => gap - case.nearer_by?,
             (place, blocks) => {
-                let grown = if reading.steer.is_at_lock() && reading.on.is_some() {
-                    crown() - faces.crown
+                let lost = if reading.steer.is_at_lock() && reading.on.is_some() {
+                    let gain = faces.inner - standing.inner();
+                    quick_rule::lost_by_radius(crown() - faces.crown) + quick_rule::not_gained_inside(gain)
                 } else {
                     0.0
                 };
-                standing.room_to(place, blocks)? + by_work - grown
+                standing.room_to(place, blocks)? + by_work - lost
             }
         })
     }
+}
+
+/// How much less and how much more room the quick rule may leave than it says, to a part that was read at lock.
+pub(super) fn rule_at_lock(reading: &Reading, standing: &Standing<'_>, fitted: Faces) -> (f64, f64) {
+    let larger = standing.outline.bounds().1.1 - fitted.crown;
+    if reading.feature.blocks_from() == BlocksFrom::AheadOrBehind {
+        return quick_rule::may_be_off(reading, larger, standing.outer() - fitted.outer);
+    }
+    let by = quick_rule::may_be_off_inside(larger, standing.inner() - fitted.inner);
+    (by, by)
 }

@@ -3,16 +3,16 @@
 
 use super::band::{
     CAMBER_DEG, CAMBER_UNKNOWN_DEG, CLOCK_OFF_DEG, Case, LEFT_TO_RIGHT, LOCK_OFF_DEG, LOCK_USUAL_OFF_DEG,
-    OFFSET, OTHER_BARREL, STRUT_LEAN_OFF_DEG,
+    OFFSET, OTHER_BARREL, STRUT_LEAN_OFF_DEG, rule_at_lock,
 };
 use super::room::Standing;
-use super::{Clearance, MountedSetup, Verdict, quick_rule};
+use super::{Clearance, MountedSetup, Verdict};
 use crate::case::AxleCase;
 use crate::clearance::band::ARM_SHARE;
 use crate::corner::feature::BlocksFrom;
 use crate::corner::obstacle::{CAMBER_STEP_DEG, Otherwise};
 use crate::corner::{Carrier, Obstacle, ObstacleShape};
-use crate::section::{PARTS, Part, Toward, Variants};
+use crate::section::{PARTS, Part, Variants};
 
 /// Cases that are drawn for a line of the ledger.
 pub const CASES: u32 = 2000;
@@ -106,6 +106,7 @@ impl AxleCase<'_> {
             *along += one.along * by;
             faces.crown += (one.faces.crown - against.faces.crown) * by;
             faces.outer += (one.faces.outer - against.faces.outer) * by;
+            faces.inner += (one.faces.inner - against.faces.inner) * by;
         };
         along += share() * reading.plus_minus.as_mm();
         if reading.is_copied {
@@ -170,9 +171,10 @@ impl AxleCase<'_> {
             turned.read_round(share() * clock_off, against.faces.crown)
         });
         if lock.is_none() && reading.steer.is_at_lock() && feature.facts().at_lock {
-            let crown = outline.bounds().1.1 - against.faces.crown;
-            let outer = outline.reach(Toward::Outboard, center_y, camber_deg) - against.faces.outer;
-            less += share() * quick_rule::plus_minus(crown, outer);
+            let (down, up) =
+                rule_at_lock(reading, &Standing { outline: &outline, center_y, camber_deg }, against.faces);
+            let by = share();
+            less += by * if by > 0.0 { down } else { up };
         }
         if feature.blocks_from() == BlocksFrom::Barrel
             && !reading.on.is_some_and(|on| on.wheel == stand.setup().wheel)

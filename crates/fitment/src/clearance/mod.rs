@@ -31,6 +31,7 @@ use crate::section::Toward;
 use crate::setup::Setup;
 
 pub use crate::verdict::Verdict;
+pub(crate) use band::CLOCK_OFF_DEG;
 pub use band::{Band, Contribution, Input};
 pub use drawn::{CASES, Drawn};
 pub use past_the_lip::PastTheLip;

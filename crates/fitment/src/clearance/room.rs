@@ -19,14 +19,22 @@ pub(super) struct Standing<'a> {
 }
 
 impl Standing<'_> {
+    /// How far it reaches outboard of the hub face.
+    pub(super) fn outer(&self) -> f64 {
+        self.outline.reach(Toward::Outboard, self.center_y, self.camber_deg)
+    }
+
+    /// How far it reaches inboard of the hub face.
+    pub(super) fn inner(&self) -> f64 {
+        self.outline.reach(Toward::Inboard, self.center_y, self.camber_deg)
+    }
+
     /// Signed distance to a part, in millimetres; `None` for a part that is known by the gap it left alone.
     pub(super) fn room_to(&self, place: ObstacleShape, blocks: BlocksFrom) -> Option<f64> {
         let &Self { outline, center_y, camber_deg } = self;
         Some(match place {
-            ObstacleShape::Wall { y } if blocks == BlocksFrom::Outboard => {
-                y - outline.reach(Toward::Outboard, center_y, camber_deg)
-            }
-            ObstacleShape::Wall { y } => -y - outline.reach(Toward::Inboard, center_y, camber_deg),
+            ObstacleShape::Wall { y } if blocks == BlocksFrom::Outboard => y - self.outer(),
+            ObstacleShape::Wall { y } => -y - self.inner(),
             ObstacleShape::Edge { y, height, lean_deg } => {
                 let (sin, cos) = lean_deg.to_radians().sin_cos();
                 let off = |at_y: f64, at_r: f64| (at_y + center_y - y) * cos + (at_r - height) * sin;

@@ -133,12 +133,25 @@ pub struct Faces {
     pub crown: f64,
     /// Reach outboard, leaned.
     pub outer: f64,
+    /// Reach inboard, leaned.
+    pub inner: f64,
 }
 
 impl Faces {
     /// Of an outline that stands at `center_y`.
     pub fn of(outline: &Outline, center_y: f64, camber_deg: f64) -> Self {
-        Self { crown: outline.bounds().1.1, outer: outline.reach(Toward::Outboard, center_y, camber_deg) }
+        let reach = |toward| outline.reach(toward, center_y, camber_deg);
+        Self { crown: outline.bounds().1.1, outer: reach(Toward::Outboard), inner: reach(Toward::Inboard) }
+    }
+
+    /// A share of the way to others; of a lean the crown does not ask.
+    pub(crate) fn toward(self, other: Self, share: f64) -> Self {
+        let between = |from: f64, to: f64| from + (to - from) * share;
+        Self {
+            crown: self.crown,
+            outer: between(self.outer, other.outer),
+            inner: between(self.inner, other.inner),
+        }
     }
 }
 

@@ -7,6 +7,7 @@
 //! - [`DistanceField`]: an outline that is asked for its distance many times.
 //! - [`wheel`]: a setup on a car whose steering was measured with another one.
 //! - [`cloud`]: a part as places, and how near the wheel comes to them.
+//! - `passed`: where nothing stands, since the fitted wheel passes there from lock to lock.
 //! - [`sweep`]: the least room to parts of the car over all poses.
 //!
 //! # Frame and signs
@@ -21,6 +22,7 @@ pub mod envelope;
 pub mod estimate;
 mod field;
 mod given_up;
+mod passed;
 pub mod pose;
 pub mod sweep;
 pub mod wheel;
@@ -30,6 +32,7 @@ pub use cloud::{Cloud, CloudMap};
 pub use envelope::{Envelope, Reach};
 pub use estimate::SuspensionKind;
 pub use field::DistanceField;
+pub use passed::Passing;
 pub use pose::{Carried, Kinematics, Pose, Travel};
 pub use sweep::{CloudAnswer, Sweep, SweepAnswer};
 pub use wheel::MovingWheel;

@@ -2,11 +2,12 @@
 
 use super::{PartInSpace, Swinging};
 use crate::car::Fact;
-use crate::clearance::{Contribution, Input};
+use crate::clearance::{CLOCK_OFF_DEG, Contribution, Input};
+use crate::corner::feature::BlocksFrom;
 use crate::corner::{Feature, Moving};
 use crate::length::Length;
 use crate::motion::estimate::{BUMP_OFF_MM, BUMP_USUAL_OFF_MM};
-use crate::motion::{Carried, Cloud, Envelope, Pose, Reach};
+use crate::motion::{Carried, Cloud, Envelope, Place, Pose, Reach};
 use crate::working::{Source, SourceKind};
 
 /// How far a figure may be off that was measured, and one that was taken as usual for the kind of suspension. Estimates.
@@ -97,8 +98,18 @@ pub(super) struct Otherwise {
     input: Input,
     is_usual: bool,
     source: Source,
-    /// At both ends; with where the part stands then, if that is elsewhere.
-    ends: [(Moving, Option<Cloud>); 2],
+    /// At both ends.
+    ends: [End; 2],
+}
+
+/// A corner at one end of a figure's range.
+#[derive(Debug)]
+struct End {
+    moving: Moving,
+    /// Where the part stands then, if that is elsewhere.
+    cloud: Option<Cloud>,
+    /// How much higher it is met there.
+    higher_mm: f64,
 }
 
 /// What may be off, and whether nobody measured it.
@@ -110,7 +121,8 @@ impl Swinging<'_> {
         if part.cloud.carried == Carried::SteeredUpright {
             return Vec::new();
         }
-        OFF.iter()
+        let figures = OFF
+            .iter()
             // What a part was read at is in its standing figure already.
             .filter(|one| !(part.is_read_at_lock() && one.input == Input::LockAngle))
             .map(|one| {
@@ -125,13 +137,34 @@ impl Swinging<'_> {
                     } else {
                         None
                     };
-                    (moving, cloud)
+                    End { moving, cloud, higher_mm: 0.0 }
                 });
                 let source =
                     if is_usual || one.fact.is_none() { crate::motion::estimate::SOURCE } else { MEASURED };
                 Otherwise { input: one.input, is_usual, source, ends }
-            })
-            .collect()
+            });
+        figures.chain(self.further_round(part)).collect()
+    }
+
+    /// A part ahead that is further round the tire than it was taken for: at the gap that was read, higher or lower, and so
+    /// nearer when the wheel comes to that height. The edge behind is upright, and met at any.
+    fn further_round(&self, part: &PartInSpace) -> Option<Otherwise> {
+        if part.feature.blocks_from() != BlocksFrom::AheadOrBehind || part.feature == Feature::SillBehind {
+            return None;
+        }
+        let crown = self.case.fitted.overall_diameter()?.as_mm() / 2.0;
+        let is_usual = part.obstacle.reading.clock.is_none();
+        let off_deg = if is_usual { CLOCK_OFF_DEG } else { CLOCK_OFF_DEG / 2.0 };
+        let ends = [-off_deg, off_deg].map(|by| {
+            let (sin, cos) = by.to_radians().sin_cos();
+            let (nearer, higher_mm) = (crown * (1.0 - cos), crown * sin);
+            let moved = |[x, y, z]: &Place| [x - nearer, *y, z + higher_mm];
+            let cloud =
+                Cloud { carried: part.cloud.carried, points: part.cloud.points.iter().map(moved).collect() };
+            End { moving: self.moving.clone(), cloud: Some(cloud), higher_mm }
+        });
+        let source = Source::estimate("where round the tire the part is");
+        Some(Otherwise { input: Input::Clock, is_usual, source, ends })
     }
 
     /// Law of propagation in motion: each figure of the corner is moved to both ends of its range, what was read at lock moves
@@ -161,7 +194,7 @@ impl Swinging<'_> {
         }
         let raised = self.case.levers.raised();
         let whole = self.moving.reach_raised(raised);
-        let room = |moving: &Moving, cloud: &Cloud, reached: Reach| {
+        let room = |moving: &Moving, cloud: &Cloud, reached: Reach, higher_mm: f64| {
             // A stretch that leaves out lock or travel leaves it out here too, and one that was limited stays so.
             let by_as_much =
                 |of: f64, was: f64, is: f64| if of > 0.0 { (of + is - was).max(0.0) } else { 0.0 };
@@ -172,14 +205,15 @@ impl Swinging<'_> {
                 droop_mm: by_as_much(reach.droop_mm, whole.droop_mm, reached.droop_mm),
             };
             let kinematics = moving.kinematics(self.case.fitted, self.case.planned_camber())?;
-            let pose = along(envelope, reach, moved, at);
+            let Pose { steer_deg, travel_mm } = along(envelope, reach, moved, at);
+            let pose = moved.nearest(envelope, Pose { steer_deg, travel_mm: travel_mm + higher_mm });
             Some(self.field.room(&kinematics, self.wheel.center_y, cloud, pose))
         };
-        let Some(nominal) = room(self.moving, &part.cloud, whole) else { return all };
+        let Some(nominal) = room(self.moving, &part.cloud, whole, 0.0) else { return all };
         for one in otherwise {
-            let ends = one.ends.each_ref().map(|(moving, cloud)| {
+            let ends = one.ends.each_ref().map(|End { moving, cloud, higher_mm }| {
                 let cloud = cloud.as_ref().unwrap_or(&part.cloud);
-                room(moving, cloud, moving.reach_raised(raised)).unwrap_or(nominal)
+                room(moving, cloud, moving.reach_raised(raised), *higher_mm).unwrap_or(nominal)
             });
             let (low, high) = (ends[0].min(ends[1]).min(nominal), ends[0].max(ends[1]).max(nominal));
             let (down, up) = (length(nominal - low), length(high - nominal));

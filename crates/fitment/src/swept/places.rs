@@ -1,11 +1,11 @@
 //! Where each part that was read stands in space, and what carries it.
 
 use crate::case::AxleCase;
-use crate::clearance::MountedSetup;
+use crate::clearance::{Contribution, Input, MountedSetup};
 use crate::corner::feature::BlocksFrom;
 use crate::corner::{Carrier, Feature, Moving, Obstacle, ObstacleShape};
 use crate::length::Length;
-use crate::motion::{Carried, Cloud, Kinematics, Place, Pose, SuspensionKind};
+use crate::motion::{Carried, Cloud, Kinematics, Passing, Place, Pose, SuspensionKind};
 use crate::section::Outline;
 use crate::setup::{Axle, Setup};
 
@@ -74,6 +74,10 @@ impl ReadAtLock<'_> {
     }
 }
 
+/// How far the edge behind the tire goes on up, down and to either side, in millimetres. Estimate.
+const BEHIND_MM: f64 = 60.0;
+/// How far one ahead of it goes on to either side. Estimate.
+const AHEAD_MM: f64 = 90.0;
 /// Room that is usually found under an arch, where nobody read it: only to draw the lip's edge, in millimetres.
 const USUAL_ARCH_GAP_MM: f64 = 62.0;
 
@@ -83,7 +87,14 @@ impl AxleCase<'_> {
         let Some(stand) = MountedSetup::of(planned, self.planned_camber()) else { return Vec::new() };
         // Lip and arch are one edge of metal: where both were read, the lip stands for both.
         let is_one = self.resolved.knows(Feature::FenderLateral) && self.resolved.knows(Feature::Arch);
-        let band = |obstacle: &Obstacle| Some(self.band(obstacle, &stand)?.likely().as_mm());
+        // What the quick rule may be off of an inner part plays no part where its place is turned past.
+        let band = |obstacle: &Obstacle| {
+            let band = self.band(obstacle, &stand)?;
+            let is_inside = obstacle.feature.blocks_from() == BlocksFrom::Inboard;
+            let counts = |one: &&Contribution| !(is_inside && one.input == Input::RuleAtLock);
+            let squares = band.contributions.iter().filter(counts).map(|one| one.down.as_mm().powi(2));
+            Some(squares.sum::<f64>().sqrt())
+        };
         let of_the_arch = self.resolved.of(Feature::Arch).filter_map(band).fold(0.0, f64::max);
         let obstacles = self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake());
         obstacles
@@ -155,16 +166,21 @@ impl AxleCase<'_> {
                 };
                 // The body goes up with the ride height, and what hangs on it.
                 let up = if feature.carrier() == Carrier::Body { self.levers.raised() } else { 0.0 };
+                // Nothing of an edge stands where the fitted wheel passes.
+                let passing = Passing::of(&read.kinematics, &outline, center_y, moving.reach());
+                let across = |[x, y, z]: Place, most: f64| -> Vec<Place> {
+                    let (inboard, outboard) = passing.leaves_free([x, y, z], most);
+                    spread(inboard, outboard).map(|off| [x, y + off, z + up]).collect()
+                };
                 match (feature, blocks) {
                     (Feature::SillBehind, _) => {
                         let [x, y, z] = read.furthest(|place| -place[0]);
-                        let z = z + up;
-                        spread(-60.0, 60.0).map(|off| [x - gap, y + off, z]).collect()
+                        let upright = spread(-BEHIND_MM, BEHIND_MM).map(|off| [x - gap, y, z + up + off]);
+                        across([x - gap, y, z], BEHIND_MM).into_iter().chain(upright).collect()
                     }
                     (_, BlocksFrom::AheadOrBehind) => {
                         let [x, y, z] = read.furthest(|place| place[0]);
-                        let z = z + up;
-                        spread(-90.0, 90.0).map(|off| [x + gap, y + off, z]).collect()
+                        across([x + gap, y, z], AHEAD_MM)
                     }
                     _ => {
                         let [x, y, z] = read.furthest(|place| -place[1]);

@@ -9,7 +9,7 @@
 use std::collections::BTreeMap;
 
 use fitment::case::AxleCase;
-use fitment::clearance::Verdict;
+use fitment::clearance::{Clearance, Verdict};
 use fitment::corner::{Corner, Feature, Reading};
 use fitment::lever::Levers;
 use fitment::limits::HouseLimits;
@@ -33,7 +33,7 @@ const SETUPS: [(&str, f64, &str); 10] = [
 
 /// How far errors go.
 #[derive(Clone, Copy, PartialEq)]
-enum Errors {
+pub(crate) enum Errors {
     /// One in ten is beyond its ±.
     Normal,
     /// None is.
@@ -41,19 +41,19 @@ enum Errors {
 }
 
 /// The garage's dice.
-struct Dice {
-    rng: StdRng,
-    errors: Errors,
+pub(crate) struct Dice {
+    pub(crate) rng: StdRng,
+    pub(crate) errors: Errors,
 }
 
 impl Dice {
-    fn range<T: SampleUniform, R: SampleRange<T>>(&mut self, range: R) -> T {
+    pub(crate) fn range<T: SampleUniform, R: SampleRange<T>>(&mut self, range: R) -> T {
         self.rng.random_range(range)
     }
 }
 
 /// Two independent standard normal figures make this one (Box and Muller, 1958); 90 % of it lies within `plus_minus`.
-fn off(dice: &mut Dice, plus_minus: f64) -> f64 {
+pub(crate) fn off(dice: &mut Dice, plus_minus: f64) -> f64 {
     loop {
         let (a, b): (f64, f64) = (dice.rng.random(), dice.rng.random());
         let normal = (-2.0 * (1.0 - a).ln()).sqrt() * (std::f64::consts::TAU * b).cos() / 1.645;
@@ -63,24 +63,24 @@ fn off(dice: &mut Dice, plus_minus: f64) -> f64 {
     }
 }
 
-fn setup(dice: &mut Dice) -> Setup {
+pub(crate) fn setup(dice: &mut Dice) -> Setup {
     let (wheel, offset, tire) = SETUPS[dice.range(0..SETUPS.len())];
     let offset = offset + f64::from(dice.range(-12..=12_i32));
     format!("{wheel} ET{offset} {tire}").parse().unwrap()
 }
 
 /// A true wheel and tire: its edge as places in the corner frame, upright, dense.
-struct True {
-    edge: Vec<[f64; 2]>,
+pub(crate) struct True {
+    pub(crate) edge: Vec<[f64; 2]>,
 }
 
 /// By how much a tire differs from its size: half of its width, its radius, its tread's half width; and what of its tread is gone.
 #[derive(Clone, Copy)]
-struct TrueTire([f64; 4]);
+pub(crate) struct TrueTire([f64; 4]);
 
 impl TrueTire {
     /// Inside of what UN R30 lets a new tire be, `worn` by so much.
-    fn of(dice: &mut Dice, setup: &Setup, worn: f64) -> Self {
+    pub(crate) fn of(dice: &mut Dice, setup: &Setup, worn: f64) -> Self {
         let section = setup.section_width().unwrap().as_mm();
         let height = setup.sidewall().unwrap().as_mm();
         Self([off(dice, section * 0.02), off(dice, height * 0.035), off(dice, 4.0), worn])
@@ -88,7 +88,11 @@ impl TrueTire {
 }
 
 impl True {
-    fn of(dice: &mut Dice, setup: &Setup, TrueTire([wider, higher, tread, worn]): TrueTire) -> Self {
+    pub(crate) fn of(
+        dice: &mut Dice,
+        setup: &Setup,
+        TrueTire([wider, higher, tread, worn]): TrueTire,
+    ) -> Self {
         let wheel = setup.wheel.unwrap();
         let center = -setup.effective_offset().unwrap().as_mm() + off(dice, 0.5);
         let seat = wheel.diameter.bead_seat().as_mm() / 2.0;
@@ -232,14 +236,35 @@ impl Part {
     }
 }
 
+/// What was said of a room: its word, the ends of its likely and its worst band, and the house's least.
+pub(crate) struct Said {
+    pub(crate) verdict: Verdict,
+    pub(crate) likely: (f64, f64),
+    pub(crate) worst: (f64, f64),
+    pub(crate) limit: f64,
+}
+
+impl Said {
+    /// Of a line of the ledger.
+    pub(crate) fn of(line: &Clearance) -> Option<Self> {
+        let band = line.band.as_ref()?;
+        Some(Self {
+            verdict: Verdict::of(band.nominal, band.likely_low(), line.limit),
+            likely: (band.likely_low().as_mm(), band.likely_high().as_mm()),
+            worst: (band.worst_low().as_mm(), band.worst_high().as_mm()),
+            limit: line.limit.as_mm(),
+        })
+    }
+}
+
 /// What the core said against what is true.
 #[derive(Default, Debug, Clone, Copy)]
-struct Row {
-    cases: usize,
+pub(crate) struct Row {
+    pub(crate) cases: usize,
     in_likely: usize,
     in_worst: usize,
     clears: usize,
-    clears_over_an_overlap: usize,
+    pub(crate) clears_over_an_overlap: usize,
     clears_under_the_limit: usize,
     touches: usize,
     touches_with_room: usize,
@@ -247,26 +272,55 @@ struct Row {
     refused: usize,
 }
 
+impl Row {
+    pub(crate) fn count(&mut self, said: &Said, room: f64) {
+        let holds = |(low, high): (f64, f64)| usize::from((low..=high).contains(&room));
+        let is = |word: Verdict| said.verdict == word;
+        self.cases += 1;
+        self.in_likely += holds(said.likely);
+        self.in_worst += holds(said.worst);
+        self.with_room += usize::from(room > 0.0);
+        self.clears += usize::from(is(Verdict::Clears));
+        self.clears_over_an_overlap += usize::from(is(Verdict::Clears) && room <= 0.0);
+        self.clears_under_the_limit += usize::from(is(Verdict::Clears) && room < said.limit);
+        self.touches += usize::from(is(Verdict::Touches));
+        self.touches_with_room += usize::from(is(Verdict::Touches) && room > 0.0);
+    }
+
+    /// Whether the likely band holds so many of a hundred, give or take three standard errors of so many cases.
+    pub(crate) fn likely_holds(&self, least: f64, most: f64) -> bool {
+        let error = (0.9 * 0.1 / self.cases as f64).sqrt() * 100.0;
+        (least - 3.0 * error..=most + 3.0 * error).contains(&share(self.in_likely, self.cases))
+    }
+
+    /// A row of the tables in docs/measurements.md.
+    pub(crate) fn told(&self) -> String {
+        format!(
+            "{} | {:.1} % | {:.1} % | {} of {} | {:.2} % | {:.1} % of {} | {:.1} % |",
+            self.cases,
+            share(self.in_likely, self.cases),
+            share(self.in_worst, self.cases),
+            self.clears_over_an_overlap,
+            self.clears,
+            share(self.clears_under_the_limit, self.clears),
+            share(self.touches_with_room, self.touches),
+            self.touches,
+            share(self.touches_with_room, self.with_room),
+        )
+    }
+}
+
+/// What stands over [`Row::told`].
+pub(crate) const HEAD: &str = "cases | in the likely band | in the worst | clears over an overlap | clears under the limit | touches with room | … of all with room |";
+
 fn judged(row: &mut Row, corner: &Corner, fitted: &Setup, planned: &Setup, part: Part, room: f64) {
     let (resolved, limits, levers) = (corner.resolve(), HouseLimits::DEFAULT, Levers::default());
     let case = AxleCase::new(Axle::Front, corner, &resolved, fitted, &limits, &levers);
     let fit = case.fit(planned).unwrap();
-    let Some(line) = fit.line(part.feature()).filter(|line| line.band.is_some()) else {
-        row.refused += 1;
-        return;
-    };
-    let band = line.band.as_ref().unwrap();
-    let holds = |low: Length, high: Length| (low.as_mm()..=high.as_mm()).contains(&room);
-    row.cases += 1;
-    row.in_likely += usize::from(holds(band.likely_low(), band.likely_high()));
-    row.in_worst += usize::from(holds(band.worst_low(), band.worst_high()));
-    let word = Verdict::of(band.nominal, band.likely_low(), line.limit);
-    row.clears += usize::from(word == Verdict::Clears);
-    row.clears_over_an_overlap += usize::from(word == Verdict::Clears && room <= 0.0);
-    row.clears_under_the_limit += usize::from(word == Verdict::Clears && room < line.limit.as_mm());
-    row.touches += usize::from(word == Verdict::Touches);
-    row.with_room += usize::from(room > 0.0);
-    row.touches_with_room += usize::from(word == Verdict::Touches && room > 0.0);
+    match fit.line(part.feature()).and_then(Said::of) {
+        Some(said) => row.count(&said, room),
+        None => row.refused += 1,
+    }
 }
 
 fn garage(cars: usize, seed: u64, errors: Errors) -> BTreeMap<&'static str, Row> {
@@ -329,9 +383,7 @@ fn the_bands_hold_what_is_true() {
     for (name, row) in garage(1200, 20_261_126, Errors::Normal) {
         let (likely, worst) = (share(row.in_likely, row.cases), share(row.in_worst, row.cases));
         let told = format!("{name}: likely {likely:.1} %, worst {worst:.1} %, {row:?}");
-        // 88 to 92 % are wanted, and three standard errors of so many cases beside.
-        let error = (0.9 * 0.1 / row.cases as f64).sqrt() * 100.0;
-        assert!((88.0 - 3.0 * error..=92.0 + 3.0 * error).contains(&likely), "{told}");
+        assert!(row.likely_holds(88.0, 92.0), "{told}");
         assert!(worst >= 98.5, "{told}");
         assert_eq!(row.clears_over_an_overlap, 0, "{told}");
         assert!(share(row.clears_under_the_limit, row.clears) < 1.0, "{told}");
@@ -351,24 +403,11 @@ fn nothing_that_clears_overlaps_while_everything_is_within_its_limits() {
 #[test]
 #[ignore = "prints the table of docs/measurements.md: cargo test -p fitment --test it garage_at_size -- --ignored --nocapture"]
 fn garage_at_size() {
-    println!(
-        "| errors | part | cases | in the likely band | in the worst | clears over an overlap | clears under the limit | touches with room | … of all with room |"
-    );
+    println!("| errors | part | {HEAD}");
     println!("|---|---|---|---|---|---|---|---|---|");
     for (law, errors) in [("normal", Errors::Normal), ("within their ±", Errors::Within)] {
         for (name, row) in garage(20_000, 7, errors) {
-            println!(
-                "| {law} | {name} | {} | {:.1} % | {:.1} % | {} of {} | {:.2} % | {:.1} % of {} | {:.1} % |",
-                row.cases,
-                share(row.in_likely, row.cases),
-                share(row.in_worst, row.cases),
-                row.clears_over_an_overlap,
-                row.clears,
-                share(row.clears_under_the_limit, row.clears),
-                share(row.touches_with_room, row.touches),
-                row.touches,
-                share(row.touches_with_room, row.with_room),
-            );
+            println!("| {law} | {name} | {}", row.told());
         }
     }
 }

@@ -10,6 +10,7 @@ mod drawn_sections;
 mod finder;
 mod finder_reasons;
 mod garage;
+mod garage_moving;
 mod handbook;
 mod judgements;
 mod messages;
