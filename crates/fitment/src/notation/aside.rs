@@ -7,6 +7,9 @@ use super::{tire_size, wheel_size, words};
 
 /// Past something that says by itself that it is no piece of a setup; `None` when it does not.
 pub(super) fn left_aside(scan: Scan<'_>) -> Option<Scan<'_>> {
+    if is_a_size_at_a_glance(scan) {
+        return None;
+    }
     announced(scan)
         .or_else(|| announced_behind(scan))
         .or_else(|| quantity(scan))
@@ -18,6 +21,12 @@ pub(super) fn left_aside(scan: Scan<'_>) -> Option<Scan<'_>> {
         .or_else(|| long_number(scan))
         .or_else(|| thread(scan))
         .or_else(|| bracketed_service(scan))
+}
+
+/// "18x8.5", "5x120": figures with an x between them are no quantity of anything.
+fn is_a_size_at_a_glance(scan: Scan<'_>) -> bool {
+    let behind = scan.skip(scan.digits());
+    behind.byte() > scan.byte() && behind.peek() == Some('x') && behind.skip(1).digits() > 0
 }
 
 /// "camber -2.5 front -1.8 rear", "load 690 kg", "in stock 8": a word that announces figures, with all of them.
@@ -81,7 +90,7 @@ fn figure_or_size_with_unit(at: Scan<'_>) -> Option<Scan<'_>> {
         return None;
     }
     let unit = end.blanks().eat_known(&words::FOREIGN_UNITS);
-    let unit = unit.or_else(|| end.blanks().eat_word(&["mm", "in", "inch", "inches"]));
+    let unit = unit.or_else(|| end.blanks().eat_known(&words::LENGTHS));
     let unit = unit.or_else(|| end.eat_any(&["°", "%", "\"", "€", "$"]));
     let end = unit.unwrap_or(end);
     end.at_word_end().then_some(end)
@@ -127,10 +136,7 @@ fn money(scan: Scan<'_>) -> Option<Scan<'_>> {
         end = end.skip(1 + last);
         groups += 1;
     }
-    let behind = end
-        .blanks()
-        .eat_any(&["€", "$", "£"])
-        .or_else(|| end.blanks().eat_word(&["eur", "euro", "usd", "gbp", "chf", "sek", "pln", "kr"]));
+    let behind = end.blanks().eat_any(&["€", "$", "£"]).or_else(|| end.blanks().eat_known(&words::MONEY));
     if sign.is_some() || behind.is_some() {
         return Some(behind.unwrap_or(end));
     }
@@ -162,7 +168,7 @@ fn foreign_unit(scan: Scan<'_>) -> Option<Scan<'_>> {
     // The word behind a degree says what of: "-2.5° camber".
     let past =
         past.blanks().eat_word(&["camber", "toe", "caster", "sturz", "negative", "load"]).unwrap_or(past);
-    let pressure = unit.eat_word(&["bar", "psi", "kpa"]).is_some();
+    let pressure = unit.eat_known(&words::PRESSURES).is_some();
     Some(match axle::word(past.blanks()) {
         Some((_, after)) if pressure => after,
         _ => past,
@@ -179,8 +185,7 @@ fn label_classes(scan: Scan<'_>) -> Option<Scan<'_>> {
         return end.at_word_end().then_some(end);
     }
     let (number, after) = scan.number()?;
-    let end =
-        after.blanks().eat_word(&["tw", "treadwear", "aaa", "aab", "aa a", "aa b", "a a", "ab", "a b"])?;
+    let end = after.blanks().eat_known(&words::GRADES)?;
     (number.value >= 40.0).then_some(end)
 }
 
@@ -191,7 +196,7 @@ fn tread_depth(scan: Scan<'_>) -> Option<Scan<'_>> {
         return Some(end.eat("\"").unwrap_or(end));
     }
     let after = after.blanks().eat("mm").unwrap_or(after).blanks();
-    after.eat_word(&["tread", "profil", "profile", "restprofil", "left", "remaining"])
+    after.eat_known(&words::TREAD_LEFT)
 }
 
 /// "12/05/2023", "12.5.23": a day.

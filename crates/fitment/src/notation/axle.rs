@@ -33,7 +33,7 @@ pub(super) fn word(scan: Scan<'_>) -> Option<(AxleTag, Scan<'_>)> {
         Some(end) if at.byte() > scan.byte() => Some((Axles::Rear, end)),
         _ => None,
     })?;
-    let end = end.blanks().eat_word(&["axle", "axles", "achse", "end"]).unwrap_or(end);
+    let end = end.blanks().eat_known(&words::AXLE).unwrap_or(end);
     let end = match bracket {
         Some(_) => end.eat(")")?,
         None => end,

@@ -1,7 +1,7 @@
 //! What stands beside a tire's size: load index and speed symbol, load version and range, marks.
 
 use super::Reason;
-use super::scan::Scan;
+use super::scan::{Scan, Words};
 use super::tire_size::{Read, out_of_range};
 use crate::load_index::LoadIndex;
 use crate::speed_symbol::SpeedSymbol;
@@ -26,35 +26,43 @@ pub(crate) enum Beside {
 }
 
 /// Words for uses that no car has.
-const REFUSED: [(&[&str], Reason); 3] = [
-    (&["temporary use only", "temporary use", "temporary spare", "spare use only"], Reason::SPARE),
-    (&["trailer use only", "trailer only", "for trailers", "trailer tire", "trailer tires"], Reason::TRAILER),
-    (&["m/c", "motorcycle", "tt m/c", "moped"], Reason::MOTORCYCLE),
+static REFUSED: [(Words, Reason); 3] = [
+    (
+        Words::new(&["temporary use only", "temporary use", "temporary spare", "spare use only"]),
+        Reason::SPARE,
+    ),
+    (
+        Words::new(&["trailer use only", "trailer only", "for trailers", "trailer tire", "trailer tires"]),
+        Reason::TRAILER,
+    ),
+    (Words::new(&["m/c", "motorcycle", "tt m/c", "moped"]), Reason::MOTORCYCLE),
+];
+
+/// Words for what a tire is.
+static MARKS: [(Words, Beside); 8] = [
+    (Words::new(&["xl", "extra load", "reinforced", "reinf"]), Beside::LoadVersion(LoadVersion::Extra)),
+    (Words::new(&["sl", "standard load"]), Beside::LoadVersion(LoadVersion::Standard)),
+    (Words::new(&["hl"]), Beside::HighLoad),
+    (Words::new(&["lt"]), Beside::LightTruck),
+    (Words::new(&["rft", "zrf", "runflat", "run-flat", "run flat"]), Beside::RunFlat),
+    (Words::new(&["m+s", "m&s", "m/s", "ms", "m + s"]), Beside::MudAndSnow),
+    (Words::new(&["3pmsf", "3-pmsf", "three peak"]), Beside::Snowflake),
+    (Words::new(&["*"]), Beside::FactoryMark(FactoryMark::STAR)),
 ];
 
 /// `XL`, `LR E`, `RFT`, `M+S`, `N0`. A lone letter counts as a load range only right behind a tire.
 pub(super) fn mark<'t>(scan: Scan<'t>, behind: Option<&Size>) -> Read<'t, Beside> {
-    for (words, what) in REFUSED {
-        if let Some(end) = scan.eat_word(words) {
-            return Err((what, end));
+    for (words, what) in &REFUSED {
+        if let Some(end) = scan.eat_known(words) {
+            return Err((what.clone(), end));
         }
     }
-    let marks: [(&[&str], Beside); 8] = [
-        (&["xl", "extra load", "reinforced", "reinf"], Beside::LoadVersion(LoadVersion::Extra)),
-        (&["sl", "standard load"], Beside::LoadVersion(LoadVersion::Standard)),
-        (&["hl"], Beside::HighLoad),
-        (&["lt"], Beside::LightTruck),
-        (&["rft", "zrf", "runflat", "run-flat", "run flat"], Beside::RunFlat),
-        (&["m+s", "m&s", "m/s", "ms", "m + s"], Beside::MudAndSnow),
-        (&["3pmsf", "3-pmsf", "three peak"], Beside::Snowflake),
-        (&["*"], Beside::FactoryMark(FactoryMark::STAR)),
-    ];
-    for (words, mark) in marks {
+    for (words, mark) in &MARKS {
         let needs_tire = matches!(mark, Beside::HighLoad | Beside::LightTruck | Beside::FactoryMark(_));
-        if let Some(end) = scan.eat_word(words)
+        if let Some(end) = scan.eat_known(words)
             && (!needs_tire || behind.is_some())
         {
-            return Ok(Some((mark, end)));
+            return Ok(Some((*mark, end)));
         }
     }
     let letter = |at: Scan<'_>| at.peek().and_then(LoadRange::from_letter);

@@ -7,7 +7,8 @@ use super::spoken;
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Placed {
     pub(super) char: char,
-    pub(super) at: usize,
+    /// Texts are no longer than [`LONGEST_TEXT`](super::LONGEST_TEXT).
+    at: u16,
     /// Whether it was written as a capital: names are, units and most other words are not.
     pub(super) capital: bool,
     /// How many figures stand in a row from here on.
@@ -16,7 +17,12 @@ pub(super) struct Placed {
 
 impl Placed {
     pub(super) fn new(char: char, at: usize, capital: bool) -> Self {
-        Self { char, at, capital, figures: 0 }
+        Self { char, at: u16::try_from(at).unwrap_or(u16::MAX), capital, figures: 0 }
+    }
+
+    /// The byte where it stood.
+    pub(super) fn at(self) -> usize {
+        usize::from(self.at)
     }
 }
 

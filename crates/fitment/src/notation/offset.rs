@@ -99,11 +99,10 @@ pub(crate) enum Unit {
 
 pub(super) fn unit(scan: Scan<'_>) -> (Unit, Scan<'_>) {
     let blank = scan.blanks();
-    if let Some(after) = blank.eat_word(&["millimetres", "millimeters", "millimetre", "millimeter", "mm"]) {
+    if let Some(after) = blank.eat_known(&words::MILLIMETRES) {
         (Unit::Millimetres, after)
-    } else if let Some(after) = blank
-        .eat_word(&["inches", "inch", "in", "zoll"])
-        .or_else(|| blank.eat("\"").or_else(|| blank.eat("''")))
+    } else if let Some(after) =
+        blank.eat_known(&words::INCHES).or_else(|| blank.eat("\"").or_else(|| blank.eat("''")))
     {
         (Unit::Inches, after)
     } else {

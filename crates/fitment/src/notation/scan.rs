@@ -89,7 +89,7 @@ impl<'t> Scan<'t> {
 
     /// The byte in the original text where this place lies.
     pub(crate) fn byte(self) -> usize {
-        self.text.chars.get(self.at).map_or(self.text.bytes, |placed| placed.at)
+        self.text.chars.get(self.at).map_or(self.text.bytes, |placed| placed.at())
     }
 
     /// Further on by so many characters.
@@ -157,7 +157,8 @@ impl<'t> Scan<'t> {
         if self.may_begin(words) { self.eat_label(words.all) } else { None }
     }
 
-    fn may_begin(self, words: &Words) -> bool {
+    /// Whether a word of a list may stand here.
+    pub(crate) fn may_begin(self, words: &Words) -> bool {
         self.peek().is_some_and(|char| words.begins & Words::place(char as u32) != 0)
     }
 

@@ -83,17 +83,7 @@ fn finish<'t>(
     second: Option<Thickness>,
     end: Scan<'t>,
 ) -> Read<'t, Spacing> {
-    let total = end.blanks().eat_word(&[
-        "in total",
-        "total",
-        "together",
-        "per axle",
-        "an axle",
-        "per pair",
-        "gesamt",
-        "pro achse",
-        "insgesamt",
-    ]);
+    let total = end.blanks().eat_known(&words::IN_TOTAL);
     if let Some(past) = total {
         let choices = [format!("{} mm spacer", first.mm / 2.0), format!("{} mm spacer", first.mm)];
         return Err((Reason::which("for both sides together, or at each wheel?", choices), past));

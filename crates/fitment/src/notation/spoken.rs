@@ -85,7 +85,7 @@ pub(super) fn figures(chars: Vec<Placed>) -> Vec<Placed> {
         };
         let (from, to) = (words[at].from, words[past - 1].to);
         out.extend_from_slice(&chars[copied..from]);
-        let place = chars[from].at;
+        let place = chars[from].at();
         out.extend(shown.chars().map(|char| Placed::new(char, place, false)));
         copied = to;
         at = past;

@@ -1,7 +1,7 @@
 //! Reading tire sizes.
 
-use super::Reason;
 use super::scan::{Number, Scan};
+use super::{Reason, words};
 use crate::codes::RimDiameter;
 use crate::speed_symbol::SpeedSymbol;
 use crate::tire::{Construction, InchSize, InchStyle, LoadRange, MetricSize, Prefix, RacingSize, Size};
@@ -373,7 +373,7 @@ fn finish<'t>(size: Size, mark: Mark, end: Scan<'t>) -> Read<'t, Sized> {
         && after.peek() != Some('/')
     {
         (size, end) = (size.as_commercial(), after);
-    } else if let Some(after) = behind.eat_word(&["inches", "inch", "zoll"]).or_else(|| end.eat("\"")) {
+    } else if let Some(after) = behind.eat_known(&words::INCHES_OF_A_TIRE).or_else(|| end.eat("\"")) {
         end = after;
     } else if let Some(after) = end.eat("s").filter(|after| after.at_word_end()) {
         end = after;

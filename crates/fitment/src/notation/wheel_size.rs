@@ -1,8 +1,8 @@
 //! Reading wheel sizes.
 
-use super::Reason;
 use super::scan::Scan;
 use super::tire_size::{Read, rim_code};
+use super::{Reason, words};
 use crate::codes::{BoltCircle, Offset, RimDiameter, RimWidth};
 
 /// What a wheel's size says: both figures, one of them, or all three in bare figures.
@@ -152,7 +152,7 @@ fn width_reason(width: f64) -> Reason {
 /// Past an inch mark or word; whether there was one.
 fn inch_mark(scan: Scan<'_>) -> (bool, Scan<'_>) {
     let blank = scan.blanks();
-    match scan.eat("\"").or_else(|| blank.eat_word(&["inches", "inch", "zoll", "pouces", "in"])) {
+    match scan.eat("\"").or_else(|| blank.eat_known(&words::INCHES_OF_A_RIM)) {
         Some(after) => (true, after),
         None => (false, scan),
     }

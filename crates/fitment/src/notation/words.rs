@@ -423,6 +423,52 @@ pub(super) static PIECES: Words = Words::new(&[
     "rims", "tires", "tire", "tyres", "tyre", "felgen", "reifen",
 ]);
 
+/// What says of a spacer that its figure is of both sides together.
+pub(super) static IN_TOTAL: Words = Words::new(&[
+    "in total",
+    "total",
+    "together",
+    "per axle",
+    "an axle",
+    "per pair",
+    "gesamt",
+    "pro achse",
+    "insgesamt",
+]);
+
+/// Millimetres.
+pub(super) static MILLIMETRES: Words =
+    Words::new(&["millimetres", "millimeters", "millimetre", "millimeter", "mm"]);
+
+/// Inches.
+pub(super) static INCHES: Words = Words::new(&["inches", "inch", "in", "zoll"]);
+
+/// Inches, of a rim.
+pub(super) static INCHES_OF_A_RIM: Words = Words::new(&["inches", "inch", "zoll", "pouces", "in"]);
+
+/// Inches behind a tire: "in" is a word of its own there.
+pub(super) static INCHES_OF_A_TIRE: Words = Words::new(&["inches", "inch", "zoll"]);
+
+/// What an axle's name may be followed by.
+pub(super) static AXLE: Words = Words::new(&["axle", "axles", "achse", "end"]);
+
+/// Units of a length.
+pub(super) static LENGTHS: Words = Words::new(&["mm", "in", "inch", "inches"]);
+
+/// Currencies.
+pub(super) static MONEY: Words = Words::new(&["eur", "euro", "usd", "gbp", "chf", "sek", "pln", "kr"]);
+
+/// What a depth of tread is called.
+pub(super) static TREAD_LEFT: Words =
+    Words::new(&["tread", "profil", "profile", "restprofil", "left", "remaining"]);
+
+/// What stands behind a treadwear grade.
+pub(super) static GRADES: Words =
+    Words::new(&["tw", "treadwear", "aaa", "aab", "aa a", "aa b", "a a", "ab", "a b"]);
+
+/// Units of pressure.
+pub(super) static PRESSURES: Words = Words::new(&["bar", "psi", "kpa"]);
+
 #[cfg(test)]
 mod tests {
     use super::super::even::EvenText;
@@ -449,6 +495,17 @@ mod tests {
             ("announces", &ANNOUNCES_ASIDE),
             ("units", &FOREIGN_UNITS),
             ("pieces", &PIECES),
+            ("in total", &IN_TOTAL),
+            ("millimetres", &MILLIMETRES),
+            ("inches", &INCHES),
+            ("inches of a rim", &INCHES_OF_A_RIM),
+            ("inches of a tire", &INCHES_OF_A_TIRE),
+            ("axle", &AXLE),
+            ("lengths", &LENGTHS),
+            ("money", &MONEY),
+            ("tread left", &TREAD_LEFT),
+            ("grades", &GRADES),
+            ("pressures", &PRESSURES),
         ] {
             for word in list.all() {
                 let text = EvenText::new(word);
