@@ -67,14 +67,15 @@ fn mark(case: &AxleCase<'_>, planned: &Setup, setup: &Setup, kind: MarkKind) -> 
     })
 }
 
-/// Judges an axle; `None` for a setup that cannot be placed.
+/// Judges an axle of a plan, or without one what is fitted; `None` for a setup that cannot be placed.
 pub fn judge_axle(
-    case: &AxleCase<'_>,
-    planned: &Setup,
+    plan: &Case<'_>,
+    axle: Axle,
     choice: TireChoice,
     context: &JudgingContext,
 ) -> Option<AxleBench> {
-    let fit = case.fit(planned)?;
+    let case = &plan.axle(axle)?;
+    let (planned, fit) = plan.judged(axle)?;
     let widths = widths_round(Some(case.fitted), Some(planned));
     let of_the_plan = Mark {
         kind: MarkKind::Planned,
@@ -84,7 +85,9 @@ pub fn judge_axle(
     };
     let kept = context.kept.iter().filter_map(|kept| Some((kept.setups.on(case.axle)?, kept.letter)));
     let marks = kept
-        .filter_map(|(setup, letter)| mark(case, planned, setup, MarkKind::Kept(letter)))
+        .filter_map(|(setup, letter)| {
+            mark(case, planned, &case.parts.as_listed(setup), MarkKind::Kept(letter))
+        })
         .chain(mark(case, planned, case.fitted, MarkKind::Fitted))
         .chain([of_the_plan])
         .collect();
@@ -94,9 +97,9 @@ pub fn judge_axle(
         camber_deg: case.planned_camber(),
         window: case.window(planned, choice, &widths, context.state.wanted(case.axle)),
         marks,
-        proposal: case.mildest_for(planned, &fit),
-        measure_list: case.measure_list(planned, &fit),
-        fit,
+        proposal: case.mildest_for(planned, fit),
+        measure_list: case.measure_list(fit),
+        fit: fit.clone(),
     })
 }
 

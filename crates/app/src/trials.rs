@@ -38,10 +38,11 @@ pub fn of_axle(content: &JobContent, context: &JudgingContext, axle: Axle) -> Ax
     let case = context.case(&content.fitted, &nothing, content.drive);
     let Some(trial) = case.axle(axle) else { return AxleTrials::default() };
     let at_hand = at_hand(content, axle);
-    let setups: Vec<Setup> = at_hand.iter().map(|(_, setup)| *setup).collect();
+    // As the ledger does, with what the lists of the picked rows say.
+    let setups: Vec<Setup> = at_hand.iter().map(|(_, setup)| trial.parts.as_listed(setup)).collect();
     let conclusion = conclude(axle, &tries_of(&content.workshop), &trial, &setups);
     let judged = at_hand.into_iter().filter_map(|(name, setup)| {
-        let verdict = trial.fit(&setup)?.verdict;
+        let verdict = trial.fit(&trial.parts.as_listed(&setup))?.verdict;
         let was_tried = trial.evidence.tries_of(&setup).next().is_some();
         Some(JudgedSetup { name, setup, verdict, was_tried })
     });

@@ -77,7 +77,7 @@ impl Case<'_> {
             else {
                 continue;
             };
-            let fit = axle_case.fit(planned);
+            let fit = self.fit(axle);
             let check = AxleCheck { case: self, axle: axle_case, fit, fitted, planned, change };
             for rule in RULES {
                 match rule.asked {

@@ -1,11 +1,11 @@
 //! The measure list: what the plan still needs from the bay, ordered by its power to decide.
 
 use crate::case::AxleCase;
-use crate::clearance::{Fit, Input, MountedSetup, Unread, Verdict};
+use crate::clearance::{Fit, Input, Unread, Verdict};
 use crate::corner::feature::BlocksFrom;
 use crate::corner::{Feature, ToRead, TroubleKind};
 use crate::length::Length;
-use crate::setup::{Axle, Setup};
+use crate::setup::Axle;
 use crate::working::{Phrase, Quantity, Source};
 
 /// Where the order comes from.
@@ -85,11 +85,8 @@ const NOT_WORTH_IT: f64 = 0.02;
 const SIDE_MATTERS_MM: f64 = 3.0;
 
 impl AxleCase<'_> {
-    /// What must still be read for this plan, the most decisive first. Empty when the setup cannot be placed.
-    pub fn measure_list(&self, planned: &Setup, fit: &Fit) -> Vec<MeasureItem> {
-        let levered = self.planned_camber();
-        let Some(stand) = MountedSetup::of(planned, levered) else { return Vec::new() };
-        let unread = self.unread(&stand);
+    /// What must still be read for a plan that stands so, the most decisive first.
+    pub fn measure_list(&self, fit: &Fit) -> Vec<MeasureItem> {
         // What a wheel needs that is meant to stand outside of the lip is asked once.
         let lip = fit.line(Feature::FenderLateral).filter(|line| line.past_the_lip.is_some());
         let is_arch_read = self.resolved.knows(Feature::Arch);
@@ -99,7 +96,7 @@ impl AxleCase<'_> {
             .into_iter()
             .filter(|feature| feature.is_read_on(self.axle) && self.resolved.knows(*feature))
             .filter_map(|feature| self.read_again(feature, fit))
-            .chain(unread.iter().filter(|one| !is_of_the_lip(one)).map(|one| self.gap_item(one)))
+            .chain(fit.unread.iter().filter(|one| !is_of_the_lip(one)).map(|one| self.gap_item(one)))
             .chain(past_the_lip.map(|gap| self.arch_over_the_lip(gap)))
             .chain(self.fitted_section(fit))
             .filter(|item| item.power >= NOT_WORTH_IT)

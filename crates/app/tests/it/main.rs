@@ -6,6 +6,7 @@ mod library;
 
 use std::collections::BTreeMap;
 
+use app::bench::judge_axle;
 use app::brakes::{BrakeQuestion, answer};
 use app::knowledge::KnowledgeCache;
 use app::{JobKnowledge, JudgingContext, trials};
@@ -15,6 +16,7 @@ use fitment::date_code::Day;
 use fitment::ledger::Line;
 use fitment::limits::HouseLimits;
 use fitment::setup::{Axle, Setup, SetupPair};
+use fitment::window::TireChoice;
 use fitment::{Length, Offset, Wheel};
 use jiff::Timestamp;
 use proptest::prelude::*;
@@ -239,6 +241,36 @@ fn a_clean_trial_of_that_very_wheel_overrules_what_was_drawn() {
     };
     job.planned = SetupPair::square(setup);
     assert_ne!(asked(&job, &context(&job, Vec::new()), Axle::Front), Verdict::Clears);
+}
+
+#[test]
+fn what_a_list_measured_counts_on_the_bench_as_in_the_ledger() {
+    // Wider than its flanges, so that the tire is what meets the strut.
+    let mut job = job("18x8.5 ET42 265/35R18 97Y");
+    job.measurements.readings.push(reading(Axle::Front, Feature::Strut, 20.0));
+    let ask = |job: &JobContent| {
+        let context = context(job, Vec::new());
+        let plan = context.case(&job.fitted, &job.planned, job.drive);
+        let bench = judge_axle(&plan, Axle::Front, TireChoice::Same, &context).unwrap();
+        let on_the_bench = bench.fit.line(Feature::Strut).unwrap().band.as_ref().unwrap().nominal;
+        let in_the_ledger = plan.ledger().into_iter().find(|line| line.code == "clear-strut").unwrap();
+        let conclusion = trials::of_axle(job, &context, Axle::Front);
+        assert_eq!(conclusion.judged[0].verdict, bench.fit.verdict);
+        assert_eq!(in_the_ledger.figure.unwrap().value, on_the_bench.as_mm());
+        (on_the_bench.as_mm(), plan.planned.front.unwrap().section_width().unwrap().as_mm())
+    };
+    let (by_its_size, named) = ask(&job);
+    let record = [("size", "265/35R18 97Y".to_owned()), ("section_mm", (named + 14.0).to_string())];
+    job.picked.rows.push(PickedRow {
+        kind: "tires".to_owned(),
+        row: 3,
+        supplier: String::new(),
+        record: record.map(|(field, value)| (field.to_owned(), value)).into_iter().collect(),
+    });
+    // What it is wider on this rim, half of it on the inboard side.
+    let (by_its_list, listed) = ask(&job);
+    assert!(listed - named > 5.0, "{listed} {named}");
+    assert!((by_its_size - by_its_list - (listed - named) / 2.0).abs() < 0.01, "{by_its_size} {by_its_list}");
 }
 
 #[tokio::test]

@@ -17,16 +17,17 @@ pub use evidence::{AxleEvidence, Keeps, KnownInside};
 pub use needs::{Needs, half_rating_kg};
 pub use reference::{Reference, ReferenceKind};
 
-use std::sync::Arc;
+use std::sync::{Arc, OnceLock};
 
 use crate::car::Car;
 use crate::catalogue::PickedParts;
 use crate::change::{AxleChange, PairChange, axle_change, pair_change};
+use crate::clearance::Fit;
 use crate::corner::{Corners, Resolved};
 use crate::date_code::Day;
 use crate::lever::PairLevers;
 use crate::limits::{Drive, HouseLimits};
-use crate::setup::{Axle, Listed, PerAxle, Setup, SetupPair};
+use crate::setup::{Axle, PerAxle, Setup, SetupPair};
 use crate::style::{Style, StyleTarget};
 
 /// All that the rules look at.
@@ -51,6 +52,8 @@ pub struct Case<'a> {
     road: PerAxle<Option<AxleChange>>,
     /// What changes between the axles from the reference set.
     pair: Option<(ReferenceKind, PairChange)>,
+    /// What stands on each axle against what was read, once it was asked for.
+    fits: PerAxle<OnceLock<Option<Fit>>>,
 }
 
 /// What is known of the car beside its setups.
@@ -152,6 +155,7 @@ impl<'a> Case<'a> {
             references: PerAxle::default(),
             road: PerAxle::default(),
             pair: None,
+            fits: PerAxle::default(),
         }
         .worked_out()
     }
@@ -165,11 +169,8 @@ impl<'a> Case<'a> {
 
     fn worked_out(mut self) -> Self {
         for axle in Axle::BOTH {
-            // A setup that carries its own rows' measures keeps them.
-            if let Some(setup) = self.planned.on_mut(axle)
-                && setup.listed == Listed::default()
-            {
-                setup.listed = self.state.parts.listed(setup);
+            if let Some(setup) = self.planned.on_mut(axle) {
+                *setup = self.state.parts.as_listed(setup);
             }
         }
         let (car, fitted, planned) = (&self.state.car, self.fitted, self.planned);
@@ -182,7 +183,22 @@ impl<'a> Case<'a> {
             (pair.front.kind, pair_change(&setups, &planned))
         });
         self.references = references;
+        self.fits = PerAxle::default();
         self
+    }
+
+    /// What stands on an axle, its plan or without one what is fitted, against what was read: worked out once, whoever asks.
+    /// `None` where it cannot be placed.
+    pub fn judged(&self, axle: Axle) -> Option<(&Setup, &Fit)> {
+        let setup = self.planned.on(axle).or(self.fitted.on(axle))?;
+        let fit = self.fits.on(axle).get_or_init(|| self.axle(axle)?.fit(setup));
+        Some((setup, fit.as_ref()?))
+    }
+
+    /// One axle's plan against what was read; `None` where nothing is planned, or it cannot be placed.
+    pub fn fit(&self, axle: Axle) -> Option<&Fit> {
+        self.planned.on(axle)?;
+        self.judged(axle).map(|(_, fit)| fit)
     }
 
     /// One axle, against which setups are tried; `None` while nothing is stated to be fitted there.

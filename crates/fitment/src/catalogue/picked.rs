@@ -50,6 +50,13 @@ impl PickedParts {
         }
     }
 
+    /// A setup with what the picked rows say of its parts; one that carries its own rows' measures keeps them.
+    #[must_use]
+    pub fn as_listed(&self, setup: &Setup) -> Setup {
+        let own = setup.listed;
+        Setup { listed: if own == Listed::default() { self.listed(setup) } else { own }, ..*setup }
+    }
+
     /// Whether nothing was picked.
     pub fn is_empty(&self) -> bool {
         self.wheels.is_empty() && self.tires.is_empty()

@@ -6,7 +6,6 @@ use super::{Band, Clearance, Contribution, Input, MountedSetup, Verdict};
 use crate::brake::{Limits, Over, ProfileSource, over_each_part};
 use crate::case::AxleCase;
 use crate::codes::Spacer;
-use crate::corner::obstacle::LastCut;
 use crate::corner::{Feature, Obstacle};
 use crate::length::Length;
 use crate::setup::Setup;
@@ -135,7 +134,7 @@ impl AxleCase<'_> {
 
     fn unknown_brake(&self, feature: Feature, stand: &MountedSetup, told: Told) -> Clearance {
         let is_unread = told == Told::Whole && !self.resolved.knows(feature);
-        let unread = || self.unread_part(feature, stand, &self.ran_clean(), &mut LastCut::default());
+        let unread = || self.unread_part(feature, stand, &self.ran_clean());
         let must_find = is_unread.then(unread).flatten().and_then(|one| one.must_find);
         Clearance {
             feature,

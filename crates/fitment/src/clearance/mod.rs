@@ -24,8 +24,7 @@ mod unread;
 
 use crate::case::AxleCase;
 use crate::corner::feature::BlocksFrom;
-use crate::corner::obstacle::LastCut;
-use crate::corner::{Carrier, Feature, Obstacle, ObstacleShape, Tried};
+use crate::corner::{Carrier, Feature, Obstacle, ObstacleShape, STEEL_RULE, Tried};
 use crate::length::Length;
 use crate::section::Toward;
 use crate::setup::Setup;
@@ -64,6 +63,8 @@ pub struct Fit {
     pub verdict: Verdict,
     /// One line for each part that was read and each essential one that was not, in bay order.
     pub clearances: Vec<Clearance>,
+    /// Every part that nobody read and that it comes nearer to than what ran clean.
+    pub unread: Vec<Unread>,
 }
 
 impl Fit {
@@ -111,7 +112,7 @@ impl AxleCase<'_> {
         // A record that can no longer be read may say that something touches.
         let is_whole = self.evidence.unreadable.is_empty();
         let verdict = if is_whole { worst } else { worst.max(Verdict::MeasureFirst) };
-        Some(Fit { verdict, clearances })
+        Some(Fit { verdict, clearances, unread })
     }
 
     /// One part's line of [`AxleCase::fit`], without the others; `None` where nobody read it, or the setup cannot be placed.
@@ -244,22 +245,9 @@ impl AxleCase<'_> {
 
     /// The gap that must be found with the fitted wheel, read with a steel rule, for the plan to clear.
     pub fn must_find(&self, feature: Feature, nearer_by: f64, stand: &MountedSetup) -> Length {
-        self.must_find_against(feature, nearer_by, stand, &mut LastCut::default())
-    }
-
-    /// The same with what is fitted cut already.
-    fn must_find_against(
-        &self,
-        feature: Feature,
-        nearer_by: f64,
-        stand: &MountedSetup,
-        cut: &mut LastCut,
-    ) -> Length {
-        let (usual, _) = feature.facts().usual_mm;
-        let read = crate::corner::Reading::new(feature, Length::mm(usual), RULE_PLUS_MINUS, *self.fitted);
-        let obstacle = self.corner.obstacle(0, &read, cut).ok();
-        let band = obstacle.and_then(|obstacle| self.band(&obstacle, stand));
-        let likely = band.map_or(RULE_PLUS_MINUS, |band| band.likely());
+        let usual = self.resolved.as_usual.of(feature, self.corner, self.fitted);
+        let likely =
+            usual.and_then(|usual| self.band(&usual, stand)).map_or(STEEL_RULE, |band| band.likely());
         Length::mm(nearer_by) + self.least(feature) + likely
     }
 
@@ -268,6 +256,3 @@ impl AxleCase<'_> {
         self.meeting(obstacle, stand).band_at(stand.center_y())
     }
 }
-
-/// What a gap still to be read is expected to be read with: a steel rule.
-const RULE_PLUS_MINUS: Length = Length::mm(1.0);

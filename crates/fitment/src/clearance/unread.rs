@@ -2,7 +2,6 @@
 
 use super::{Clearance, MountedSetup, Verdict};
 use crate::case::AxleCase;
-use crate::corner::obstacle::LastCut;
 use crate::corner::{Carrier, Feature, TryOn};
 use crate::length::Length;
 use crate::setup::Axle;
@@ -68,11 +67,11 @@ impl AxleCase<'_> {
 
     /// Every part of this axle that nobody read and that the plan comes nearer to than what ran clean.
     pub fn unread(&self, stand: &MountedSetup) -> Vec<Unread> {
-        let (clean, mut cut) = (self.ran_clean(), LastCut::default());
+        let clean = self.ran_clean();
         Feature::ALL
             .into_iter()
             .filter(|feature| feature.is_read_on(self.axle) && !self.resolved.knows(*feature))
-            .filter_map(|feature| self.unread_part(feature, stand, &clean, &mut cut))
+            .filter_map(|feature| self.unread_part(feature, stand, &clean))
             .collect()
     }
 
@@ -81,7 +80,6 @@ impl AxleCase<'_> {
         feature: Feature,
         stand: &MountedSetup,
         clean: &RanClean<'_>,
-        cut: &mut LastCut,
     ) -> Option<Unread> {
         let mut nearest: Option<f64> = None;
         let mut is_said = false;
@@ -100,7 +98,7 @@ impl AxleCase<'_> {
         if nearer <= 0.0 {
             return None;
         }
-        let must_find = self.must_find_against(feature, nearer, stand, cut);
+        let must_find = self.must_find(feature, nearer, stand);
         let (usual, spread) = feature.facts().usual_mm;
         // The chance that a usual car has less: a logistic curve is near enough to a normal one.
         let power = 1.0 / (1.0 + (-1.702 * (must_find.as_mm() - usual) / spread).exp());
@@ -134,10 +132,9 @@ impl AxleCase<'_> {
 
     /// Whether the plan comes nearer to no part than what ran clean.
     pub(super) fn comes_no_nearer(&self, stand: &MountedSetup) -> bool {
-        let (clean, mut cut) = (self.ran_clean(), LastCut::default());
+        let clean = self.ran_clean();
         let read_here = Feature::ALL.into_iter().filter(|feature| feature.is_read_on(self.axle));
         let mut unknown = read_here.filter(|feature| !self.resolved.knows(*feature));
-        clean.fitted.is_some()
-            && unknown.all(|feature| self.unread_part(feature, stand, &clean, &mut cut).is_none())
+        clean.fitted.is_some() && unknown.all(|feature| self.unread_part(feature, stand, &clean).is_none())
     }
 }

@@ -12,6 +12,7 @@
 //! outboard, so the same on both sides; z up. Millimetres; degrees. Camber negative = top inward. (ISO 8855
 //! with y mirrored on the right-hand side.)
 
+mod as_usual;
 pub mod camber_by;
 pub mod feature;
 pub mod instrument;
@@ -25,6 +26,7 @@ use crate::coded::coded;
 use crate::length::Length;
 use crate::setup::{Axle, Setup};
 
+pub(crate) use as_usual::STEEL_RULE;
 pub use camber_by::CamberBy;
 pub use feature::{Carrier, Feature};
 pub use instrument::{Instrument, ReadingUnit};

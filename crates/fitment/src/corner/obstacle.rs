@@ -4,6 +4,7 @@
 //! it. Readings that cannot be true, or that contradict each other by more than their ±, are kept and
 //! explained, never averaged away.
 
+use super::as_usual::AsUsual;
 use super::feature::BlocksFrom;
 use super::{CarSide, Carrier, Corner, Direction, Face, Feature, Reading, Steer, Suspension, Tried};
 use crate::length::Length;
@@ -230,6 +231,8 @@ pub struct Resolved {
     pub obstacles: Vec<Obstacle>,
     /// Readings with something wrong, in the order of the list.
     pub troubles: Vec<Trouble>,
+    /// Parts that nobody read.
+    pub(crate) as_usual: AsUsual,
 }
 
 impl Resolved {

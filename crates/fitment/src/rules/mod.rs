@@ -47,7 +47,7 @@ pub struct AxleCheck<'a> {
     /// This axle of it.
     pub axle: AxleCase<'a>,
     /// The planned setup tried against it.
-    pub fit: Option<Fit>,
+    pub fit: Option<&'a Fit>,
     /// What is fitted.
     pub fitted: &'a Setup,
     /// What is planned.

@@ -134,11 +134,8 @@ fn where_the_travel_or_the_arch_is_not_known_the_gap_that_it_takes_is_said() {
         assert_eq!((line.verdict, line.band.is_none()), (Verdict::MeasureFirst, true));
         let least = 9.45 + 50.0 + line.limit.as_mm();
         assert!((line.must_find.unwrap().as_mm() - least).abs() < 1e-9);
-        let arch: Vec<_> = trial
-            .measure_list(&planned, &fit)
-            .into_iter()
-            .filter(|item| item.to_read.code() == "arch")
-            .collect();
+        let arch: Vec<_> =
+            trial.measure_list(&fit).into_iter().filter(|item| item.to_read.code() == "arch").collect();
         assert_eq!(arch.len(), 1);
         assert_eq!(arch[0].must_find, line.must_find);
     });
@@ -509,7 +506,7 @@ fn the_measure_list_puts_first_what_decides() {
     let list = |corner: &Corner, plan: &str| {
         with_trial(corner, &Levers::default(), |trial| {
             let plan = setup(plan);
-            trial.measure_list(&plan, &trial.fit(&plan).unwrap())
+            trial.measure_list(&trial.fit(&plan).unwrap())
         })
     };
     let codes: Vec<&str> =
@@ -633,7 +630,7 @@ proptest! {
             for line in PLANS {
                 let planned = setup(line);
                 if let Some(fit) = trial.fit(&planned) {
-                    let _ = trial.measure_list(&planned, &fit);
+                    let _ = trial.measure_list(&fit);
                 }
                 let _ = trial.window(&planned, TireChoice::NearestSquare, &widths_round(None, Some(&planned)), None);
                 let _ = (trial.style(&planned), trial.mildest(&planned));

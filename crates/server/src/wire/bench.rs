@@ -3,7 +3,7 @@
 use app::bench::{self, AxleBench, Mark, judge_axle, tightest, true_speeds};
 use app::picked::price_of;
 use app::{JobKnowledge, JudgingContext};
-use fitment::case::{AxleCase, CarState};
+use fitment::case::{AxleCase, CarState, Case};
 use fitment::ledger::Headline;
 use fitment::limits::Drive;
 use fitment::mend::Proposal;
@@ -371,10 +371,11 @@ impl ReadBench {
     pub fn judge(&self, context: &JudgingContext) -> Bench {
         let plan = context.case(&self.fitted, &self.planned, self.drive);
         let axle = |axle: Axle| {
-            let (fitted, planned) = (self.fitted.on(axle), self.planned.on(axle));
+            // With what the lists say of the picked rows, as the ledger has it.
+            let (fitted, planned) = (self.fitted.on(axle), plan.planned.on(axle));
             let mut to_read = Vec::new();
-            let fit = plan.axle(axle).zip(planned.or(fitted)).and_then(|(case, setup)| {
-                let judged = judge_axle(&case, setup, self.tire_choice.into(), context)?;
+            let fit = plan.axle(axle).and_then(|case| {
+                let judged = judge_axle(&plan, axle, self.tire_choice.into(), context)?;
                 to_read.clone_from(&judged.measure_list);
                 Some(AxleFit::new(judged, &case))
             });
@@ -476,11 +477,11 @@ pub struct ColumnFit {
 }
 
 impl ColumnFit {
-    fn new(trial: &AxleCase<'_>, setup: &Setup) -> Option<Self> {
-        let fit = trial.fit(setup)?;
+    fn new(plan: &Case<'_>, axle: Axle) -> Option<Self> {
+        let (trial, setup, fit) = (plan.axle(axle)?, plan.planned.on(axle)?, plan.fit(axle)?);
         Some(Self {
             verdict: fit.verdict.into(),
-            tightest: tightest(&fit).map(|line| ClearanceView::new(line, trial.levers)),
+            tightest: tightest(fit).map(|line| ClearanceView::new(line, trial.levers)),
             style: trial.style(setup).map(|style| style.style.word()),
         })
     }
@@ -497,9 +498,9 @@ impl Column {
         context: &JudgingContext,
     ) -> Self {
         let plan = context.case(fitted, pair, drive);
-        let setup = |axle| pair.on(axle).map(SetupView::from);
+        let setup = |axle| plan.planned.on(axle).map(SetupView::from);
         let change = |axle| plan.change(axle).map(AxleChangeView::from);
-        let fit = |axle| ColumnFit::new(&plan.axle(axle)?, pair.on(axle)?);
+        let fit = |axle| ColumnFit::new(&plan, axle);
         let parts = &context.state.parts;
         let wheel = |axle| Some(PartView::of_wheel(parts.wheel_of(pair.on(axle)?)?, ""));
         let tire = |axle| Some(PartView::of_tire(parts.tire_of(pair.on(axle)?)?, ""));

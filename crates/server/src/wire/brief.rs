@@ -2,9 +2,9 @@
 //! what is drawn. A drag asks many times a second, and fetches the whole when the hand lets go.
 
 use app::JudgingContext;
-use fitment::case::AxleCase;
+use fitment::case::Case;
 use fitment::ledger::Headline;
-use fitment::setup::{Axle, Setup, SetupPair};
+use fitment::setup::{Axle, SetupPair};
 use fitment::window::{self, widths_round};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -74,10 +74,7 @@ impl ReadBench {
     /// The plan judged, without what stays where it is.
     pub fn brief(&self, context: &JudgingContext) -> BenchBrief {
         let plan = context.case(&self.fitted, &self.planned, self.drive);
-        let axle = |axle: Axle| {
-            let setup = self.planned.on(axle).or(self.fitted.on(axle))?;
-            brief_axle(&plan.axle(axle)?, setup, self, context)
-        };
+        let axle = |axle: Axle| brief_axle(&plan, axle, self, context);
         let ledger = plan.ledger();
         let headline = Headline::of(&ledger, self.planned != SetupPair::default());
         BenchBrief {
@@ -101,13 +98,9 @@ impl ReadBench {
     }
 }
 
-fn brief_axle(
-    case: &AxleCase<'_>,
-    setup: &Setup,
-    read: &ReadBench,
-    context: &JudgingContext,
-) -> Option<BriefAxle> {
-    let fit = case.fit(setup)?;
+fn brief_axle(plan: &Case<'_>, axle: Axle, read: &ReadBench, context: &JudgingContext) -> Option<BriefAxle> {
+    let case = plan.axle(axle)?;
+    let (setup, fit) = plan.judged(axle)?;
     let widths = widths_round(Some(case.fitted), Some(setup));
     let window = case.window(setup, read.tire_choice.into(), &widths, context.state.wanted(case.axle));
     let clearances = fit.clearances.iter().map(|line| {

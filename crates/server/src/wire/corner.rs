@@ -771,10 +771,12 @@ impl ReadCorner {
     /// Tries the setup.
     pub fn fit(&self) -> FitView {
         self.with_trial(|trial, resolved| {
-            let fit = trial
-                .fit(&self.planned)
-                .unwrap_or(Fit { verdict: Verdict::MeasureFirst, clearances: Vec::new() });
-            let measure_list = trial.measure_list(&self.planned, &fit);
+            let fit = trial.fit(&self.planned).unwrap_or(Fit {
+                verdict: Verdict::MeasureFirst,
+                clearances: Vec::new(),
+                unread: Vec::new(),
+            });
+            let measure_list = trial.measure_list(&fit);
             FitView {
                 verdict: fit.verdict.into(),
                 clearances: fit

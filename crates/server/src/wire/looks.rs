@@ -70,7 +70,7 @@ pub fn looks(
     errors.finish(())?;
     let case = context.case(&content.fitted, &planned, content.drive);
     let on = |axle: Axle| {
-        let Some((axle_case, setup)) = case.axle(axle).zip(planned.on(axle)) else { return Vec::new() };
+        let Some((axle_case, setup)) = case.axle(axle).zip(case.planned.on(axle)) else { return Vec::new() };
         let widths = widths_round(Some(axle_case.fitted), Some(setup));
         axle_case.looks(setup, &widths).into_iter().map(LookView::from).collect()
     };

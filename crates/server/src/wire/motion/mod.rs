@@ -177,8 +177,8 @@ impl MotionRequest {
             None => content.planned,
         };
         let axle = Axle::from(self.axle);
-        let setup = planned.on(axle).or(content.fitted.on(axle)).copied();
         let case = context.case(&content.fitted, &planned, content.drive);
+        let setup = case.planned.on(axle).or(content.fitted.on(axle)).copied();
         let on_axle = case.axle(axle);
         let answer = on_axle.as_ref().zip(setup).and_then(|(on_axle, setup)| ask(on_axle, &setup, &usage));
         errors.finish_with(answer, "/planned", NOT_STATED)

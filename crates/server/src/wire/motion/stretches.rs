@@ -158,7 +158,7 @@ fn stretched(
     state.levers = levers;
     let case = context.case_in(state, &content.fitted, planned, content.drive);
     let on = |axle: Axle| {
-        let swept = case.axle(axle)?.sweep(planned.on(axle)?, usage)?;
+        let swept = case.axle(axle)?.sweep(case.planned.on(axle)?, usage)?;
         Some(StretchedAxle::from(&swept))
     };
     StretchedPlan { front: on(Axle::Front), rear: on(Axle::Rear) }
