@@ -442,11 +442,16 @@ pub(crate) fn root(slack: &dyn Fn(f64) -> Option<f64>, here: f64, left: f64, awa
         step *= 2.0;
     };
     let mut last_moved_b = None;
+    // Where it was asked last, if next to nothing was left over there: the root is close by, on the side of the other end.
+    let mut close_by: Option<f64> = None;
     for _ in 0..60 {
         if (b - a).abs() < ROOT_MM {
             break;
         }
-        let middle = (a * at_b - b * at_a) / (at_b - at_a);
+        let middle = match close_by.take() {
+            Some(at) => at + (if at == a { b - a } else { a - b }).signum() * ROOT_MM * 0.8,
+            None => (a * at_b - b * at_a) / (at_b - at_a),
+        };
         // Never onto an end: then half of the way.
         let middle = if (middle - a).abs() < ROOT_MM / 4.0 || (middle - b).abs() < ROOT_MM / 4.0 {
             (a + b) / 2.0
@@ -467,6 +472,7 @@ pub(crate) fn root(slack: &dyn Fn(f64) -> Option<f64>, here: f64, left: f64, awa
             }
         }
         last_moved_b = Some(moves_b);
+        close_by = (there.abs() < ROOT_MM / 2.0).then_some(middle);
     }
     // The end that is clear.
     Root::At(if at_a >= 0.0 { a } else { b })

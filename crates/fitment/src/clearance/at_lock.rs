@@ -5,7 +5,7 @@ use super::stand::MountedSetup;
 use crate::case::AxleCase;
 use crate::corner::obstacle::Against;
 use crate::corner::{Feature, ObstacleShape, Reading};
-use crate::motion::{Carried, Cloud, Kinematics, Passing, Place, Pose};
+use crate::motion::{Carried, Kinematics, Passing, Place, Pose};
 use crate::section::Outline;
 
 /// A part that was read at full lock, where the steering was measured: an edge across the car at the gap that was read ahead
@@ -58,14 +58,10 @@ impl Lock {
         let off = self.ahead() * (gap + case.faces.crown - self.crown);
         let (inboard, outboard) = self.across;
         let step = (outboard - inboard) / f64::from(EDGE_STEPS);
-        // The place that was read is one of them, whichever way the edge goes on.
-        let points: Vec<Place> = (0..=EDGE_STEPS)
-            .map(|at| inboard + step * f64::from(at))
-            .chain([0.0])
-            .map(|aside| [x + off, y + aside, z])
-            .collect();
-        let cloud = Cloud { carried: Carried::Body, points };
-        self.kinematics.room(outline, case.standing.center_y, &cloud, pose)
+        // The place that was read is one of them, whichever way the edge goes on; it and the outboard end are mostly nearest.
+        let aside = (0..=EDGE_STEPS).map(|at| outboard - step * f64::from(at));
+        let places = std::iter::once(0.0).chain(aside).map(|aside| [x + off, y + aside, z]);
+        self.kinematics.room_to(outline, case.standing.center_y, (Carried::Body, pose), places)
     }
 }
 

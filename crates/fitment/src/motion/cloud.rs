@@ -170,8 +170,22 @@ impl Kinematics {
 
     /// Room of a wheel that moves so to a part in one pose, in millimetres; infinite for a part without a place.
     pub fn room(&self, outline: &Outline, center_y: f64, cloud: &Cloud, pose: Pose) -> f64 {
-        self.in_the_wheel(cloud, pose)
-            .fold(f64::INFINITY, |least, (y, r)| outline.nearer_than(y - center_y, r, least).unwrap_or(least))
+        self.room_to(outline, center_y, (cloud.carried, pose), cloud.points.iter().copied())
+    }
+
+    /// The same to places that something carries; quickest where the nearest is the first of them.
+    pub(crate) fn room_to(
+        &self,
+        outline: &Outline,
+        center_y: f64,
+        (carried, pose): (Carried, Pose),
+        places: impl Iterator<Item = Place>,
+    ) -> f64 {
+        let into = self.inverse(pose, carried);
+        places.fold(f64::INFINITY, |least, place| {
+            let (y, r) = into.axial_and_radius(place);
+            outline.nearer_than(y - center_y, r, least).unwrap_or(least)
+        })
     }
 }
 
