@@ -33,6 +33,13 @@ const GAP_CLASS = {
   measure_first: "gap-measure-first",
 } as const;
 
+/** Places of one edge follow each other within this; further on another edge of the part begins. */
+const NEXT_MM = 45;
+
+function isNextTo(last: Place | undefined, place: Place): boolean {
+  return last !== undefined && Math.hypot(...place.map((one, axis) => one - (last[axis] ?? 0))) < NEXT_MM;
+}
+
 /** The wheel seen from above, from the side and cut, all to one scale, with the parts where they stand. */
 export function WheelViews({ motion, pose, marked, width, height, onPose }: Props) {
   const crown = Math.max(...motion.outline_mm.map(([, r = 0]) => r));
@@ -121,6 +128,8 @@ function OneView({ view, motion, parts, pose, marked, scale, center, title, crow
     return `${(center[0] + right * scale).toFixed(1)} ${(center[1] - up * scale).toFixed(1)}`;
   };
   const path = (points: Place[]) => `M${points.map(onPaper).join("L")}`;
+  const edges = (points: Place[]) =>
+    points.map((place, at) => (isNextTo(points[at - 1], place) ? "L" : "M") + onPaper(place)).join("");
   const place = placing(motion, pose);
   const carried = carrying(motion, pose);
   const atRest = placing(motion, { steer: 0, travel: 0 });
@@ -187,7 +196,7 @@ function OneView({ view, motion, parts, pose, marked, scale, center, title, crow
           data-part={part.code}
         >
           <title>{`${part.name}: ${verdict(part.verdict).word}`}</title>
-          <path d={path(part.moves ? points : points.map(carried))} fill="none" />
+          <path d={edges(part.moves ? points : points.map(carried))} fill="none" />
         </g>
       ))}
     </g>

@@ -95,6 +95,11 @@ impl SweptPart {
         self.part.name()
     }
 
+    /// Whether it is touched or comes too near over any stretch, whatever must still be measured of another.
+    pub fn rules_out(&self) -> bool {
+        self.stretches.iter().any(|one| one.verdict.rules_out())
+    }
+
     /// How much less the room likely is at most, over all that the use reaches.
     pub fn plus_minus_mm(&self) -> f64 {
         self.over(Stretch::Together).map_or(self.part.plus_minus_mm, |one| one.plus_minus_mm)

@@ -171,7 +171,7 @@ impl AxleCase<'_> {
             })
             .collect();
         let tallest = (0..LIFTS_MM.len())
-            .map(|lift| tires.iter().rposition(|tire| !tire.at[lift].verdict.rules_out()))
+            .map(|lift| tires.iter().rposition(|tire| tire.at[lift].short.is_empty()))
             .collect();
         let not_helped = self.not_helped(&tires);
         let mut ladder = LiftLadder { tires, not_helped, tallest, says: Vec::new() };
@@ -226,13 +226,15 @@ impl AxleCase<'_> {
 impl Swinging<'_> {
     /// Everything that was read, over what the use reaches; what is carried along as it stands.
     fn lifted(&self) -> Lifted {
-        let mut verdict = Verdict::Clears;
+        // What is short rules it out, whatever else must still be measured.
+        let (mut verdict, mut worst_of_short) = (Verdict::Clears, None);
         let mut short: Vec<(Feature, f64)> = Vec::new();
         let parts = self.case.parts_in_space(self.moving, self.planned);
         let judged = |part: &PartInSpace| self.together_at_a_glance(part);
         for (part, together) in parts.iter().filter_map(|part| Some((part, judged(part)?))) {
             verdict = verdict.max(together.verdict);
             if together.verdict.rules_out() {
+                worst_of_short = worst_of_short.max(Some(together.verdict));
                 let by = part.least_mm + together.plus_minus_mm - together.room_mm;
                 match short.iter_mut().find(|(feature, _)| *feature == part.feature) {
                     Some((_, other)) => *other = by.max(*other),
@@ -244,7 +246,7 @@ impl Swinging<'_> {
             verdict = Verdict::MeasureFirst;
         }
         short.sort_by(|a, b| b.1.total_cmp(&a.1));
-        Lifted { verdict, short }
+        Lifted { verdict: worst_of_short.unwrap_or(verdict), short }
     }
 }
 

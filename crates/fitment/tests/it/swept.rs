@@ -504,6 +504,8 @@ fn no_lift_helps_past_the_perch_and_some_helps_past_the_pinch_weld() {
                 assert!(lifted.short.iter().any(|(part, _)| *part == Feature::SpringPerch), "at every lift");
             }
         }
+        let most = |at: &Option<usize>| at.is_none_or(|at| at <= tallest);
+        assert!(ladder.tallest.iter().all(most), "nothing that the perch stops, at any lift: {ladder:?}");
         // Body parts never get less room by a lift on the road.
         for tire in &ladder.tires {
             assert_eq!(tire.at.len(), LIFTS_MM.len());
@@ -682,7 +684,9 @@ fn a_taller_tire_never_has_more_room_on_the_ladder() {
             }
             // The tallest at a lift is one that nothing rules out there.
             for (lift, tallest) in ladder.tallest.iter().enumerate() {
-                let ok = |at: usize| !ladder.tires[at].at[lift].verdict.rules_out();
+                let ok = |at: usize| ladder.tires[at].at[lift].short.is_empty();
+                let lifted = |at: usize| &ladder.tires[at].at[lift];
+                assert!((0..ladder.tires.len()).all(|at| ok(at) != lifted(at).verdict.rules_out()));
                 assert!(tallest.is_none_or(ok));
                 let above = tallest.map_or(0, |at| at + 1);
                 assert!((above..ladder.tires.len()).all(|at| !ok(at)), "{planned}");

@@ -240,7 +240,7 @@ impl MotionView {
             envelope: envelope.code(),
             on_the_tire: OnTheTire::all(),
             verdict: swept.verdict.into(),
-            is_ruled_out: swept.parts.iter().any(|part| part.verdict.rules_out()),
+            is_ruled_out: swept.parts.iter().any(SweptPart::rules_out),
             scrub_radius_mm: swept.on_the_ground.map(|both| both[1].0),
             fitted_scrub_radius_mm: swept.on_the_ground.map(|both| both[0].0),
             trail_mm: swept.on_the_ground.map(|both| both[1].1),
