@@ -89,6 +89,9 @@ const OFF: [MayBeOff; 7] = [
     },
 ];
 
+/// How far from square across the car an edge may run that was read at one place. Estimate.
+const ASKEW_DEG: f64 = 6.0;
+
 const MEASURED: Source = Source { kind: SourceKind::Measured, cite: "as the car's record says" };
 const UNDER_LOAD: Source = Source::estimate("body and bushings give under load: house figure");
 
@@ -143,7 +146,24 @@ impl Swinging<'_> {
                     if is_usual || one.fact.is_none() { crate::motion::estimate::SOURCE } else { MEASURED };
                 Otherwise { input: one.input, is_usual, source, ends }
             });
-        figures.chain(self.further_round(part)).collect()
+        figures.chain(self.further_round(part)).chain(self.askew(part)).collect()
+    }
+
+    /// An edge across the car that does not run square to it: about the place where its gap was read.
+    fn askew(&self, part: &PartInSpace) -> Option<Otherwise> {
+        let [x, y, _] = part.edge_at?;
+        let ends = [-ASKEW_DEG, ASKEW_DEG].map(|by| {
+            let (sin, cos) = by.to_radians().sin_cos();
+            let turned = |place: &Place| {
+                let aside = place[1] - y;
+                [x + aside * sin, y + aside * cos, place[2]]
+            };
+            let points = part.cloud.points.iter().map(turned).collect();
+            let cloud = Some(Cloud { carried: part.cloud.carried, points });
+            End { moving: self.moving.clone(), cloud, higher_mm: 0.0 }
+        });
+        let source = Source::estimate("edges of liners and bumpers run round the corner of the car");
+        Some(Otherwise { input: Input::EdgeAskew, is_usual: false, source, ends })
     }
 
     /// A part ahead that is further round the tire than it was taken for: at the gap that was read, higher or lower, and so

@@ -20,6 +20,8 @@ pub struct PartInSpace {
     pub is_with_the_arch: bool,
     /// Its places, where they are at rest, and what carries them.
     pub cloud: Cloud,
+    /// Where the gap was read to an edge across the car; `None` for other shapes.
+    pub edge_at: Option<Place>,
     /// The house's least gap to it.
     pub least_mm: f64,
     /// How much less the room may be, as it stands still: the band of the ledger.
@@ -118,7 +120,7 @@ impl AxleCase<'_> {
         let outline = Outline::of(&fitted)?;
         let crown = outline.bounds().1.1;
         let center_y = -fitted.effective_offset()?.as_mm();
-        let mut is_estimated = false;
+        let (mut is_estimated, mut edge_at) = (false, None);
         let arc = |y: f64, z: f64| -> Vec<Place> {
             spread(35.0, 145.0)
                 .map(|deg| {
@@ -168,7 +170,8 @@ impl AxleCase<'_> {
                 let up = if feature.carrier() == Carrier::Body { self.levers.raised() } else { 0.0 };
                 // Nothing of an edge stands where the fitted wheel passes.
                 let passing = Passing::of(&read.kinematics, &outline, center_y, moving.reach());
-                let across = |[x, y, z]: Place, most: f64| -> Vec<Place> {
+                let mut across = |[x, y, z]: Place, most: f64| -> Vec<Place> {
+                    edge_at = Some([x, y, z + up]);
                     let (inboard, outboard) = passing.leaves_free([x, y, z], most);
                     spread(inboard, outboard).map(|off| [x, y + off, z + up]).collect()
                 };
@@ -209,6 +212,7 @@ impl AxleCase<'_> {
             obstacle,
             is_with_the_arch,
             cloud,
+            edge_at,
             least_mm,
             plus_minus_mm: 0.0,
             is_estimated,
