@@ -3,7 +3,7 @@
 
 use fitment::Setup;
 use fitment::case::{AxleCase, Case};
-use fitment::clearance::{Clearance, Fit, Verdict};
+use fitment::clearance::{Clearance, Fit, JudgedCase, Verdict};
 use fitment::measure::MeasureItem;
 use fitment::mend::Proposal;
 use fitment::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
@@ -69,13 +69,13 @@ fn mark(case: &AxleCase<'_>, planned: &Setup, setup: &Setup, kind: MarkKind) -> 
 
 /// Judges an axle of a plan, or without one what is fitted; `None` for a setup that cannot be placed.
 pub fn judge_axle(
-    plan: &Case<'_>,
+    plan: &JudgedCase<'_>,
     axle: Axle,
     choice: TireChoice,
     context: &JudgingContext,
 ) -> Option<AxleBench> {
-    let case = &plan.axle(axle)?;
-    let (planned, fit) = plan.judged(axle)?;
+    let case = &plan.case.axle(axle)?;
+    let (planned, fit) = plan.stands(axle)?;
     let widths = widths_round(Some(case.fitted), Some(planned));
     let of_the_plan = Mark {
         kind: MarkKind::Planned,

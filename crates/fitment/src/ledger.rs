@@ -4,6 +4,7 @@
 
 use crate::car::{Car, Fact};
 use crate::case::Case;
+use crate::clearance::JudgedCase;
 use crate::rules::{Asked, AxleCheck, Finding, RULES, Rule, Severity, assumed_work};
 use crate::setup::Axle;
 use crate::working::{Phrase, Quantity, Source, Step};
@@ -70,6 +71,11 @@ fn lacking(rule: &Rule, axle: Option<Axle>, car: &Car) -> Vec<(Fact, Option<Axle
 impl Case<'_> {
     /// The ledger: every line that applies, axle by axle, then the car as a whole.
     pub fn ledger(&self) -> Vec<Line> {
+        self.ledger_of(&JudgedCase::of(self))
+    }
+
+    /// The same where the plan's fit is asked for elsewhere too.
+    pub fn ledger_of(&self, judged: &JudgedCase<'_>) -> Vec<Line> {
         let mut lines = Vec::with_capacity(24);
         for axle in Axle::BOTH {
             let (Some(axle_case), Some(fitted), Some(planned), Some(change)) =
@@ -77,7 +83,7 @@ impl Case<'_> {
             else {
                 continue;
             };
-            let fit = self.fit(axle);
+            let fit = judged.fit(axle);
             let check = AxleCheck { case: self, axle: axle_case, fit, fitted, planned, change };
             for rule in RULES {
                 match rule.asked {

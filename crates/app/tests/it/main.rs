@@ -10,7 +10,7 @@ use app::bench::judge_axle;
 use app::brakes::{BrakeQuestion, answer};
 use app::knowledge::KnowledgeCache;
 use app::{JobKnowledge, JudgingContext, trials};
-use fitment::clearance::Verdict;
+use fitment::clearance::{JudgedCase, Verdict};
 use fitment::corner::{Feature, ReadingUnit, Steer, Suspension, Taken, ToRead};
 use fitment::date_code::Day;
 use fitment::ledger::Line;
@@ -251,7 +251,7 @@ fn what_a_list_measured_counts_on_the_bench_as_in_the_ledger() {
     let ask = |job: &JobContent| {
         let context = context(job, Vec::new());
         let plan = context.case(&job.fitted, &job.planned, job.drive);
-        let bench = judge_axle(&plan, Axle::Front, TireChoice::Same, &context).unwrap();
+        let bench = judge_axle(&JudgedCase::of(&plan), Axle::Front, TireChoice::Same, &context).unwrap();
         let on_the_bench = bench.fit.line(Feature::Strut).unwrap().band.as_ref().unwrap().nominal;
         let in_the_ledger = plan.ledger().into_iter().find(|line| line.code == "clear-strut").unwrap();
         let conclusion = trials::of_axle(job, &context, Axle::Front);

@@ -17,12 +17,11 @@ pub use evidence::{AxleEvidence, Keeps, KnownInside};
 pub use needs::{Needs, half_rating_kg};
 pub use reference::{Reference, ReferenceKind};
 
-use std::sync::{Arc, OnceLock};
+use std::sync::Arc;
 
 use crate::car::Car;
 use crate::catalogue::PickedParts;
 use crate::change::{AxleChange, PairChange, axle_change, pair_change};
-use crate::clearance::Fit;
 use crate::corner::{Corners, Resolved};
 use crate::date_code::Day;
 use crate::lever::PairLevers;
@@ -52,8 +51,6 @@ pub struct Case<'a> {
     road: PerAxle<Option<AxleChange>>,
     /// What changes between the axles from the reference set.
     pair: Option<(ReferenceKind, PairChange)>,
-    /// What stands on each axle against what was read, once it was asked for.
-    fits: PerAxle<OnceLock<Option<Fit>>>,
 }
 
 /// What is known of the car beside its setups.
@@ -155,7 +152,6 @@ impl<'a> Case<'a> {
             references: PerAxle::default(),
             road: PerAxle::default(),
             pair: None,
-            fits: PerAxle::default(),
         }
         .worked_out()
     }
@@ -183,22 +179,7 @@ impl<'a> Case<'a> {
             (pair.front.kind, pair_change(&setups, &planned))
         });
         self.references = references;
-        self.fits = PerAxle::default();
         self
-    }
-
-    /// What stands on an axle, its plan or without one what is fitted, against what was read: worked out once, whoever asks.
-    /// `None` where it cannot be placed.
-    pub fn judged(&self, axle: Axle) -> Option<(&Setup, &Fit)> {
-        let setup = self.planned.on(axle).or(self.fitted.on(axle))?;
-        let fit = self.fits.on(axle).get_or_init(|| self.axle(axle)?.fit(setup));
-        Some((setup, fit.as_ref()?))
-    }
-
-    /// One axle's plan against what was read; `None` where nothing is planned, or it cannot be placed.
-    pub fn fit(&self, axle: Axle) -> Option<&Fit> {
-        self.planned.on(axle)?;
-        self.judged(axle).map(|(_, fit)| fit)
     }
 
     /// One axle, against which setups are tried; `None` while nothing is stated to be fitted there.

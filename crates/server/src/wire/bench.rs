@@ -3,7 +3,8 @@
 use app::bench::{self, AxleBench, Mark, judge_axle, tightest, true_speeds};
 use app::picked::price_of;
 use app::{JobKnowledge, JudgingContext};
-use fitment::case::{AxleCase, CarState, Case};
+use fitment::case::{AxleCase, CarState};
+use fitment::clearance::JudgedCase;
 use fitment::ledger::Headline;
 use fitment::limits::Drive;
 use fitment::mend::Proposal;
@@ -370,14 +371,15 @@ impl ReadBench {
     /// Draws and judges the plan.
     pub fn judge(&self, context: &JudgingContext) -> Bench {
         let plan = context.case(&self.fitted, &self.planned, self.drive);
+        let judged = JudgedCase::of(&plan);
         let axle = |axle: Axle| {
             // With what the lists say of the picked rows, as the ledger has it.
             let (fitted, planned) = (self.fitted.on(axle), plan.planned.on(axle));
             let mut to_read = Vec::new();
             let fit = plan.axle(axle).and_then(|case| {
-                let judged = judge_axle(&plan, axle, self.tire_choice.into(), context)?;
-                to_read.clone_from(&judged.measure_list);
-                Some(AxleFit::new(judged, &case))
+                let bench = judge_axle(&judged, axle, self.tire_choice.into(), context)?;
+                to_read.clone_from(&bench.measure_list);
+                Some(AxleFit::new(bench, &case))
             });
             let axle = BenchAxle {
                 fitted: fitted.map(SetupView::from),
@@ -392,7 +394,7 @@ impl ReadBench {
         // Neither axle asks anything of the other: a hand at a lever waits for the slower one only.
         let (front, rear, ledger) = std::thread::scope(|both| {
             let rear = both.spawn(|| axle(Axle::Rear));
-            let (front, ledger) = (axle(Axle::Front), plan.ledger());
+            let (front, ledger) = (axle(Axle::Front), plan.ledger_of(&judged));
             (front, rear.join(), ledger)
         });
         let (front, mut to_read) = front;
@@ -477,8 +479,8 @@ pub struct ColumnFit {
 }
 
 impl ColumnFit {
-    fn new(plan: &Case<'_>, axle: Axle) -> Option<Self> {
-        let (trial, setup, fit) = (plan.axle(axle)?, plan.planned.on(axle)?, plan.fit(axle)?);
+    fn new(plan: &JudgedCase<'_>, axle: Axle) -> Option<Self> {
+        let (trial, setup, fit) = (plan.case.axle(axle)?, plan.case.planned.on(axle)?, plan.fit(axle)?);
         Some(Self {
             verdict: fit.verdict.into(),
             tightest: tightest(fit).map(|line| ClearanceView::new(line, trial.levers)),
@@ -500,7 +502,8 @@ impl Column {
         let plan = context.case(fitted, pair, drive);
         let setup = |axle| plan.planned.on(axle).map(SetupView::from);
         let change = |axle| plan.change(axle).map(AxleChangeView::from);
-        let fit = |axle| ColumnFit::new(&plan, axle);
+        let judged = JudgedCase::of(&plan);
+        let fit = |axle| ColumnFit::new(&judged, axle);
         let parts = &context.state.parts;
         let wheel = |axle| Some(PartView::of_wheel(parts.wheel_of(pair.on(axle)?)?, ""));
         let tire = |axle| Some(PartView::of_tire(parts.tire_of(pair.on(axle)?)?, ""));
@@ -519,7 +522,7 @@ impl Column {
             tires: PerAxle { front: tire(Axle::Front), rear: tire(Axle::Rear) },
             price: price_of(parts, pair)
                 .map(|price| PriceView { amount: price.hundredths as f64 / 100.0, is_whole: price.is_whole }),
-            ledger: plan.ledger().into_iter().map(LineOfLedger::from).collect(),
+            ledger: plan.ledger_of(&judged).into_iter().map(LineOfLedger::from).collect(),
         }
     }
 }

@@ -2,7 +2,7 @@
 //! what is drawn. A drag asks many times a second, and fetches the whole when the hand lets go.
 
 use app::JudgingContext;
-use fitment::case::Case;
+use fitment::clearance::JudgedCase;
 use fitment::ledger::Headline;
 use fitment::setup::{Axle, SetupPair};
 use fitment::window::{self, widths_round};
@@ -74,8 +74,9 @@ impl ReadBench {
     /// The plan judged, without what stays where it is.
     pub fn brief(&self, context: &JudgingContext) -> BenchBrief {
         let plan = context.case(&self.fitted, &self.planned, self.drive);
-        let axle = |axle: Axle| brief_axle(&plan, axle, self, context);
-        let ledger = plan.ledger();
+        let judged = JudgedCase::of(&plan);
+        let axle = |axle: Axle| brief_axle(&judged, axle, self, context);
+        let ledger = plan.ledger_of(&judged);
         let headline = Headline::of(&ledger, self.planned != SetupPair::default());
         BenchBrief {
             headline: HeadlineView { standing: headline.standing.into(), says: headline.says },
@@ -98,9 +99,14 @@ impl ReadBench {
     }
 }
 
-fn brief_axle(plan: &Case<'_>, axle: Axle, read: &ReadBench, context: &JudgingContext) -> Option<BriefAxle> {
-    let case = plan.axle(axle)?;
-    let (setup, fit) = plan.judged(axle)?;
+fn brief_axle(
+    plan: &JudgedCase<'_>,
+    axle: Axle,
+    read: &ReadBench,
+    context: &JudgingContext,
+) -> Option<BriefAxle> {
+    let case = plan.case.axle(axle)?;
+    let (setup, fit) = plan.stands(axle)?;
     let widths = widths_round(Some(case.fitted), Some(setup));
     let window = case.window(setup, read.tire_choice.into(), &widths, context.state.wanted(case.axle));
     let clearances = fit.clearances.iter().map(|line| {
