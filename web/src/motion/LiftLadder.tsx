@@ -18,7 +18,12 @@ export function LiftLadder({ open, axle, usage }: Props) {
   const other: Axle = axle === "front" ? "rear" : "front";
   const { data: there } = useLift(open, other, usage);
   const length = (mm: number, signed = false) => inWords(formatLength(mm, units, signed));
-  if (isLoading) return <p className="p-3" data-loading>Lifting the car step by step…</p>;
+  if (isLoading)
+    return (
+      <p className="p-3" data-loading>
+        Lifting the car step by step…
+      </p>
+    );
   if (!lift || lift.tires.length === 0) return <p className="p-3">No tire of this kind goes on this rim.</p>;
   return (
     <div className="px-3 pb-2 text-small" data-lift-ladder>
