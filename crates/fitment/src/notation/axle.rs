@@ -93,7 +93,7 @@ pub(super) fn names_axles_by_letters(start: Scan<'_>) -> bool {
                 && !(scan.skip(1).blanks().digits() == 2
                     && scan.skip(1).blanks().skip(2).peek() != Some('x'));
         }
-        at_word_start = !char.is_alphanumeric() && char != '.';
+        at_word_start = scan.at_word_end() && char != '.';
         scan = scan.skip(1);
     }
     front && rear

@@ -9,20 +9,36 @@ pub(super) struct Placed {
     pub(super) char: char,
     /// Texts are no longer than [`LONGEST_TEXT`](super::LONGEST_TEXT).
     at: u16,
-    /// Whether it was written as a capital: names are, units and most other words are not.
-    pub(super) capital: bool,
+    /// What the readers ask of it at every step, told once: [`Self::CAPITAL`], [`Self::OF_A_WORD`].
+    marks: u8,
     /// How many figures stand in a row from here on.
     pub(super) figures: u8,
 }
 
 impl Placed {
+    const CAPITAL: u8 = 1;
+    const OF_A_WORD: u8 = 2;
+
     pub(super) fn new(char: char, at: usize, capital: bool) -> Self {
-        Self { char, at: u16::try_from(at).unwrap_or(u16::MAX), capital, figures: 0 }
+        // The point in the middle is what our own lines are parted by; it needs no table.
+        let of_a_word = char != '·' && char.is_alphanumeric();
+        let marks = u8::from(of_a_word) * Self::OF_A_WORD | u8::from(capital) * Self::CAPITAL;
+        Self { char, at: u16::try_from(at).unwrap_or(u16::MAX), marks, figures: 0 }
     }
 
     /// The byte where it stood.
     pub(super) fn at(self) -> usize {
         usize::from(self.at)
+    }
+
+    /// Whether it was written as a capital: names are, units and most other words are not.
+    pub(super) fn is_capital(self) -> bool {
+        self.marks & Self::CAPITAL != 0
+    }
+
+    /// Whether it is a letter or a figure.
+    pub(super) fn is_of_a_word(self) -> bool {
+        self.marks & Self::OF_A_WORD != 0
     }
 }
 
@@ -38,7 +54,8 @@ impl EvenText {
     pub(crate) fn new(text: &str) -> Self {
         let mut chars = Vec::with_capacity(text.len());
         for (at, original) in text.char_indices() {
-            if original.is_ascii_alphanumeric() {
+            // Nearly all of a text is these.
+            if original.is_ascii_alphanumeric() || matches!(original, ' ' | '.' | '/' | '·') {
                 chars.push(Placed::new(original.to_ascii_lowercase(), at, original.is_ascii_uppercase()));
                 continue;
             }

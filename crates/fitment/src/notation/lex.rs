@@ -103,7 +103,8 @@ pub(crate) fn lex(text: &str) -> Result<Vec<Lexed>, NotationError> {
     }
     let even = EvenText::new(text);
     let mut scan = even.start();
-    let mut pieces: Vec<Lexed> = Vec::with_capacity(24);
+    // The line of one axle with all there is to say of it.
+    let mut pieces: Vec<Lexed> = Vec::with_capacity(14);
     let mut before = Before { letters_name_axles: axle::names_axles_by_letters(scan), ..Before::default() };
     while !scan.is_at_end() {
         let (outcome, end) = match piece(scan, before) {
@@ -273,9 +274,11 @@ fn piece(scan: Scan<'_>, before: Before) -> Read<'_, Piece> {
 fn tire(scan: Scan<'_>) -> Read<'_, Piece> {
     match tire_size::tire_size(scan)? {
         Some((Sized::Whole(found), end)) => {
-            let next_is_a_piece = beside::mark(end, Some(&found.size))?.is_some()
-                || end.peek() == Some('x') && end.skip(1).number().is_some();
-            if !end.at_number_end() || !end.at_word_end() && !next_is_a_piece {
+            let next_is_a_piece = || {
+                let width = end.peek() == Some('x') && end.skip(1).number().is_some();
+                Ok(width || beside::mark(end, Some(&found.size))?.is_some())
+            };
+            if !end.at_number_end() || !end.at_word_end() && !next_is_a_piece()? {
                 return Err((Reason::Unknown, end.piece_end()));
             }
             // In "265/35R18x9.5" the rim code is the wheel's too: the width follows it.
@@ -301,7 +304,8 @@ fn rest(scan: Scan<'_>, before: Before) -> (Result<Piece, Reason>, Scan<'_>) {
         return (if width.is_some() { Ok(Piece::Wheel(size)) } else { Err(Reason::Unknown) }, end);
     }
     let mut end = scan;
-    while end.peek().is_some_and(|c| !c.is_alphanumeric())
+    while !end.is_at_end()
+        && end.at_word_end()
         && (end.byte() == scan.byte() || !starts_piece(end, before))
     {
         end = end.skip(1);

@@ -25,24 +25,43 @@ impl Number {
     }
 }
 
-/// Words that may stand at a place, and the signs that they begin with: at most places no word of a list begins, and none of
-/// it is looked at.
+/// Words that may stand at a place, found by the two signs that they begin with: at most places no word of a list begins,
+/// and none of it is looked at.
 #[derive(Debug)]
 pub(crate) struct Words {
     all: &'static [&'static str],
-    /// A bit for each letter, one more for every other sign.
-    begins: u32,
+    /// By the first sign, the second ones: a bit for each letter, one more for every other sign and for the end.
+    begins: [u32; Self::PLACES],
+    /// By the first sign, one more than where the first such word stands; 0 for none.
+    first: [u8; Self::PLACES],
+    /// By the word, one more than where the next with its first sign stands; 0 for none.
+    next: [u8; Self::MOST],
 }
 
 impl Words {
+    /// A place for each letter, one more for every other sign.
+    const PLACES: usize = 27;
+    /// The longest list.
+    const MOST: usize = 80;
+
     pub(crate) const fn new(all: &'static [&'static str]) -> Self {
-        let (mut begins, mut at) = (0, 0);
-        while at < all.len() {
-            // The first byte of a sign beyond ASCII is no letter, and neither is the sign.
-            begins |= Self::place(all[at].as_bytes()[0] as u32);
-            at += 1;
+        assert!(all.len() <= Self::MOST, "a longer list needs longer chains");
+        let (mut begins, mut first, mut next) =
+            ([0; Self::PLACES], [0; Self::PLACES], [0; Self::MOST]);
+        // From the last to the first, so that the chains are in the list's order.
+        let mut at = all.len();
+        while at > 0 {
+            at -= 1;
+            let word = all[at].as_bytes();
+            let place = Self::place(word[0] as u32);
+            // Nothing is said of what stands behind a word of one sign, nor behind a sign of several bytes.
+            let second =
+                if word.len() > 1 && word[0].is_ascii() { 1 << Self::place(word[1] as u32) } else { u32::MAX };
+            begins[place] |= second;
+            next[at] = first[place];
+            first[place] = at as u8 + 1;
         }
-        Self { all, begins }
+        Self { all, begins, first, next }
     }
 
     /// All of them.
@@ -51,11 +70,25 @@ impl Words {
         self.all
     }
 
-    const fn place(sign: u32) -> u32 {
+    /// The first byte of a sign beyond ASCII is no letter, and neither is the sign.
+    const fn place(sign: u32) -> usize {
         match sign {
-            0x61..=0x7a => 1 << (sign - 0x61),
-            _ => 1 << 26,
+            0x61..=0x7a => (sign - 0x61) as usize,
+            _ => Self::PLACES - 1,
         }
+    }
+
+    /// Those that may stand where these two signs do, in the list's order.
+    #[inline]
+    fn that_may_begin(&self, first: char, second: Option<char>) -> impl Iterator<Item = &'static str> + '_ {
+        let place = Self::place(first as u32);
+        let begins = self.begins[place] >> Self::place(second.map_or(0, |sign| sign as u32)) & 1 != 0;
+        let mut at = if begins { self.first[place] } else { 0 };
+        std::iter::from_fn(move || {
+            let word = usize::from(at).checked_sub(1)?;
+            at = self.next[word];
+            Some(self.all[word])
+        })
     }
 }
 
@@ -133,47 +166,49 @@ impl<'t> Scan<'t> {
     }
 
     /// Past the first of these texts that stands here.
+    #[inline]
     pub(crate) fn eat_any(self, expected: &[&str]) -> Option<Self> {
         let sign = self.peek()?;
         expected.iter().filter(|text| begins_with(text, sign)).find_map(|text| self.eat_whole(text))
     }
 
     /// Past a whole word out of these: nothing of a word may follow it. Words in signs of their own (前) need no gap.
+    #[inline]
     pub(crate) fn eat_word(self, words: &[&str]) -> Option<Self> {
         let sign = self.peek()?;
-        words.iter().filter(|word| begins_with(word, sign)).find_map(|word| {
-            let own_signs = word.chars().next_back().is_some_and(|last| !last.is_ascii());
-            self.eat_whole(word).filter(|after| own_signs || after.at_word_end())
-        })
+        words.iter().filter(|word| begins_with(word, sign)).find_map(|word| self.past_word(word))
     }
 
     /// The same out of a long list.
     pub(crate) fn eat_known(self, words: &Words) -> Option<Self> {
-        if self.may_begin(words) { self.eat_word(words.all) } else { None }
+        words.that_may_begin(self.peek()?, self.peek_at(1)).find_map(|word| self.past_word(word))
     }
 
-    /// The same as [`Self::eat_label`] out of a long list.
-    pub(crate) fn eat_known_label(self, words: &Words) -> Option<Self> {
-        if self.may_begin(words) { self.eat_label(words.all) } else { None }
-    }
-
-    /// Whether a word of a list may stand here.
-    pub(crate) fn may_begin(self, words: &Words) -> bool {
-        self.peek().is_some_and(|char| words.begins & Words::place(char as u32) != 0)
+    fn past_word(self, word: &str) -> Option<Self> {
+        let own_signs = word.as_bytes().last().is_some_and(|last| !last.is_ascii());
+        self.eat_whole(word).filter(|after| own_signs || after.at_word_end())
     }
 
     /// Past one of these words, which a number may follow directly ("et35", "et 35", "et: 35").
+    #[inline]
     pub(crate) fn eat_label(self, words: &[&str]) -> Option<Self> {
         let sign = self.peek()?;
-        words.iter().filter(|word| begins_with(word, sign)).find_map(|word| {
-            let after = self.eat_whole(word)?;
-            if after.peek().is_some_and(char::is_alphabetic) {
-                return None;
-            }
-            let after = after.blanks();
-            let after = after.eat_any(&[":", "=", "."]).unwrap_or(after).blanks();
-            Some(after.eat("of ").map_or(after, Self::blanks))
-        })
+        words.iter().filter(|word| begins_with(word, sign)).find_map(|word| self.past_label(word))
+    }
+
+    /// The same out of a long list.
+    pub(crate) fn eat_known_label(self, words: &Words) -> Option<Self> {
+        words.that_may_begin(self.peek()?, self.peek_at(1)).find_map(|word| self.past_label(word))
+    }
+
+    fn past_label(self, word: &str) -> Option<Self> {
+        let after = self.eat_whole(word)?;
+        if after.peek().is_some_and(char::is_alphabetic) {
+            return None;
+        }
+        let after = after.blanks();
+        let after = after.eat_any(&[":", "=", "."]).unwrap_or(after).blanks();
+        Some(after.eat("of ").map_or(after, Self::blanks))
     }
 
     /// The word of letters that stands here, when nothing but a word end follows it.
@@ -185,12 +220,12 @@ impl<'t> Scan<'t> {
 
     /// Whether this sign was written as a capital.
     pub(crate) fn is_capital(self) -> bool {
-        self.text.chars.get(self.at).is_some_and(|placed| placed.capital)
+        self.text.chars.get(self.at).is_some_and(|placed| placed.is_capital())
     }
 
     /// Whether no letter or figure goes on from here.
     pub(crate) fn at_word_end(self) -> bool {
-        !self.peek().is_some_and(char::is_alphanumeric)
+        !self.text.chars.get(self.at).is_some_and(|placed| placed.is_of_a_word())
     }
 
     /// Whether a number read up to here is whole: no figure goes on, nor a decimal part.
@@ -206,11 +241,13 @@ impl<'t> Scan<'t> {
 
     /// A number: figures, and a decimal part behind a point, or behind a comma when one or two figures
     /// follow it ("8,5"; in "35,245/40" the comma separates).
+    #[inline]
     pub(crate) fn number(self) -> Option<(Number, Self)> {
         let figures = self.digits();
-        if figures == 0 || figures > 15 {
-            return None;
-        }
+        if (1..=15).contains(&figures) { self.number_of(figures) } else { None }
+    }
+
+    fn number_of(self, figures: usize) -> Option<(Number, Self)> {
         let mut value = 0.0;
         let mut scan = self;
         for _ in 0..figures {

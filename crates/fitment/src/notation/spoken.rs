@@ -70,7 +70,7 @@ fn says(signs: &[Placed]) -> Option<Says> {
 /// The text with its spoken figures as figures.
 pub(super) fn figures(chars: Vec<Placed>) -> Vec<Placed> {
     // Hardly anybody says them: that is seen without a list of the words.
-    let says_any = chars.chunk_by(|a, b| a.char.is_alphanumeric() == b.char.is_alphanumeric());
+    let says_any = chars.chunk_by(|a, b| a.is_of_a_word() == b.is_of_a_word());
     if !says_any.into_iter().any(|signs| says(signs).is_some()) {
         return chars;
     }
@@ -178,7 +178,7 @@ fn words(chars: &[Placed]) -> Vec<Word> {
     let mut words = Vec::new();
     let mut at = 0;
     while at < chars.len() {
-        if !chars[at].char.is_alphanumeric() {
+        if !chars[at].is_of_a_word() {
             // Anything but blanks and hyphens between two words parts them for good.
             if !matches!(chars[at].char, ' ' | '-') {
                 words.push(Word { from: at, to: at + 1, says: None });
@@ -187,7 +187,7 @@ fn words(chars: &[Placed]) -> Vec<Word> {
             continue;
         }
         let from = at;
-        while at < chars.len() && chars[at].char.is_alphanumeric() {
+        while at < chars.len() && chars[at].is_of_a_word() {
             at += 1;
         }
         words.push(Word { from, to: at, says: says(&chars[from..at]) });

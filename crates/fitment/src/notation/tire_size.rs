@@ -103,6 +103,9 @@ pub(super) fn tire_size(start: Scan<'_>) -> Read<'_, Sized> {
 
 /// Sizes that go on no car, by what stands before them.
 fn refused_prefix(start: Scan<'_>) -> Result<(), (Reason, Scan<'_>)> {
+    if start.digits() > 0 {
+        return Ok(());
+    }
     for (letters, what) in
         [("st", Reason::TRAILER), ("t", Reason::SPARE), ("vf", Reason::FARM), ("if", Reason::FARM)]
     {
@@ -404,6 +407,9 @@ fn load_range(end: Scan<'_>, light_truck: bool) -> (Option<LoadRange>, Scan<'_>)
 /// `R`, `ZR`, `RF`, `ZRF`, `HR`, `VR` before a rim code.
 fn radial_mark(scan: Scan<'_>) -> Option<(Mark, Scan<'_>)> {
     use Construction::{BiasPly, Radial, SpeedRadial, ZrRadial};
+    if scan.at_word_end() || scan.digits() > 0 {
+        return None;
+    }
     [
         ("zrf", ZrRadial, true),
         ("zr", ZrRadial, false),

@@ -229,15 +229,16 @@ fn is_tire(one: &Lexed) -> bool {
 
 /// A text without axle words: two lines, or two sizes of a kind with a sign between them.
 fn by_place(text: &str, lexed: &[Lexed]) -> Assigned {
-    let mut axles = vec![Axles::Both; lexed.len()];
+    let nothing_named = Assigned { axles: vec![Axles::Both; lexed.len()], names_axles: false, question: None };
+    let sizes = [is_wheel, is_tire].map(|is| lexed.iter().filter(|one| is(one)).count());
+    if sizes.iter().all(|sizes| *sizes < 2) || sizes.iter().any(|sizes| *sizes > 2) {
+        return nothing_named;
+    }
     let places = |is: fn(&Lexed) -> bool| -> Vec<usize> {
         lexed.iter().enumerate().filter(|(_, one)| is(one)).map(|(at, _)| at).collect()
     };
     let kinds = [(Topic::Wheel, places(is_wheel)), (Topic::Tire, places(is_tire))];
-    let nothing_named = Assigned { axles: axles.clone(), names_axles: false, question: None };
-    if kinds.iter().all(|(_, places)| places.len() < 2) || kinds.iter().any(|(_, places)| places.len() > 2) {
-        return nothing_named;
-    }
+    let mut axles = nothing_named.axles.clone();
     if let Some(first_of_second) = second_line(text, lexed, &kinds) {
         for (at, axle) in axles.iter_mut().enumerate() {
             *axle = if lexed[at].span.start < first_of_second { Axles::Front } else { Axles::Rear };

@@ -17,7 +17,7 @@ use std::str::FromStr;
 
 use super::{PerAxle, Setup, SetupPair};
 use crate::codes::BoltCircle;
-use crate::notation::{Axles, Lexed, NotationError, Piece, Reason, at_whole, lex};
+use crate::notation::{Axles, Lexed, NotationError, Piece, Reason, Spacing, at_whole, lex};
 use crate::tire::Tire;
 use crate::wheel::Wheel;
 use draft::Draft;
@@ -118,39 +118,42 @@ pub fn read(text: &str) -> Result<LineReading, NotationError> {
     let mut lexed = lex(text)?;
     figures::resolve(&mut lexed);
     let assigned = axles::assign(text, &lexed);
-    let mut segments: Vec<Segment> = lexed
-        .iter()
-        .map(|lexed| Segment { span: lexed.span.clone(), outcome: lexed.outcome.clone().map(kind_of) })
-        .collect();
-    let mut fault = |at: usize, reason: Reason| {
-        if let Some(segment) = segments.get_mut(at)
-            && segment.outcome.is_ok()
-        {
-            segment.outcome = Err(reason);
+    let mut faults: Vec<(usize, Reason)> = assigned.question.into_iter().collect();
+    let mut draft_of = |axle: Axles| {
+        let mut draft = Draft::default();
+        for (at, (one, axles)) in lexed.iter().zip(&assigned.axles).enumerate() {
+            if let Ok(piece) = &one.outcome
+                && (*axles == axle || *axles == Axles::Both)
+                && let Err(reason) = draft.put(*piece, at, axle)
+            {
+                faults.push((at, reason));
+            }
         }
+        draft
     };
-    if let Some((at, question)) = assigned.question {
-        fault(at, question);
-    }
-    let mut drafts = PerAxle { front: Draft::default(), rear: Draft::default() };
-    for (at, (lexed, axles)) in lexed.iter().zip(&assigned.axles).enumerate() {
-        let Ok(piece) = &lexed.outcome else { continue };
-        let front = if *axles == Axles::Rear { Ok(()) } else { drafts.front.put(*piece, at, Axles::Front) };
-        let rear = if *axles == Axles::Front { Ok(()) } else { drafts.rear.put(*piece, at, Axles::Rear) };
-        if let Err(reason) = front.and(rear) {
-            fault(at, reason);
+    let front = draft_of(Axles::Front);
+    // What names no axle says the same of both, unless it says two thicknesses in one breath.
+    let parted = assigned.names_axles
+        || lexed.iter().any(|one| matches!(one.outcome, Ok(Piece::Spacing(Spacing::Pair(..)))));
+    let rear = parted.then(|| draft_of(Axles::Rear));
+    let mut finished =
+        |draft: &Draft, other: &Draft| draft.finish(other.rim()).map_err(|fault| faults.push(fault)).ok();
+    let made_in_front = finished(&front, rear.as_ref().unwrap_or(&front));
+    let made_behind = rear.as_ref().map_or(made_in_front, |rear| finished(rear, &front));
+    let assumed =
+        PerAxle { front: front.assumed(), rear: rear.as_ref().map_or_else(|| front.assumed(), Draft::assumed) };
+    // Of a stretch's faults the first that was found is told.
+    for (at, reason) in faults {
+        if let Some(one) = lexed.get_mut(at).filter(|one| one.outcome.is_ok()) {
+            one.outcome = Err(reason);
         }
     }
-    let rims = PerAxle { front: drafts.front.rim(), rear: drafts.rear.rim() };
-    let front = drafts.front.finish(rims.rear).map_err(|(at, reason)| fault(at, reason));
-    let rear = drafts.rear.finish(rims.front).map_err(|(at, reason)| fault(at, reason));
-    let sound = segments.iter().all(|segment| segment.outcome.is_ok());
-    let setups = match (sound, front, rear) {
-        (true, Ok(front), Ok(rear)) => Some(SetupPair { front, rear }),
-        _ => None,
-    };
-    let assumed = PerAxle { front: drafts.front.assumed(), rear: drafts.rear.assumed() };
-    Ok(LineReading { segments, setups, names_axles: assigned.names_axles, assumed })
+    let sound = lexed.iter().all(|one| one.outcome.is_ok());
+    let setups = made_in_front.zip(made_behind).filter(|_| sound);
+    let setups = setups.map(|(front, rear)| SetupPair { front, rear });
+    let segments =
+        lexed.into_iter().map(|Lexed { span, outcome }| Segment { span, outcome: outcome.map(kind_of) });
+    Ok(LineReading { segments: segments.collect(), setups, names_axles: assigned.names_axles, assumed })
 }
 
 /// A tire or a wheel read out of a text, with what was left aside and what was assumed.
