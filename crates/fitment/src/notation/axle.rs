@@ -82,6 +82,9 @@ pub(super) fn tag(scan: Scan<'_>, letters_alone: bool) -> Option<(AxleTag, Scan<
 
 /// Whether a text names both axles by single letters: "F 18x8.5 / R 18x9.5".
 pub(super) fn names_axles_by_letters(start: Scan<'_>) -> bool {
+    if !start.has_capital('f') {
+        return false;
+    }
     let (mut front, mut rear) = (false, false);
     let mut scan = start;
     let mut at_word_start = true;

@@ -9,7 +9,7 @@ pub(super) struct Placed {
     pub(super) char: char,
     /// Texts are no longer than [`LONGEST_TEXT`](super::LONGEST_TEXT).
     at: u16,
-    /// What the readers ask of it at every step, told once: [`Self::CAPITAL`], [`Self::OF_A_WORD`].
+    /// What the readers ask of it at every step, told once: [`Self::CAPITAL`], [`Self::OF_A_WORD`], [`Self::FIGURE`].
     marks: u8,
     /// How many figures stand in a row from here on.
     pub(super) figures: u8,
@@ -18,12 +18,37 @@ pub(super) struct Placed {
 impl Placed {
     const CAPITAL: u8 = 1;
     const OF_A_WORD: u8 = 2;
+    const FIGURE: u8 = 4;
+
+    /// Every plain sign made even: nearly all of a text is these.
+    const PLAIN: [Self; 128] = {
+        let mut plain = [Self { char: ' ', at: 0, marks: 0, figures: 0 }; 128];
+        let mut code = 0_u8;
+        while code < 128 {
+            let char = match code {
+                b'\t' | b'_' => ' ',
+                b'\r' => '\n',
+                _ => code.to_ascii_lowercase() as char,
+            };
+            let capital = if code.is_ascii_uppercase() { Self::CAPITAL } else { 0 };
+            let of_a_word = if code.is_ascii_alphanumeric() { Self::OF_A_WORD } else { 0 };
+            let figure = if code.is_ascii_digit() { Self::FIGURE } else { 0 };
+            plain[code as usize] = Self { char, marks: capital | of_a_word | figure, at: 0, figures: 0 };
+            code += 1;
+        }
+        plain
+    };
 
     pub(super) fn new(char: char, at: usize, capital: bool) -> Self {
-        // The point in the middle is what our own lines are parted by; it needs no table.
-        let of_a_word = char != '·' && char.is_alphanumeric();
-        let marks = u8::from(of_a_word) * Self::OF_A_WORD | u8::from(capital) * Self::CAPITAL;
-        Self { char, at: u16::try_from(at).unwrap_or(u16::MAX), marks, figures: 0 }
+        let at = u16::try_from(at).unwrap_or(u16::MAX);
+        let capital = u8::from(capital) * Self::CAPITAL;
+        match Self::PLAIN.get(char as usize) {
+            Some(plain) => Self { marks: plain.marks | capital, at, ..*plain },
+            None => {
+                let of_a_word = u8::from(char.is_alphanumeric()) * Self::OF_A_WORD;
+                Self { char, at, marks: of_a_word | capital, figures: 0 }
+            }
+        }
     }
 
     /// The byte where it stood.
@@ -40,6 +65,11 @@ impl Placed {
     pub(super) fn is_of_a_word(self) -> bool {
         self.marks & Self::OF_A_WORD != 0
     }
+
+    /// Whether it is a figure.
+    pub(super) fn is_figure(self) -> bool {
+        self.marks & Self::FIGURE != 0
+    }
 }
 
 /// A text made even: lower case without accents, one multiplication sign, one minus, one slash, one quote, full-width
@@ -54,9 +84,13 @@ impl EvenText {
     pub(crate) fn new(text: &str) -> Self {
         let mut chars = Vec::with_capacity(text.len());
         for (at, original) in text.char_indices() {
-            // Nearly all of a text is these.
-            if original.is_ascii_alphanumeric() || matches!(original, ' ' | '.' | '/' | '·') {
-                chars.push(Placed::new(original.to_ascii_lowercase(), at, original.is_ascii_uppercase()));
+            if original.is_ascii() {
+                chars.push(Placed::new(original, at, false));
+                continue;
+            }
+            // What our own lines are parted by needs no table.
+            if original == '·' {
+                chars.push(Placed { char: '·', ..Placed::new(' ', at, false) });
                 continue;
             }
             let capital = original.is_uppercase();
@@ -71,7 +105,7 @@ impl EvenText {
         let mut chars = spoken::figures(chars);
         let mut figures = 0_u8;
         for placed in chars.iter_mut().rev() {
-            figures = if placed.char.is_ascii_digit() { figures.saturating_add(1) } else { 0 };
+            figures = if placed.is_figure() { figures.saturating_add(1) } else { 0 };
             placed.figures = figures;
         }
         Self { chars, bytes: text.len() }
@@ -80,13 +114,13 @@ impl EvenText {
 
 /// "18*8.5" is a multiplication; a star anywhere else is a mark.
 fn stars_between_figures(chars: &mut [Placed]) {
-    let is_figure = |placed: Option<&Placed>| placed.is_some_and(|placed| placed.char.is_ascii_digit());
+    let is_figure = |placed: Option<&Placed>| placed.is_some_and(|placed| placed.is_figure());
     for at in 0..chars.len() {
         if chars[at].char == '*'
             && is_figure(chars[..at].iter().rev().find(|placed| placed.char != ' '))
             && is_figure(chars[at + 1..].iter().find(|placed| placed.char != ' '))
         {
-            chars[at].char = 'x';
+            chars[at] = Placed::new('x', chars[at].at(), false);
         }
     }
 }
@@ -118,8 +152,7 @@ fn even(char: char) -> Option<char> {
         '∕' | '⁄' => '/',
         '”' | '“' | '″' | '„' | '‟' => '"',
         '’' | '‘' | '′' => '\'',
-        '\u{a0}' | '\u{2000}'..='\u{200a}' | '\u{202f}' | '\u{205f}' | '\u{3000}' | '\t' | '_' => ' ',
-        '\r' => '\n',
+        '\u{a0}' | '\u{2000}'..='\u{200a}' | '\u{202f}' | '\u{205f}' | '\u{3000}' => ' ',
         'Ø' | 'ø' | '⌀' => 'ø',
         // Letters of other scripts that look the same and were meant for these.
         'а' | 'А' => 'a',

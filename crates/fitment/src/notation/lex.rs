@@ -304,10 +304,7 @@ fn rest(scan: Scan<'_>, before: Before) -> (Result<Piece, Reason>, Scan<'_>) {
         return (if width.is_some() { Ok(Piece::Wheel(size)) } else { Err(Reason::Unknown) }, end);
     }
     let mut end = scan;
-    while !end.is_at_end()
-        && end.at_word_end()
-        && (end.byte() == scan.byte() || !starts_piece(end, before))
-    {
+    while !end.is_at_end() && end.at_word_end() && (end.byte() == scan.byte() || !starts_piece(end, before)) {
         end = end.skip(1);
     }
     if end.byte() > scan.byte() {

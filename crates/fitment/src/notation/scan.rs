@@ -46,8 +46,7 @@ impl Words {
 
     pub(crate) const fn new(all: &'static [&'static str]) -> Self {
         assert!(all.len() <= Self::MOST, "a longer list needs longer chains");
-        let (mut begins, mut first, mut next) =
-            ([0; Self::PLACES], [0; Self::PLACES], [0; Self::MOST]);
+        let (mut begins, mut first, mut next) = ([0; Self::PLACES], [0; Self::PLACES], [0; Self::MOST]);
         // From the last to the first, so that the chains are in the list's order.
         let mut at = all.len();
         while at > 0 {
@@ -55,8 +54,11 @@ impl Words {
             let word = all[at].as_bytes();
             let place = Self::place(word[0] as u32);
             // Nothing is said of what stands behind a word of one sign, nor behind a sign of several bytes.
-            let second =
-                if word.len() > 1 && word[0].is_ascii() { 1 << Self::place(word[1] as u32) } else { u32::MAX };
+            let second = if word.len() > 1 && word[0].is_ascii() {
+                1 << Self::place(word[1] as u32)
+            } else {
+                u32::MAX
+            };
             begins[place] |= second;
             next[at] = first[place];
             first[place] = at as u8 + 1;
@@ -221,6 +223,11 @@ impl<'t> Scan<'t> {
     /// Whether this sign was written as a capital.
     pub(crate) fn is_capital(self) -> bool {
         self.text.chars.get(self.at).is_some_and(|placed| placed.is_capital())
+    }
+
+    /// Whether this letter stands here or further on as a capital.
+    pub(crate) fn has_capital(self, letter: char) -> bool {
+        self.text.chars[self.at..].iter().any(|placed| placed.char == letter && placed.is_capital())
     }
 
     /// Whether no letter or figure goes on from here.

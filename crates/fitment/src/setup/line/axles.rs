@@ -229,7 +229,8 @@ fn is_tire(one: &Lexed) -> bool {
 
 /// A text without axle words: two lines, or two sizes of a kind with a sign between them.
 fn by_place(text: &str, lexed: &[Lexed]) -> Assigned {
-    let nothing_named = Assigned { axles: vec![Axles::Both; lexed.len()], names_axles: false, question: None };
+    let nothing_named =
+        Assigned { axles: vec![Axles::Both; lexed.len()], names_axles: false, question: None };
     let sizes = [is_wheel, is_tire].map(|is| lexed.iter().filter(|one| is(one)).count());
     if sizes.iter().all(|sizes| *sizes < 2) || sizes.iter().any(|sizes| *sizes > 2) {
         return nothing_named;

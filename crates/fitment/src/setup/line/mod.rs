@@ -140,8 +140,10 @@ pub fn read(text: &str) -> Result<LineReading, NotationError> {
         |draft: &Draft, other: &Draft| draft.finish(other.rim()).map_err(|fault| faults.push(fault)).ok();
     let made_in_front = finished(&front, rear.as_ref().unwrap_or(&front));
     let made_behind = rear.as_ref().map_or(made_in_front, |rear| finished(rear, &front));
-    let assumed =
-        PerAxle { front: front.assumed(), rear: rear.as_ref().map_or_else(|| front.assumed(), Draft::assumed) };
+    let assumed = PerAxle {
+        front: front.assumed(),
+        rear: rear.as_ref().map_or_else(|| front.assumed(), Draft::assumed),
+    };
     // Of a stretch's faults the first that was found is told.
     for (at, reason) in faults {
         if let Some(one) = lexed.get_mut(at).filter(|one| one.outcome.is_ok()) {
