@@ -293,16 +293,18 @@ impl AxleCase<'_> {
     /// a straight line and its root is exact. Where it bends (a corner of metal met from beside or below, the rule at lock)
     /// the root is sought to [`ROOT_MM`].
     ///
-    /// How sure the room is hardly changes with the offset: the root of the room as written less that is sought, how sure it
-    /// is there is looked up, and so on until it stands.
+    /// How sure the room is hardly changes with the offset, and evenly: the root of the room as written is sought first, how
+    /// sure it is there is looked up, then the root of what is left less that, and so on along the line through the last two
+    /// until it stands.
     fn edge(&self, obstacle: &Obstacle, stand: &MountedSetup) -> Limit {
         /// So near the ± at a root must be to the one it was sought with, in millimetres; and how often it is sought.
-        const SETTLED_MM: f64 = 2e-4;
+        const SETTLED_MM: f64 = 5e-4;
         const ROUNDS: usize = 8;
         let minimum = self.least(obstacle.feature).as_mm();
         let meeting = self.meeting(obstacle, stand);
         let likely = |center_y: f64| meeting.band_at(center_y).map(|band| band.likely().as_mm());
         let slack_of_all = |center_y: f64| Some(meeting.nominal_at(center_y)? - likely(center_y)? - minimum);
+        let of_all = || self.edge_where(obstacle, stand.center_y(), stand, &slack_of_all);
         // A straight line's root is exact at once.
         let is_bent = match obstacle.place {
             // How sure a strut is hangs on how far from it the wheel stands: another lean turns it further away.
@@ -310,32 +312,35 @@ impl AxleCase<'_> {
             _ => obstacle.reading.steer.is_at_lock(),
         };
         if !is_bent {
-            return self.edge_where(obstacle, stand, &slack_of_all);
+            return of_all();
         }
-        let Some(mut less) = likely(stand.center_y()) else { return Limit::Open };
-        let mut hair = 0.0;
-        for _ in 0..ROUNDS {
-            let wanted = minimum + less + hair;
-            let slack = |center_y: f64| Some(meeting.nominal_at(center_y)? - wanted);
-            let limit = self.edge_where(obstacle, stand, &slack);
-            // Whether it is met nowhere is asked of the whole.
-            let (center, beyond) = match limit {
-                Limit::InboardOf(center) => (center, center + ROOT_MM),
-                Limit::OutboardOf(center) => (center, center - ROOT_MM),
+        // What the ± is taken to be: as it is at one place, by so much more for each millimetre from there.
+        let (mut from, mut less, mut slope) = (stand.center_y(), 0.0, 0.0);
+        for round in 0..ROUNDS {
+            // A hair more than it is: the edge itself clears.
+            let hair = if round == 0 { 0.0 } else { SETTLED_MM };
+            let taken = |center_y: f64| less + slope * (center_y - from);
+            let slack =
+                |center_y: f64| Some(meeting.nominal_at(center_y)? - taken(center_y) - hair - minimum);
+            let limit = self.edge_where(obstacle, from, stand, &slack);
+            let center = match limit {
+                Limit::InboardOf(center) | Limit::OutboardOf(center) => center,
+                // Whether it is met nowhere is asked of the whole.
                 Limit::Open | Limit::Never => break,
             };
             let Some(there) = likely(center) else { break };
-            if (there - less).abs() > hair {
-                // Where it depends on the offset, a hair more than it is: the edge itself clears.
-                (less, hair) = (there, SETTLED_MM);
-            } else if hair == 0.0 || slack_of_all(beyond).is_some_and(|left| left < 0.0) {
+            if round > 0 && (there - taken(center)).abs() <= hair {
                 return limit;
-            } else {
-                // Just beyond it still clears: this is not the place where the word turns.
+            }
+            let along = center - from;
+            slope = if round > 0 && along.abs() > ROOT_MM { (there - less) / along } else { 0.0 };
+            // Where it grows as the room does, this is not the place where the word turns.
+            if slope.abs() > 0.5 {
                 break;
             }
+            (from, less) = (center, there);
         }
-        self.edge_where(obstacle, stand, &slack_of_all)
+        of_all()
     }
 
     /// Whether no offset can clear what was read with wheels like this one, even as written and without any band: said quickly,
@@ -354,7 +359,7 @@ impl AxleCase<'_> {
                 let meeting = meeting.get_or_init(|| self.meeting(obstacle, &stand));
                 Some(meeting.nominal_at(center_y)? - minimum)
             };
-            let edge = || self.edge_where(obstacle, &stand, &slack);
+            let edge = || self.edge_where(obstacle, stand.center_y(), &stand, &slack);
             match known.edge(self, obstacle, Edges::AsWritten, edge) {
                 Limit::Open => {}
                 Limit::Never => return true,
@@ -365,15 +370,15 @@ impl AxleCase<'_> {
         inmost > outmost
     }
 
-    /// Where the rim's centre plane must stand for so much to be left over.
+    /// Where the rim's centre plane must stand for so much to be left over, sought from `here` on.
     fn edge_where(
         &self,
         obstacle: &Obstacle,
+        here: f64,
         stand: &MountedSetup,
         slack: &dyn Fn(f64) -> Option<f64>,
     ) -> Limit {
         let feature = obstacle.feature;
-        let here = stand.center_y();
         let Some(left) = slack(here) else { return Limit::Open };
         let leans = if feature.carrier() == Carrier::Body { stand.camber_deg().to_radians() } else { 0.0 };
         let is_at_lock = obstacle.reading.steer.is_at_lock() && feature.facts().at_lock;
