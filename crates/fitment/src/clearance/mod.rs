@@ -31,8 +31,8 @@ use crate::section::Toward;
 use crate::setup::Setup;
 
 pub use crate::verdict::Verdict;
-pub(crate) use band::CLOCK_OFF_DEG;
 pub use band::{Band, Contribution, Input};
+pub(crate) use band::{CLOCK_OFF_DEG, Meeting};
 pub use drawn::{CASES, Drawn};
 pub use judged::JudgedCase;
 pub use past_the_lip::PastTheLip;

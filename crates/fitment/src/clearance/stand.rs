@@ -1,6 +1,7 @@
 //! A setup placed in the corner frame.
 
 use std::cell::OnceCell;
+use std::rc::Rc;
 
 use crate::section::outline::flange_top;
 use crate::section::{Deviations, Tolerances, Toward, Variants};
@@ -15,21 +16,26 @@ pub struct MountedSetup {
     setup: Setup,
     center_y: f64,
     camber_deg: f64,
-    // Cut only when something is held against it.
-    cut: OnceCell<Variants>,
+    // Cut only when something is held against it, and once however it leans.
+    cut: Rc<OnceCell<Variants>>,
 }
 
 impl MountedSetup {
     /// Places a setup; `None` without a wheel and its offset.
     pub fn of(setup: &Setup, camber_deg: f64) -> Option<Self> {
         let center_y = -setup.effective_offset()?.as_mm();
-        Some(Self { setup: *setup, center_y, camber_deg, cut: OnceCell::new() })
+        Some(Self { setup: *setup, center_y, camber_deg, cut: Rc::default() })
     }
 
     /// The same wheel and tire with the rim's centre plane elsewhere: nothing else follows from an offset.
     pub fn moved_to(mut self, center_y: f64) -> Self {
         self.center_y = center_y;
         self
+    }
+
+    /// The same wheel and tire at the same place, leaning otherwise.
+    pub(crate) fn leaned_to(&self, camber_deg: f64) -> Self {
+        Self { camber_deg, ..self.clone() }
     }
 
     /// Where the rim's centre plane stands.

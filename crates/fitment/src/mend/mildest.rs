@@ -114,14 +114,11 @@ impl AxleCase<'_> {
         if failing.is_empty() {
             return None;
         }
-        self.by_the_wheel_alone(planned)
+        let mut known = KnownEdges::of(planned)?;
+        self.with_the_wheel_moved(planned, self.levers, Vec::new(), &mut known)
             .or_else(|| self.by_width(planned))
             .or_else(|| self.by_tire(planned))
-            .or_else(|| self.by_work_on_the_car(planned, &failing))
-    }
-
-    fn by_the_wheel_alone(&self, planned: &Setup) -> Option<Proposal> {
-        self.with_the_wheel_moved(planned, self.levers, Vec::new(), &mut KnownEdges::default())
+            .or_else(|| self.by_work_on_the_car(planned, &failing, &mut known))
     }
 
     fn by_width(&self, planned: &Setup) -> Option<Proposal> {
@@ -133,7 +130,7 @@ impl AxleCase<'_> {
                 return None;
             }
             let pulled = vec![(Lever::RimWidth, f64::from(quarters) / 4.0)];
-            self.with_the_wheel_moved(&setup, self.levers, pulled, &mut KnownEdges::default())
+            self.with_the_wheel_moved(&setup, self.levers, pulled, &mut KnownEdges::of(&setup)?)
         };
         mildest_of([-2, 2, -4].into_iter().filter_map(other))
     }
@@ -150,11 +147,16 @@ impl AxleCase<'_> {
             let listed = Listed { tire: ListedTire::default(), ..planned.listed };
             let setup = Setup { tire: Some(Tire { size, service: None, ..tire }), listed, ..*planned };
             let pulled = vec![(Lever::Tire, 0.0)];
-            self.with_the_wheel_moved(&setup, self.levers, pulled, &mut KnownEdges::default())
+            self.with_the_wheel_moved(&setup, self.levers, pulled, &mut KnownEdges::of(&setup)?)
         }))
     }
 
-    fn by_work_on_the_car(&self, planned: &Setup, failing: &[Feature]) -> Option<Proposal> {
+    fn by_work_on_the_car(
+        &self,
+        planned: &Setup,
+        failing: &[Feature],
+        known: &mut KnownEdges,
+    ) -> Option<Proposal> {
         let helpful: Vec<(Lever, f64)> = Lever::ALL
             .into_iter()
             .filter(|lever| failing.iter().any(|feature| helps(*lever, *feature)))
@@ -169,7 +171,6 @@ impl AxleCase<'_> {
         let hardest = |set: &[(Lever, f64)]| set.iter().map(|(lever, _)| *lever as usize).max();
         sets.sort_by_key(|set| (hardest(set), set.len()));
         let mut best: Option<Proposal> = None;
-        let mut known = KnownEdges::default();
         for set in sets {
             let harder = |best: &Proposal| hardest(&set) > Some(best.hardness().0);
             if best.as_ref().is_some_and(harder) {
@@ -179,7 +180,7 @@ impl AxleCase<'_> {
                 levers.with(*lever, levers.amount(*lever) + amount)
             });
             if set.iter().all(|(lever, _)| in_range(&levers, *lever)) {
-                let found = self.with_the_wheel_moved(planned, &levers, set, &mut known);
+                let found = self.with_the_wheel_moved(planned, &levers, set, known);
                 best = mildest_of([best, found].into_iter().flatten());
             }
         }
@@ -196,7 +197,7 @@ impl AxleCase<'_> {
     ) -> Option<Proposal> {
         let trial = AxleCase { levers, ..*self };
         let offset = setup.wheel?.offset?.as_mm();
-        if trial.is_hopeless(setup, known) {
+        if trial.is_hopeless(known) {
             return None;
         }
         let window = trial.open_window_of_its_width(setup, known)?;

@@ -4,13 +4,13 @@
 //! sets it. Sides that nobody measured are open. The edges are roots of the very room that the fit judges: moving a wheel
 //! sideways moves its outline and nothing else, so most come in closed form.
 
-use std::collections::HashMap;
+mod edge;
+mod known;
 
 use crate::case::AxleCase;
-use crate::clearance::{MountedSetup, Verdict};
+use crate::clearance::Verdict;
 use crate::codes::{Offset, RimWidth};
-use crate::corner::feature::BlocksFrom;
-use crate::corner::{CarSide, Carrier, Feature, Obstacle, ObstacleShape};
+use crate::corner::{CarSide, Feature, Obstacle};
 use crate::length::Length;
 use crate::setup::{ListedTire, Setup};
 use crate::style::StyleTarget;
@@ -19,6 +19,18 @@ use crate::tire::rims::{PermittedRims, RimFit, measuring_rim};
 use crate::tire::{Construction, MetricSize, Prefix, Size, Tire};
 use crate::wheel::Wheel;
 use crate::working::{Phrase, Quantity};
+use edge::Limit;
+pub(crate) use edge::{FURTHEST_MM, Root, root};
+pub(crate) use known::KnownEdges;
+
+/// What of a width is wanted.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Wanted {
+    /// All of its edges.
+    Whole,
+    /// All of them if some offset clears; otherwise nothing.
+    IfOpen,
+}
 
 /// Which tire goes on each rim width.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
@@ -193,7 +205,7 @@ impl AxleCase<'_> {
         planned: &Setup,
         known: &mut KnownEdges,
     ) -> Option<WidthWindow> {
-        let mut window = self.at_width(planned, planned.wheel?.width, &[], None, known, Wanted::IfOpen)?;
+        let mut window = self.window_of(known, None, Wanted::IfOpen)?;
         self.heed_the_brake(planned, &mut window);
         Some(window).filter(WidthWindow::is_open)
     }
@@ -215,32 +227,31 @@ impl AxleCase<'_> {
             (TireChoice::NearestSquare, Some(tire)) => sizes_near(&tire.size),
             _ => Vec::new(),
         };
-        // Each width is another setup, and knows no edge of the others.
         let at = |width: &RimWidth| {
-            self.at_width(planned, *width, &squarest, target, &mut KnownEdges::default(), Wanted::Whole)
+            let tire = planned.tire.map(|tire| match nearest_square(&squarest, *width, &tire.size) {
+                Some(size) if size != tire.size => Tire { size, service: None, ..tire },
+                _ => tire,
+            });
+            // Each width is another setup, and knows no edge of the others.
+            let setup = on_width(planned, *width, tire)?;
+            self.window_of(&mut KnownEdges::of(&setup)?, target, Wanted::Whole)
         };
         widths.iter().filter_map(at).collect()
     }
 
-    fn at_width(
+    /// The window of wheels and tires like one; `None` without a wheel, or where only an open one is wanted and it is not.
+    fn window_of(
         &self,
-        planned: &Setup,
-        width: RimWidth,
-        squarest: &[Size],
-        target: Option<StyleTarget>,
         known: &mut KnownEdges,
+        target: Option<StyleTarget>,
         wanted: Wanted,
     ) -> Option<WidthWindow> {
-        let tire = planned.tire.map(|tire| match nearest_square(squarest, width, &tire.size) {
-            Some(size) if size != tire.size => Tire { size, service: None, ..tire },
-            _ => tire,
-        });
-        let setup = on_width(planned, width, tire)?;
-        let stand = MountedSetup::of(&setup, self.planned_camber())?;
-        let spacer = stand.spacer();
+        let stand = known.stand(self);
+        let (setup, spacer) = (*stand.setup(), stand.spacer());
+        let width = setup.wheel?.width;
         let mut window = WidthWindow {
             rim_width: width,
-            tire,
+            tire: setup.tire,
             is_permitted: setup.permitted_rims().is_none_or(|rims| rims.judge(width) == RimFit::Permitted),
             least: None,
             most: None,
@@ -252,7 +263,7 @@ impl AxleCase<'_> {
             self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake()).collect();
         if wanted == Wanted::IfOpen {
             // What is known already costs nothing, and may close it.
-            obstacles.sort_by_key(|obstacle| !known.knows(self, obstacle, Edges::Whole));
+            obstacles.sort_by_key(|obstacle| !known.knows(self, obstacle));
         }
         for obstacle in obstacles {
             if wanted == Wanted::IfOpen && !window.is_open() {
@@ -263,7 +274,7 @@ impl AxleCase<'_> {
                 window.past_the_lip = window.past_the_lip.max(word);
                 continue;
             }
-            match known.edge(self, obstacle, Edges::Whole, || self.edge(obstacle, &stand)) {
+            match self.edge(obstacle, &stand, known) {
                 Limit::Open => {}
                 Limit::Never => {
                     if !window.blocked_by.contains(&obstacle.feature) {
@@ -285,264 +296,6 @@ impl AxleCase<'_> {
             }
         }
         Some(window)
-    }
-
-    /// Where the rim's centre plane must stand for this obstacle to clear: the root of the very room that the fit judges.
-    ///
-    /// Most parts are met by one place of the section whatever the offset, and the band does not depend on it: the room is
-    /// a straight line and its root is exact. Where it bends (a corner of metal met from beside or below, the rule at lock)
-    /// the root is sought to [`ROOT_MM`].
-    ///
-    /// How sure the room is hardly changes with the offset, and evenly: the root of the room as written is sought first, how
-    /// sure it is there is looked up, then the root of what is left less that, and so on along the line through the last two
-    /// until it stands.
-    fn edge(&self, obstacle: &Obstacle, stand: &MountedSetup) -> Limit {
-        /// So near the ± at a root must be to the one it was sought with, in millimetres; and how often it is sought.
-        const SETTLED_MM: f64 = 5e-4;
-        const ROUNDS: usize = 8;
-        let minimum = self.least(obstacle.feature).as_mm();
-        let meeting = self.meeting(obstacle, stand);
-        let likely = |center_y: f64| meeting.band_at(center_y).map(|band| band.likely().as_mm());
-        let slack_of_all = |center_y: f64| Some(meeting.nominal_at(center_y)? - likely(center_y)? - minimum);
-        let of_all = || self.edge_where(obstacle, stand.center_y(), stand, &slack_of_all);
-        // A straight line's root is exact at once.
-        let is_bent = match obstacle.place {
-            // How sure a strut is hangs on how far from it the wheel stands: another lean turns it further away.
-            ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. } | ObstacleShape::Edge { .. } => true,
-            _ => obstacle.reading.steer.is_at_lock(),
-        };
-        if !is_bent {
-            return of_all();
-        }
-        // What the ± is taken to be: as it is at one place, by so much more for each millimetre from there.
-        let (mut from, mut less, mut slope) = (stand.center_y(), 0.0, 0.0);
-        for round in 0..ROUNDS {
-            // A hair more than it is: the edge itself clears.
-            let hair = if round == 0 { 0.0 } else { SETTLED_MM };
-            let taken = |center_y: f64| less + slope * (center_y - from);
-            let slack =
-                |center_y: f64| Some(meeting.nominal_at(center_y)? - taken(center_y) - hair - minimum);
-            let limit = self.edge_where(obstacle, from, stand, &slack);
-            let center = match limit {
-                Limit::InboardOf(center) | Limit::OutboardOf(center) => center,
-                // Whether it is met nowhere is asked of the whole.
-                Limit::Open | Limit::Never => break,
-            };
-            let Some(there) = likely(center) else { break };
-            if round > 0 && (there - taken(center)).abs() <= hair {
-                return limit;
-            }
-            let along = center - from;
-            slope = if round > 0 && along.abs() > ROOT_MM { (there - less) / along } else { 0.0 };
-            // Where it grows as the room does, this is not the place where the word turns.
-            if slope.abs() > 0.5 {
-                break;
-            }
-            (from, less) = (center, there);
-        }
-        of_all()
-    }
-
-    /// Whether no offset can clear what was read with wheels like this one, even as written and without any band: said quickly,
-    /// since many sets of work on a car are tried and most of them do not do.
-    pub(crate) fn is_hopeless(&self, setup: &Setup, known: &mut KnownEdges) -> bool {
-        let Some(stand) = MountedSetup::of(setup, self.planned_camber()) else { return true };
-        let (mut inmost, mut outmost) = (f64::NEG_INFINITY, f64::INFINITY);
-        let obstacles = self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake());
-        for obstacle in obstacles {
-            if self.may_pass(obstacle, &stand) {
-                continue;
-            }
-            let minimum = self.least(obstacle.feature).as_mm();
-            let meeting = std::cell::OnceCell::new();
-            let slack = |center_y: f64| {
-                let meeting = meeting.get_or_init(|| self.meeting(obstacle, &stand));
-                Some(meeting.nominal_at(center_y)? - minimum)
-            };
-            let edge = || self.edge_where(obstacle, stand.center_y(), &stand, &slack);
-            match known.edge(self, obstacle, Edges::AsWritten, edge) {
-                Limit::Open => {}
-                Limit::Never => return true,
-                Limit::InboardOf(center) => outmost = outmost.min(center),
-                Limit::OutboardOf(center) => inmost = inmost.max(center),
-            }
-        }
-        inmost > outmost
-    }
-
-    /// Where the rim's centre plane must stand for so much to be left over, sought from `here` on.
-    fn edge_where(
-        &self,
-        obstacle: &Obstacle,
-        here: f64,
-        stand: &MountedSetup,
-        slack: &dyn Fn(f64) -> Option<f64>,
-    ) -> Limit {
-        let feature = obstacle.feature;
-        let Some(left) = slack(here) else { return Limit::Open };
-        let leans = if feature.carrier() == Carrier::Body { stand.camber_deg().to_radians() } else { 0.0 };
-        let is_at_lock = obstacle.reading.steer.is_at_lock() && feature.facts().at_lock;
-        match (obstacle.place, feature.blocks_from()) {
-            (ObstacleShape::Wall { .. }, BlocksFrom::Outboard) => Limit::InboardOf(here + left / leans.cos()),
-            (ObstacleShape::Wall { .. }, _) if !is_at_lock => Limit::OutboardOf(here - left / leans.cos()),
-            (ObstacleShape::Edge { lean_deg, .. }, _) => {
-                Limit::OutboardOf(here - left / lean_deg.to_radians().cos())
-            }
-            // A leaned wheel that stands further out stands higher at its top, or lower.
-            (ObstacleShape::Ceiling { .. }, _) if leans.sin().abs() > 1e-9 => {
-                let root = here - left / leans.sin();
-                match (leans < 0.0, (-FURTHEST_MM..=FURTHEST_MM).contains(&root)) {
-                    (_, false) => Limit::where_there_is(left),
-                    (true, true) => Limit::InboardOf(root),
-                    (false, true) => Limit::OutboardOf(root),
-                }
-            }
-            (ObstacleShape::Ceiling { .. }, _) => Limit::where_there_is(left),
-            (ObstacleShape::Beside { .. }, BlocksFrom::AheadOrBehind) if is_at_lock => {
-                match root(slack, here, left, -1.0) {
-                    Root::At(center) => Limit::InboardOf(center),
-                    Root::Nowhere(is_clear) => Limit::where_there_is(if is_clear { 0.0 } else { -1.0 }),
-                }
-            }
-            (ObstacleShape::Beside { .. }, _) => Limit::where_there_is(left),
-            (ObstacleShape::Wall { .. } | ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. }, _) => {
-                match root(slack, here, left, 1.0) {
-                    Root::At(center) => Limit::OutboardOf(center),
-                    Root::Nowhere(is_clear) => Limit::where_there_is(if is_clear { 0.0 } else { -1.0 }),
-                }
-            }
-        }
-    }
-}
-
-/// How near a root is sought, in millimetres.
-const ROOT_MM: f64 = 0.005;
-/// No rim's centre plane stands further from a hub.
-pub(crate) const FURTHEST_MM: f64 = 300.0;
-
-/// Where the room left over is nothing.
-pub(crate) enum Root {
-    At(f64),
-    /// Nowhere on a hub: whether it is clear everywhere.
-    Nowhere(bool),
-}
-
-/// Seeks the root of what is left over, which grows by at most a millimetre for each the wheel moves by `away`: the step
-/// that would do if it grew by as much, doubled until the sign turns, then false position with the stale end halved
-/// (Illinois).
-pub(crate) fn root(slack: &dyn Fn(f64) -> Option<f64>, here: f64, left: f64, away: f64) -> Root {
-    let (mut a, mut at_a) = (here, left);
-    let toward = if left < 0.0 { away } else { -away };
-    let mut step = left.abs().max(0.5);
-    let (mut b, mut at_b) = loop {
-        let next = (a + toward * step).clamp(-FURTHEST_MM, FURTHEST_MM);
-        let Some(there) = slack(next) else { return Root::Nowhere(left >= 0.0) };
-        if (there < 0.0) != (left < 0.0) {
-            break (next, there);
-        }
-        if next.abs() >= FURTHEST_MM {
-            return Root::Nowhere(left >= 0.0);
-        }
-        (a, at_a) = (next, there);
-        step *= 2.0;
-    };
-    let mut last_moved_b = None;
-    // Where it was asked last, if next to nothing was left over there: the root is close by, on the side of the other end.
-    let mut close_by: Option<f64> = None;
-    for _ in 0..60 {
-        if (b - a).abs() < ROOT_MM {
-            break;
-        }
-        let middle = match close_by.take() {
-            Some(at) => at + (if at == a { b - a } else { a - b }).signum() * ROOT_MM * 0.8,
-            None => (a * at_b - b * at_a) / (at_b - at_a),
-        };
-        // Never onto an end: then half of the way.
-        let middle = if (middle - a).abs() < ROOT_MM / 4.0 || (middle - b).abs() < ROOT_MM / 4.0 {
-            (a + b) / 2.0
-        } else {
-            middle
-        };
-        let Some(there) = slack(middle) else { break };
-        let moves_b = (there < 0.0) == (at_b < 0.0);
-        if moves_b {
-            (b, at_b) = (middle, there);
-            if last_moved_b == Some(true) {
-                at_a /= 2.0;
-            }
-        } else {
-            (a, at_a) = (middle, there);
-            if last_moved_b == Some(false) {
-                at_b /= 2.0;
-            }
-        }
-        last_moved_b = Some(moves_b);
-        close_by = (there.abs() < ROOT_MM / 2.0).then_some(middle);
-    }
-    // The end that is clear.
-    Root::At(if at_a >= 0.0 { a } else { b })
-}
-
-/// Edges that were found already, while many sets of work on a car are tried with one setup: most leave most parts where they
-/// were.
-#[derive(Debug, Default)]
-pub(crate) struct KnownEdges(HashMap<EdgeKey, Limit>);
-
-/// How an edge was sought.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-enum Edges {
-    /// Without any band.
-    AsWritten,
-    /// With it.
-    Whole,
-}
-
-/// What of a width is wanted.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-enum Wanted {
-    /// All of its edges.
-    Whole,
-    /// All of them if some offset clears; otherwise nothing.
-    IfOpen,
-}
-
-/// Which obstacle, how it was sought, and all that work on a car does to it: room made to the part, camber, and how far the body
-/// is raised.
-type EdgeKey = (usize, Edges, [u64; 3]);
-
-impl KnownEdges {
-    fn key(case: &AxleCase<'_>, obstacle: &Obstacle, edges: Edges) -> EdgeKey {
-        let work = [case.room_by_work(obstacle.feature), case.planned_camber(), case.levers.raised()];
-        (obstacle.index, edges, work.map(f64::to_bits))
-    }
-
-    fn knows(&self, case: &AxleCase<'_>, obstacle: &Obstacle, edges: Edges) -> bool {
-        self.0.contains_key(&Self::key(case, obstacle, edges))
-    }
-
-    fn edge(
-        &mut self,
-        case: &AxleCase<'_>,
-        obstacle: &Obstacle,
-        edges: Edges,
-        find: impl FnOnce() -> Limit,
-    ) -> Limit {
-        *self.0.entry(Self::key(case, obstacle, edges)).or_insert_with(find)
-    }
-}
-
-/// Where a rim's centre plane may stand.
-#[derive(Debug, Clone, Copy)]
-enum Limit {
-    Open,
-    Never,
-    InboardOf(f64),
-    OutboardOf(f64),
-}
-
-impl Limit {
-    fn where_there_is(slack: f64) -> Self {
-        if slack >= 0.0 { Self::Open } else { Self::Never }
     }
 }
 
@@ -640,12 +393,12 @@ mod tests {
             ["18x8.5 ET38 245/40R18", "17x8 ET40 235/45R17", "17x7.5 ET42 225/45R17", "19x9 ET30 255/35R19"];
         for planned in plans {
             let planned: Setup = planned.parse().unwrap();
-            let mut shared = KnownEdges::default();
+            let mut shared = KnownEdges::of(&planned).unwrap();
             let mut open = 0;
             for levers in mixtures() {
                 let worked = AxleCase { levers: &levers, ..case };
-                let alone = worked.is_hopeless(&planned, &mut KnownEdges::default());
-                assert_eq!(worked.is_hopeless(&planned, &mut shared), alone, "{planned} with {levers:?}");
+                let alone = worked.is_hopeless(&mut KnownEdges::of(&planned).unwrap());
+                assert_eq!(worked.is_hopeless(&mut shared), alone, "{planned} with {levers:?}");
                 let width = planned.wheel.unwrap().width;
                 let whole = worked.window(&planned, TireChoice::Same, &[width], None).remove(0);
                 let whole = Some(whole).filter(WidthWindow::is_open);
@@ -658,7 +411,7 @@ mod tests {
                 assert!(!alone || whole.is_none());
             }
             // Each edge was sought once for all that leaves it where it is.
-            assert!(shared.0.len() < mixtures().len() * resolved.obstacles.len(), "{}", shared.0.len());
+            assert!(shared.count() < mixtures().len() * resolved.obstacles.len(), "{}", shared.count());
             opened += open;
         }
         // Both answers were met.
@@ -672,7 +425,7 @@ mod tests {
         let resolved = corner.resolve();
         let case = AxleCase::new(Axle::Front, &corner, &resolved, &fitted, &limits, &none);
         let planned: Setup = "17x7.5 ET45 225/45R17".parse().unwrap();
-        let window = case.open_window_of_its_width(&planned, &mut KnownEdges::default()).unwrap();
+        let window = case.open_window_of_its_width(&planned, &mut KnownEdges::of(&planned).unwrap()).unwrap();
         for edge in [window.least, window.most].into_iter().flatten() {
             let rules_out = |offset: f64| {
                 let wheel = planned.wheel.map(|wheel| Wheel { offset: Offset::from_mm(offset), ..wheel });
