@@ -5,7 +5,7 @@ use super::stand::MountedSetup;
 use crate::case::AxleCase;
 use crate::corner::obstacle::Against;
 use crate::corner::{Feature, ObstacleShape, Reading};
-use crate::motion::{Carried, Kinematics, Passing, Place, Pose};
+use crate::motion::{Carried, IntoWheel, Kinematics, Passing, Place, Pose};
 use crate::section::Outline;
 
 /// A part that was read at full lock, where the steering was measured: an edge across the car at the gap that was read ahead
@@ -14,6 +14,8 @@ use crate::section::Outline;
 pub(super) struct Lock {
     kinematics: Kinematics,
     steer_deg: f64,
+    /// Back into the frame of the wheel that is turned so.
+    into: IntoWheel,
     /// That place of the fitted tire, and where it is on the wheel.
     at: Place,
     on_the_wheel: Place,
@@ -38,6 +40,7 @@ impl Lock {
     pub(super) fn turned_by(mut self, by_deg: f64) -> Self {
         self.steer_deg += by_deg;
         let pose = Pose { steer_deg: self.steer_deg, travel_mm: 0.0 };
+        self.into = self.kinematics.inverse(pose, Carried::Body);
         self.at = self.kinematics.placed(pose, self.on_the_wheel);
         self
     }
@@ -53,7 +56,6 @@ impl Lock {
     /// The room of an outline to the edge, with the fitted crown of this case.
     pub(super) fn room(&self, case: Case<'_>, outline: &Outline) -> f64 {
         let ObstacleShape::Beside { gap, .. } = case.place else { return f64::INFINITY };
-        let pose = Pose { steer_deg: self.steer_deg, travel_mm: 0.0 };
         let [x, y, z] = self.at;
         let off = self.ahead() * (gap + case.faces.crown - self.crown);
         let (inboard, outboard) = self.across;
@@ -61,7 +63,7 @@ impl Lock {
         // The place that was read is one of them, whichever way the edge goes on; it and the outboard end are mostly nearest.
         let aside = (0..=EDGE_STEPS).map(|at| outboard - step * f64::from(at));
         let places = std::iter::once(0.0).chain(aside).map(|aside| [x + off, y + aside, z]);
-        self.kinematics.room_to(outline, case.standing.center_y, (Carried::Body, pose), places)
+        self.into.room_to(outline, case.standing.center_y, places)
     }
 }
 
@@ -77,7 +79,8 @@ impl AxleCase<'_> {
         let moving = self.corner.moving.as_ref().filter(|moving| moving.knows_the_steering())?;
         let kinematics = moving.kinematics(self.fitted, stand.camber_deg())?;
         let steer_deg = moving.at_lock(reading.steer, reading.side).steer_deg;
-        let placing = kinematics.placing(Pose { steer_deg, travel_mm: 0.0 });
+        let pose = Pose { steer_deg, travel_mm: 0.0 };
+        let placing = kinematics.placing(pose);
         // A clock's hours run the other way than angles, and begin above.
         let usual = if feature == Feature::SillBehind { 180.0 } else { 0.0 };
         let angle = reading.clock.map_or(usual, |hours| 90.0 - hours * 30.0);
@@ -98,6 +101,7 @@ impl AxleCase<'_> {
         Some(Lock {
             kinematics,
             steer_deg,
+            into: kinematics.inverse(pose, Carried::Body),
             at,
             on_the_wheel,
             across,

@@ -6,7 +6,7 @@ use super::blocks::Blocks;
 use super::field::DistanceField;
 use super::given_up::Given;
 use super::sweep::{Cell, CloudAnswer, FURTHEST_FROM_AXIS_MM, GRID, Sweep};
-use super::{Carried, Envelope, Kinematics, Place, Pose};
+use super::{Carried, Envelope, IntoWheel, Kinematics, Place, Pose};
 use crate::section::Outline;
 
 /// A part as places on its surface, where they are at rest.
@@ -170,20 +170,20 @@ impl Kinematics {
 
     /// Room of a wheel that moves so to a part in one pose, in millimetres; infinite for a part without a place.
     pub fn room(&self, outline: &Outline, center_y: f64, cloud: &Cloud, pose: Pose) -> f64 {
-        self.room_to(outline, center_y, (cloud.carried, pose), cloud.points.iter().copied())
+        self.inverse(pose, cloud.carried).room_to(outline, center_y, cloud.points.iter().copied())
     }
+}
 
-    /// The same to places that something carries; quickest where the nearest is the first of them.
+impl IntoWheel {
+    /// Room of a wheel in this pose to places; quickest where the nearest is the first of them.
     pub(crate) fn room_to(
         &self,
         outline: &Outline,
         center_y: f64,
-        (carried, pose): (Carried, Pose),
         places: impl Iterator<Item = Place>,
     ) -> f64 {
-        let into = self.inverse(pose, carried);
         places.fold(f64::INFINITY, |least, place| {
-            let (y, r) = into.axial_and_radius(place);
+            let (y, r) = self.axial_and_radius(place);
             outline.nearer_than(y - center_y, r, least).unwrap_or(least)
         })
     }

@@ -33,6 +33,7 @@ pub use envelope::{Envelope, Reach};
 pub use estimate::SuspensionKind;
 pub use field::DistanceField;
 pub use passed::Passing;
+pub(crate) use pose::IntoWheel;
 pub use pose::{Carried, Kinematics, Pose, Travel};
 pub use sweep::{CloudAnswer, Sweep, SweepAnswer};
 pub use wheel::MovingWheel;

@@ -107,7 +107,7 @@ impl Kinematics {
     }
 
     /// The way back: from a place on a part, which is where it is at rest, into the wheel's own frame.
-    pub(super) fn inverse(&self, pose: Pose, carried: Carried) -> IntoWheel {
+    pub(crate) fn inverse(&self, pose: Pose, carried: Carried) -> IntoWheel {
         let pose = match carried {
             Carried::Body | Carried::Arm => pose,
             Carried::SteeredUpright => Pose::AT_REST,
@@ -146,7 +146,7 @@ impl Placing {
 
 /// The inverse of a pose.
 #[derive(Debug, Clone, Copy)]
-pub(super) struct IntoWheel {
+pub(crate) struct IntoWheel {
     rows: [[f64; 3]; 3],
     shift: Place,
 }

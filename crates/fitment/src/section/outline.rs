@@ -71,10 +71,15 @@ impl Run {
     /// Square of a place's distance to the box; nothing inside.
     #[inline]
     fn square_to_box(&self, y: f64, r: f64) -> f64 {
-        let off = |value: f64, least: f64, most: f64| (least - value).max(value - most).max(0.0);
-        let (y, r) = (off(y, self.low.y, self.high.y), off(r, self.low.r, self.high.r));
-        y * y + r * r
+        square_to_box(self.low, self.high, y, r)
     }
+}
+
+#[inline]
+fn square_to_box(low: Point, high: Point, y: f64, r: f64) -> f64 {
+    let off = |value: f64, least: f64, most: f64| (least - value).max(value - most).max(0.0);
+    let (y, r) = (off(y, low.y, high.y), off(r, low.r, high.r));
+    y * y + r * r
 }
 
 /// From one point to the next, with what every distance to it asks for.
@@ -194,6 +199,9 @@ impl Outline {
             return (distance < limit).then_some(distance);
         }
         let mut nearest = if limit > 0.0 { limit * limit } else { return None };
+        if square_to_box(self.low, self.high, y, r) >= nearest {
+            return None;
+        }
         for run in &self.runs {
             if run.square_to_box(y, r) < nearest {
                 nearest = self.square_to_run(run, y, r, nearest);
@@ -401,10 +409,10 @@ const POINTS: usize = 128;
 
 /// Whether a place is inside of a closed line through some points.
 fn is_within(points: &[Point], y: f64, r: f64) -> bool {
-    let next = points.iter().cycle().skip(1);
-    let along = |from: &Point, to: &Point| Point::new(to.y - from.y, to.r - from.r);
-    let crossed = points.iter().zip(next).filter(|(from, to)| is_crossed(**from, along(from, to), y, r));
-    crossed.count() % 2 == 1
+    let crosses = |from: Point, to: Point| is_crossed(from, Point::new(to.y - from.y, to.r - from.r), y, r);
+    let closing = points.first().zip(points.last()).is_some_and(|(first, last)| crosses(*last, *first));
+    let crossed = points.windows(2).filter(|ends| crosses(ends[0], ends[1])).count();
+    (crossed + usize::from(closing)) % 2 == 1
 }
 
 /// Flange, tire, flange: from the outboard flange's edge over the tire to the inboard one's. Each stands where it is the

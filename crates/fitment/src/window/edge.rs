@@ -1,0 +1,258 @@
+//! Where an edge of the window lies: the root of the room that the fit judges.
+
+use std::cell::OnceCell;
+
+use super::known::{KnownEdges, Sought};
+use crate::case::AxleCase;
+use crate::clearance::{Meeting, MountedSetup};
+use crate::corner::feature::BlocksFrom;
+use crate::corner::{Carrier, Obstacle, ObstacleShape};
+
+/// Where a rim's centre plane may stand.
+#[derive(Debug, Clone, Copy)]
+pub(super) enum Limit {
+    Open,
+    Never,
+    InboardOf(f64),
+    OutboardOf(f64),
+}
+
+impl Limit {
+    fn where_there_is(slack: f64) -> Self {
+        if slack >= 0.0 { Self::Open } else { Self::Never }
+    }
+
+    fn center(self) -> Option<f64> {
+        match self {
+            Self::InboardOf(center) | Self::OutboardOf(center) => Some(center),
+            Self::Open | Self::Never => None,
+        }
+    }
+}
+
+/// How much less than as written the room likely is at most.
+fn likely(meeting: &Meeting<'_>, center_y: f64) -> Option<f64> {
+    meeting.band_at(center_y).map(|band| band.likely().as_mm())
+}
+
+impl AxleCase<'_> {
+    /// Where the rim's centre plane must stand for this obstacle to clear: the root of the very room that the fit judges.
+    ///
+    /// Most parts are met by one place of the section whatever the offset, and the band does not depend on it: the room is
+    /// a straight line and its root is exact. Where it bends (a corner of metal met from beside or below, the rule at lock)
+    /// the root is sought to [`ROOT_MM`].
+    ///
+    /// How sure the room is hardly changes with the offset, and evenly: the root of the room as written is sought first, how
+    /// sure it is there is looked up, then the root of what is left less that, and so on along the line through the last two
+    /// until it stands.
+    pub(super) fn edge(&self, obstacle: &Obstacle, stand: &MountedSetup, known: &mut KnownEdges) -> Limit {
+        known.edge(self, obstacle, Sought::Whole, |known| {
+            let meeting = self.meeting(obstacle, stand);
+            // What runs straight has its root at once, with its band as without.
+            let is_bent = match obstacle.place {
+                // How sure a strut is hangs on how far from it the wheel stands: another lean turns it further away.
+                ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. } | ObstacleShape::Edge { .. } => true,
+                _ => obstacle.reading.steer.is_at_lock(),
+            };
+            let as_written = is_bent.then(|| self.edge_as_written(obstacle, stand, Some(&meeting), known));
+            as_written.and_then(|first| self.edge_from(first, obstacle, stand, &meeting)).unwrap_or_else(
+                || {
+                    let minimum = self.least(obstacle.feature).as_mm();
+                    let slack = |center_y: f64| {
+                        Some(meeting.nominal_at(center_y)? - likely(&meeting, center_y)? - minimum)
+                    };
+                    self.edge_where(obstacle, stand.center_y(), stand, &slack)
+                },
+            )
+        })
+    }
+
+    /// The same, if everything is as it was written.
+    fn edge_as_written(
+        &self,
+        obstacle: &Obstacle,
+        stand: &MountedSetup,
+        meeting: Option<&Meeting<'_>>,
+        known: &mut KnownEdges,
+    ) -> Limit {
+        known.edge(self, obstacle, Sought::AsWritten, |_| {
+            let minimum = self.least(obstacle.feature).as_mm();
+            let own = OnceCell::new();
+            let slack = |center_y: f64| {
+                let meeting = meeting.unwrap_or_else(|| own.get_or_init(|| self.meeting(obstacle, stand)));
+                Some(meeting.nominal_at(center_y)? - minimum)
+            };
+            self.edge_where(obstacle, stand.center_y(), stand, &slack)
+        })
+    }
+
+    /// From the edge as written to the one with its band; `None` where this way does not lead there.
+    fn edge_from(
+        &self,
+        as_written: Limit,
+        obstacle: &Obstacle,
+        stand: &MountedSetup,
+        meeting: &Meeting<'_>,
+    ) -> Option<Limit> {
+        /// So near the ± at a root must be to the one it was sought with, in millimetres; and how often it is sought.
+        const SETTLED_MM: f64 = 5e-4;
+        const ROUNDS: usize = 8;
+        let minimum = self.least(obstacle.feature).as_mm();
+        // What the ± is taken to be: as it is at one place, by so much more for each millimetre from there.
+        let mut from = as_written.center()?;
+        let (mut less, mut slope) = (likely(meeting, from)?, 0.0);
+        for _ in 0..ROUNDS {
+            let taken = |center_y: f64| less + slope * (center_y - from);
+            // A hair more than it is: the edge itself clears.
+            let wanted = |center_y: f64| minimum + SETTLED_MM + taken(center_y);
+            let slack = |center_y: f64| Some(meeting.nominal_at(center_y)? - wanted(center_y));
+            let limit = self.edge_where(obstacle, from, stand, &slack);
+            // Whether it is met nowhere is asked of the whole.
+            let center = limit.center()?;
+            let there = likely(meeting, center)?;
+            if (there - taken(center)).abs() <= SETTLED_MM {
+                return Some(limit);
+            }
+            let along = center - from;
+            slope = if along.abs() > ROOT_MM { (there - less) / along } else { 0.0 };
+            // Where it grows nearly as the room does, this is not the place where the word turns.
+            if slope.abs() > 0.5 {
+                return None;
+            }
+            (from, less) = (center, there);
+        }
+        None
+    }
+
+    /// Whether no offset can clear what was read with wheels like this one, even as written and without any band: said quickly,
+    /// since many sets of work on a car are tried and most of them do not do.
+    pub(crate) fn is_hopeless(&self, known: &mut KnownEdges) -> bool {
+        let stand = known.stand(self);
+        let (mut inmost, mut outmost) = (f64::NEG_INFINITY, f64::INFINITY);
+        let obstacles = self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake());
+        for obstacle in obstacles {
+            if self.may_pass(obstacle, &stand) {
+                continue;
+            }
+            match self.edge_as_written(obstacle, &stand, None, known) {
+                Limit::Open => {}
+                Limit::Never => return true,
+                Limit::InboardOf(center) => outmost = outmost.min(center),
+                Limit::OutboardOf(center) => inmost = inmost.max(center),
+            }
+        }
+        inmost > outmost
+    }
+
+    /// Where the rim's centre plane must stand for so much to be left over, sought from `here` on.
+    fn edge_where(
+        &self,
+        obstacle: &Obstacle,
+        here: f64,
+        stand: &MountedSetup,
+        slack: &dyn Fn(f64) -> Option<f64>,
+    ) -> Limit {
+        let feature = obstacle.feature;
+        let Some(left) = slack(here) else { return Limit::Open };
+        let leans = if feature.carrier() == Carrier::Body { stand.camber_deg().to_radians() } else { 0.0 };
+        let is_at_lock = obstacle.reading.steer.is_at_lock() && feature.facts().at_lock;
+        match (obstacle.place, feature.blocks_from()) {
+            (ObstacleShape::Wall { .. }, BlocksFrom::Outboard) => Limit::InboardOf(here + left / leans.cos()),
+            (ObstacleShape::Wall { .. }, _) if !is_at_lock => Limit::OutboardOf(here - left / leans.cos()),
+            (ObstacleShape::Edge { lean_deg, .. }, _) => {
+                Limit::OutboardOf(here - left / lean_deg.to_radians().cos())
+            }
+            // A leaned wheel that stands further out stands higher at its top, or lower.
+            (ObstacleShape::Ceiling { .. }, _) if leans.sin().abs() > 1e-9 => {
+                let root = here - left / leans.sin();
+                match (leans < 0.0, (-FURTHEST_MM..=FURTHEST_MM).contains(&root)) {
+                    (_, false) => Limit::where_there_is(left),
+                    (true, true) => Limit::InboardOf(root),
+                    (false, true) => Limit::OutboardOf(root),
+                }
+            }
+            (ObstacleShape::Ceiling { .. }, _) => Limit::where_there_is(left),
+            (ObstacleShape::Beside { .. }, BlocksFrom::AheadOrBehind) if is_at_lock => {
+                match root(slack, here, left, -1.0) {
+                    Root::At(center) => Limit::InboardOf(center),
+                    Root::Nowhere(is_clear) => Limit::where_there_is(if is_clear { 0.0 } else { -1.0 }),
+                }
+            }
+            (ObstacleShape::Beside { .. }, _) => Limit::where_there_is(left),
+            (ObstacleShape::Wall { .. } | ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. }, _) => {
+                match root(slack, here, left, 1.0) {
+                    Root::At(center) => Limit::OutboardOf(center),
+                    Root::Nowhere(is_clear) => Limit::where_there_is(if is_clear { 0.0 } else { -1.0 }),
+                }
+            }
+        }
+    }
+}
+
+/// How near a root is sought, in millimetres.
+const ROOT_MM: f64 = 0.005;
+/// No rim's centre plane stands further from a hub.
+pub(crate) const FURTHEST_MM: f64 = 300.0;
+
+/// Where the room left over is nothing.
+pub(crate) enum Root {
+    At(f64),
+    /// Nowhere on a hub: whether it is clear everywhere.
+    Nowhere(bool),
+}
+
+/// Seeks the root of what is left over, which grows by at most a millimetre for each the wheel moves by `away`: the step
+/// that would do if it grew by as much, doubled until the sign turns, then false position with the stale end halved
+/// (Illinois).
+pub(crate) fn root(slack: &dyn Fn(f64) -> Option<f64>, here: f64, left: f64, away: f64) -> Root {
+    let (mut a, mut at_a) = (here, left);
+    let toward = if left < 0.0 { away } else { -away };
+    let mut step = left.abs().max(0.5);
+    let (mut b, mut at_b) = loop {
+        let next = (a + toward * step).clamp(-FURTHEST_MM, FURTHEST_MM);
+        let Some(there) = slack(next) else { return Root::Nowhere(left >= 0.0) };
+        if (there < 0.0) != (left < 0.0) {
+            break (next, there);
+        }
+        if next.abs() >= FURTHEST_MM {
+            return Root::Nowhere(left >= 0.0);
+        }
+        (a, at_a) = (next, there);
+        step *= 2.0;
+    };
+    let mut last_moved_b = None;
+    // Where it was asked last, if next to nothing was left over there: the root is close by, on the side of the other end.
+    let mut close_by: Option<f64> = None;
+    for _ in 0..60 {
+        if (b - a).abs() < ROOT_MM {
+            break;
+        }
+        let middle = match close_by.take() {
+            Some(at) => at + (if at == a { b - a } else { a - b }).signum() * ROOT_MM * 0.8,
+            None => (a * at_b - b * at_a) / (at_b - at_a),
+        };
+        // Never onto an end: then half of the way.
+        let middle = if (middle - a).abs() < ROOT_MM / 4.0 || (middle - b).abs() < ROOT_MM / 4.0 {
+            (a + b) / 2.0
+        } else {
+            middle
+        };
+        let Some(there) = slack(middle) else { break };
+        let moves_b = (there < 0.0) == (at_b < 0.0);
+        if moves_b {
+            (b, at_b) = (middle, there);
+            if last_moved_b == Some(true) {
+                at_a /= 2.0;
+            }
+        } else {
+            (a, at_a) = (middle, there);
+            if last_moved_b == Some(false) {
+                at_b /= 2.0;
+            }
+        }
+        last_moved_b = Some(moves_b);
+        close_by = (there.abs() < ROOT_MM / 2.0).then_some(middle);
+    }
+    // The end that is clear.
+    Root::At(if at_a >= 0.0 { a } else { b })
+}
