@@ -305,16 +305,13 @@ impl AxleCase<'_> {
     /// An obstacle and a setup that is held against it.
     pub(crate) fn meeting<'a>(&'a self, obstacle: &'a Obstacle, stand: &'a MountedSetup) -> Meeting<'a> {
         let feature = obstacle.feature;
-        let reading = &obstacle.reading;
-        let against = obstacle.against.unwrap_or_default();
-        let stays = self.stays(reading, stand.setup());
+        let stays = self.stays(&obstacle.reading, stand.setup());
         let is_measured =
             stays.tire && (self.corner.fitted_section.is_some() || self.corner.tread_depth_mm.is_some());
         let own = is_measured.then(|| self.corner.cut_of_fitted(stand.setup())).flatten();
         let is_of_body = feature.carrier() == Carrier::Body;
         let camber_deg = if is_of_body { stand.camber_deg() } else { 0.0 };
-        let is_at_lock = reading.steer.is_at_lock() && feature.blocks_from() == BlocksFrom::AheadOrBehind;
-        let lock = if is_at_lock { self.lock(feature, reading, stand, &against) } else { None };
+        let lock = self.lock(obstacle, stand);
         let nearer_by = match obstacle.place {
             ObstacleShape::Beside { fitted, .. } if feature.blocks_from() != BlocksFrom::AheadOrBehind => {
                 MountedSetup::of(&fitted, self.corner.camber())

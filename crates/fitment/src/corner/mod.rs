@@ -14,6 +14,7 @@
 
 mod as_usual;
 pub mod camber_by;
+mod edge_at_lock;
 pub mod feature;
 pub mod instrument;
 pub mod moving;
@@ -28,6 +29,7 @@ use crate::setup::{Axle, Setup};
 
 pub(crate) use as_usual::STEEL_RULE;
 pub use camber_by::CamberBy;
+pub(crate) use edge_at_lock::{EdgeAtLock, ReadFrom, further_round};
 pub use feature::{Carrier, Feature};
 pub use instrument::{Instrument, ReadingUnit};
 pub use moving::Moving;

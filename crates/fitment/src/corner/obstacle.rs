@@ -5,6 +5,7 @@
 //! explained, never averaged away.
 
 use super::as_usual::AsUsual;
+use super::edge_at_lock::EdgesAtLock;
 use super::feature::BlocksFrom;
 use super::{CarSide, Carrier, Corner, Direction, Face, Feature, Reading, Steer, Suspension, Tried};
 use crate::length::Length;
@@ -233,6 +234,7 @@ pub struct Resolved {
     pub troubles: Vec<Trouble>,
     /// Parts that nobody read.
     pub(crate) as_usual: AsUsual,
+    pub(super) edges_at_lock: EdgesAtLock,
 }
 
 impl Resolved {

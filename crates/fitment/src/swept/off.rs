@@ -4,7 +4,7 @@ use super::{PartInSpace, Swinging};
 use crate::car::Fact;
 use crate::clearance::{CLOCK_OFF_DEG, Contribution, Input};
 use crate::corner::feature::BlocksFrom;
-use crate::corner::{Feature, Moving};
+use crate::corner::{Feature, Moving, further_round};
 use crate::length::Length;
 use crate::motion::estimate::{BUMP_OFF_MM, BUMP_USUAL_OFF_MM};
 use crate::motion::{Carried, Cloud, Envelope, Place, Pose, Reach};
@@ -176,8 +176,7 @@ impl Swinging<'_> {
         let is_usual = part.obstacle.reading.clock.is_none();
         let off_deg = if is_usual { CLOCK_OFF_DEG } else { CLOCK_OFF_DEG / 2.0 };
         let ends = [-off_deg, off_deg].map(|by| {
-            let (sin, cos) = by.to_radians().sin_cos();
-            let (nearer, higher_mm) = (crown * (1.0 - cos), crown * sin);
+            let (nearer, higher_mm) = further_round(by, crown);
             let moved = |[x, y, z]: &Place| [x - nearer, *y, z + higher_mm];
             let cloud =
                 Cloud { carried: part.cloud.carried, points: part.cloud.points.iter().map(moved).collect() };

@@ -3,9 +3,9 @@
 use crate::case::AxleCase;
 use crate::clearance::{Contribution, Input, MountedSetup};
 use crate::corner::feature::BlocksFrom;
-use crate::corner::{Carrier, Feature, Moving, Obstacle, ObstacleShape};
+use crate::corner::{Carrier, EdgeAtLock, Feature, Moving, Obstacle, ObstacleShape, ReadFrom};
 use crate::length::Length;
-use crate::motion::{Carried, Cloud, Kinematics, Passing, Place, Pose, SuspensionKind};
+use crate::motion::{Carried, Cloud, Kinematics, Place, Pose, SuspensionKind};
 use crate::section::Outline;
 use crate::setup::{Axle, Setup};
 
@@ -78,8 +78,6 @@ impl ReadAtLock<'_> {
 
 /// How far the edge behind the tire goes on up, down and to either side, in millimetres. Estimate.
 const BEHIND_MM: f64 = 60.0;
-/// How far one ahead of it goes on to either side. Estimate.
-const AHEAD_MM: f64 = 90.0;
 /// Room that is usually found under an arch, where nobody read it: only to draw the lip's edge, in millimetres.
 const USUAL_ARCH_GAP_MM: f64 = 62.0;
 
@@ -163,27 +161,24 @@ impl AxleCase<'_> {
                 let read = ReadAtLock {
                     outline: &outline,
                     center_y,
-                    kinematics: moving.kinematics(&fitted, self.corner.camber())?,
+                    kinematics: moving.kinematics(self.fitted, self.corner.camber())?,
                     pose: moving.at_lock(obstacle.reading.steer, obstacle.reading.side),
                 };
                 // The body goes up with the ride height, and what hangs on it.
                 let up = if feature.carrier() == Carrier::Body { self.levers.raised() } else { 0.0 };
-                // Nothing of an edge stands where the fitted wheel passes.
-                let passing = Passing::of(&read.kinematics, &outline, center_y, moving.reach());
-                let mut across = |[x, y, z]: Place, most: f64| -> Vec<Place> {
-                    edge_at = Some([x, y, z + up]);
-                    let (inboard, outboard) = passing.leaves_free([x, y, z], most);
-                    spread(inboard, outboard).map(|off| [x, y + off, z + up]).collect()
-                };
-                match (feature, blocks) {
-                    (Feature::SillBehind, _) => {
-                        let [x, y, z] = read.furthest(|place| -place[0]);
-                        let upright = spread(-BEHIND_MM, BEHIND_MM).map(|off| [x - gap, y, z + up + off]);
-                        across([x - gap, y, z], BEHIND_MM).into_iter().chain(upright).collect()
-                    }
-                    (_, BlocksFrom::AheadOrBehind) => {
-                        let [x, y, z] = read.furthest(|place| place[0]);
-                        across([x + gap, y, z], AHEAD_MM)
+                match blocks {
+                    BlocksFrom::AheadOrBehind => {
+                        let edge =
+                            EdgeAtLock::of(self.corner, moving, self.fitted, obstacle, ReadFrom::AllRound)?;
+                        let [x, y, z] = edge.read_at;
+                        let (x, z) = (x + edge.ahead() * gap, z + up);
+                        edge_at = Some([x, y, z]);
+                        let is_upright = feature == Feature::SillBehind;
+                        let (inboard, outboard) =
+                            edge.across(if is_upright { BEHIND_MM } else { EdgeAtLock::ACROSS_MM });
+                        let across = spread(inboard, outboard).map(|off| [x, y + off, z]);
+                        let up_and_down = spread(-BEHIND_MM, BEHIND_MM).map(|off| [x, y, z + off]);
+                        across.chain(up_and_down.filter(|_| is_upright)).collect()
                     }
                     _ => {
                         let [x, y, z] = read.furthest(|place| -place[1]);

@@ -381,6 +381,16 @@ async fn a_wish_is_one_that_somebody_can_have() {
         ),
         (json!({"season": "fifth"}), "/season", "\"fifth\" is not one of summer, winter, all_year"),
         (json!({"rim_min_in": 2}), "/rim_min_in", "2 is not a rim code from 10 to 26"),
+        (
+            json!({"rim_min_in": 19, "rim_max_in": 17}),
+            "/rim_max_in",
+            "the largest rim, 17, is smaller than the smallest, 19",
+        ),
+        (
+            json!({"rear_rim_min_in": 26, "rear_rim_max_in": 10}),
+            "/rear_rim_max_in",
+            "the largest rim, 10, is smaller than the smallest, 26",
+        ),
         (json!({"budget": -4}), "/budget", "a budget goes from 0 to 1 000 000, not -4"),
         (json!({"count": 100000}), "/count", "more than 50 setups are not listed"),
         (json!({"keeps": "socks"}), "/keeps", "\"socks\" is not one of nothing, wheels, tires"),

@@ -134,23 +134,28 @@ impl FinderRequest {
             .as_deref()
             .and_then(|code| coded(&mut errors, "/season", code, Season::from_code(code), choices!(Season)));
         let allowed = self.allowed.as_ref().map(|levers| read_pair_levers(&mut errors, "/allowed", levers));
-        let mut rim = |pointer: &str, code: Option<f64>, usual: f64| {
-            let code = code.unwrap_or(usual);
-            let rim = RimDiameter::from_code(code);
-            if rim.is_none() {
-                errors.fault(pointer, format!("{code} is not a rim code from 10 to 26"));
+        let mut rim_codes = |pointers: [&str; 2], codes: [Option<f64>; 2]| {
+            let (smallest, largest) = SearchCriteria::RIMS_IN;
+            let codes = [codes[0].unwrap_or(smallest), codes[1].unwrap_or(largest)];
+            let [least, most] = [0, 1].map(|end| {
+                let rim = RimDiameter::from_code(codes[end]);
+                if rim.is_none() {
+                    errors.fault(pointers[end], format!("{} is not a rim code from 10 to 26", codes[end]));
+                }
+                rim
+            });
+            let (least, most) = least.zip(most)?;
+            if most.code() < least.code() {
+                let says = format!("the largest rim, {most}, is smaller than the smallest, {least}");
+                errors.fault(pointers[1], says);
             }
-            rim
+            Some((least, most))
         };
-        let (smallest, largest) = SearchCriteria::RIMS_IN;
-        let rims =
-            rim("/rim_min_in", self.rim_min_in, smallest).zip(rim("/rim_max_in", self.rim_max_in, largest));
-        let rear_rims = match (self.rear_rim_min_in, self.rear_rim_max_in) {
-            (None, None) => None,
-            (least, most) => {
-                rim("/rear_rim_min_in", least, smallest).zip(rim("/rear_rim_max_in", most, largest))
-            }
-        };
+        let rims = rim_codes(["/rim_min_in", "/rim_max_in"], [self.rim_min_in, self.rim_max_in]);
+        let of_the_rear = [self.rear_rim_min_in, self.rear_rim_max_in];
+        let rear_rims = (of_the_rear != [None, None])
+            .then(|| rim_codes(["/rear_rim_min_in", "/rear_rim_max_in"], of_the_rear))
+            .flatten();
         let budget = self.budget.map(|budget| {
             if !(0.0..=1_000_000.0).contains(&budget) {
                 errors.fault("/budget", format!("a budget goes from 0 to 1 000 000, not {budget}"));
