@@ -194,6 +194,10 @@ impl Outline {
 
     /// The signed distance of a place; `None` where it is not under `limit`. Most places are left out by the boxes.
     pub fn nearer_than(&self, y: f64, r: f64, limit: f64) -> Option<f64> {
+        if limit == f64::INFINITY {
+            let distance = self.signed_distance(y, r);
+            return (distance < limit).then_some(distance);
+        }
         if self.is_inside(y, r) {
             let distance = -self.square_to_nearest(y, r).sqrt();
             return (distance < limit).then_some(distance);
@@ -207,7 +211,6 @@ impl Outline {
                 nearest = self.square_to_run(run, y, r, nearest);
             }
         }
-        // A limit without an end has no square.
         let distance = nearest.sqrt();
         (distance < limit).then_some(distance)
     }
@@ -222,27 +225,28 @@ impl Outline {
     /// Square of the distance to the nearest edge.
     fn square_to_nearest(&self, y: f64, r: f64) -> f64 {
         let of_run = |run: &Run, nearest: f64| self.square_to_run(run, y, r, nearest);
-        self.square_by_runs(|run| run.square_to_box(y, r), of_run)
+        self.least_by_runs(|run| run.square_to_box(y, r), of_run)
     }
 
-    /// The least square of a distance, run by run. The run whose box is nearest is looked at first; most others need not be.
+    /// The least of a figure, run by run: `of_box` bounds it from below by the box round a run. The run whose box promises the
+    /// least is looked at first; most others need not be.
     #[inline]
-    fn square_by_runs(&self, to_box: impl Fn(&Run) -> f64, of_run: impl Fn(&Run, f64) -> f64) -> f64 {
+    fn least_by_runs(&self, of_box: impl Fn(&Run) -> f64, of_run: impl Fn(&Run, f64) -> f64) -> f64 {
         let mut first: Option<(f64, &Run)> = None;
         for run in &self.runs {
-            let square = to_box(run);
-            if first.is_none_or(|(least, _)| square < least) {
-                first = Some((square, run));
+            let bound = of_box(run);
+            if first.is_none_or(|(least, _)| bound < least) {
+                first = Some((bound, run));
             }
         }
         let Some((_, first)) = first else { return f64::INFINITY };
-        let mut nearest = of_run(first, f64::INFINITY);
+        let mut least = of_run(first, f64::INFINITY);
         for run in &self.runs {
-            if run.first != first.first && to_box(run) < nearest {
-                nearest = of_run(run, nearest);
+            if run.first != first.first && of_box(run) < least {
+                least = of_run(run, least);
             }
         }
-        nearest
+        least
     }
 
     /// Whether a place is inside: a ray outboard from it crosses an odd number of edges.
@@ -337,14 +341,11 @@ impl Outline {
         least_in: impl Fn(Point, Point) -> f64,
         of_point: impl Fn(Point) -> f64,
     ) -> f64 {
-        let mut least = f64::INFINITY;
-        for run in &self.runs {
-            if least_in(run.low, run.high) < least {
-                let points = self.points[run.first..run.end].iter();
-                least = points.map(|point| of_point(*point)).fold(least, f64::min);
-            }
-        }
-        least
+        let of_run = |run: &Run, least: f64| {
+            let points = self.points[run.first..run.end].iter();
+            points.map(|point| of_point(*point)).fold(least, f64::min)
+        };
+        self.least_by_runs(|run| least_in(run.low, run.high), of_run)
     }
 
     /// Smallest distance to a part that begins at (`y`, `height`) and goes on inboard; negative by how far the two overlap
@@ -363,7 +364,7 @@ impl Outline {
                     let edges = self.edges[run.first..run.end].iter();
                     edges.map(|edge| square_to_ray(edge, y, height)).fold(nearest, f64::min)
                 };
-                let nearest = self.square_by_runs(to_box, of_run);
+                let nearest = self.least_by_runs(to_box, of_run);
                 nearest.sqrt()
             }
         }

@@ -95,7 +95,7 @@ impl AxleCase<'_> {
         meeting: &Meeting<'_>,
     ) -> Option<Limit> {
         /// So near the ± at a root must be to the one it was sought with, in millimetres; and how often it is sought.
-        const SETTLED_MM: f64 = 5e-4;
+        const SETTLED_MM: f64 = 1e-4;
         const ROUNDS: usize = 8;
         let minimum = self.least(obstacle.feature).as_mm();
         // What the ± is taken to be: as it is at one place, by so much more for each millimetre from there.
