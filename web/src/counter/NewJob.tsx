@@ -1,6 +1,6 @@
 import { type Ref, useImperativeHandle, useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { Away, answer, api, Refused } from "../api/client";
+import { answer, api, Refused } from "../api/client";
 import { keyed, newKey } from "../api/upload";
 import { JUST_OPENED } from "../job/stages";
 import { signedBy } from "../job/unsaved";
@@ -33,12 +33,8 @@ export function NewJob({ ref }: { ref?: Ref<NewJobHandle> }) {
     run,
     says: trouble,
     isBusy,
-  } = useDeed((error) =>
-    error instanceof Away
-      ? "The program does not answer. What you typed stays here; press Open again."
-      : isOnCar(error)
-        ? "Name the car first."
-        : `What is fitted cannot be read: ${(error as Error).message}.`,
+  } = useDeed("Open", (error) =>
+    isOnCar(error) ? "Name the car first." : `What is fitted cannot be read: ${(error as Error).message}.`,
   );
   const field = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();

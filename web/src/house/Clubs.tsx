@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
-import { Away, answer, api, type Problem, Refused, type Schemas } from "../api/client";
+import { answer, api, type Problem, Refused, type Schemas } from "../api/client";
 import { signedBy } from "../job/unsaved";
 import { useRegistry } from "../shared/registry";
 import { useDeed } from "../shared/useDeed";
@@ -23,15 +23,7 @@ export function Clubs() {
   const queries = useQueryClient();
   const clubs = useQuery({ queryKey: ["clubs"], queryFn: () => answer(api.GET("/api/v1/clubs")) });
   const [draft, setDraft] = useDraft<Draft | null>("house.club", null);
-  const {
-    run,
-    says,
-    say: setSays,
-  } = useDeed((error) =>
-    error instanceof Away
-      ? "The program does not answer. What you wrote stays here; press Save again."
-      : (error as Error).message,
-  );
+  const { run, says, say: setSays } = useDeed("Save", (error) => (error as Error).message);
   const [errors, setErrors] = useState<Problem["errors"]>([]);
   /** How to take the last step back. */
   const [back, setBack] = useState<{ put: Rules | null; remove: Rules | null } | null>(null);

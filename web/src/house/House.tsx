@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
-import { Away, answer, api, type House as HouseView, type Problem, Refused } from "../api/client";
+import { answer, api, type House as HouseView, type Problem, Refused } from "../api/client";
 import { keyed, newKey } from "../api/upload";
 import { Caution, InlineFault } from "../shared/Caution";
 import { useHouse, useRegistry } from "../shared/registry";
@@ -21,12 +21,10 @@ export function House() {
     run,
     says,
     say: setSays,
-  } = useDeed((error) =>
-    error instanceof Away
-      ? "The program does not answer. What you changed stays here; press Save again."
-      : error instanceof Refused && error.problem.status === 409
-        ? "The house was changed elsewhere meanwhile. Look at it, then press Save to put yours on top."
-        : (error as Error).message,
+  } = useDeed("Save", (error) =>
+    error instanceof Refused && error.problem.status === 409
+      ? "The house was changed elsewhere meanwhile. Look at it, then press Save to put yours on top."
+      : (error as Error).message,
   );
   const [errors, setErrors] = useState<Problem["errors"]>([]);
   const queries = useQueryClient();

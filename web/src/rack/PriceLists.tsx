@@ -21,7 +21,9 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
     put(next);
     setOpen(next && { id: next.list.id, mapping: next.mapping });
   };
-  const deed = useDeed((error) => (error instanceof Away ? `${error.message} Try again.` : saidBy(error)));
+  const deed = useDeed(null, (error) =>
+    error instanceof Away ? `${error.message} Try again.` : saidBy(error),
+  );
   const { says, isBusy } = deed;
   const [allOrNothing, setAllOrNothing] = useState(false);
   const [ticket, setTicket] = useState<string | null>(null);

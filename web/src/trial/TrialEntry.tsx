@@ -1,5 +1,5 @@
-import { Away, type Axle, answer, api, type Schemas } from "../api/client";
-import { saidBy, upload } from "../api/upload";
+import { type Axle, answer, api, type Schemas } from "../api/client";
+import { upload } from "../api/upload";
 import { signedBy } from "../job/unsaved";
 import type { OpenJob } from "../job/useJob";
 import { Fault } from "../shared/Caution";
@@ -31,9 +31,7 @@ export function TrialEntry({ open, onAdd }: Props) {
   const [instrument, setInstrument] = useDraft(`${draft}.instrument`, "feeler");
   const [entry, setEntry] = useDraft(`${draft}.entry`, START);
   const [photos, setPhotos] = useDraft<number[]>(`${draft}.photos`, NO_PHOTOS);
-  const { run, says: trouble } = useDeed((error) =>
-    error instanceof Away ? "The program does not answer; nothing is lost, try again." : saidBy(error),
-  );
+  const { run, says: trouble } = useDeed("Keep this trial");
   const atHand = [
     { name: "the bench's", line: content.planned[axle] },
     ...content.candidates.map((one) => ({ name: one.letter, line: one.lines[axle] })),
