@@ -1,13 +1,15 @@
 //! What a job knows of its car, as the core wants it.
 
 use std::collections::HashMap;
-use std::sync::{Arc, Mutex, PoisonError};
+use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 
 use fitment::case::{CarState, Case};
 use fitment::corner::taken::corners;
 use fitment::date_code::Day;
+use fitment::lever::PairLevers;
 use fitment::limits::{Drive, HouseLimits};
 use fitment::setup::{Axle, SetupPair};
+use fitment::style::StyleTarget;
 use rusqlite::Connection;
 use store::StoreError;
 use store::jobs::{self, Candidate, JobContent};
@@ -118,12 +120,61 @@ impl JudgingContext {
     }
 }
 
+/// What a job knows, and the state of its car, which is worked out once for all plans that are held against it.
+#[derive(Debug, Default)]
+pub struct KnownJob {
+    // Nothing of it changes: the state is that of this very knowledge.
+    knowledge: JobKnowledge,
+    state: OnceLock<Arc<CarState>>,
+}
+
+impl From<JobKnowledge> for KnownJob {
+    fn from(knowledge: JobKnowledge) -> Self {
+        Self { knowledge, state: OnceLock::new() }
+    }
+}
+
+impl KnownJob {
+    /// What it knows.
+    pub fn knowledge(&self) -> &JobKnowledge {
+        &self.knowledge
+    }
+
+    /// The car with these setups on it, where any are named, and with this done to it and wanted of it, where it is not as
+    /// the job has it.
+    pub fn state(
+        &self,
+        fitted: &SetupPair,
+        levers: Option<PairLevers>,
+        wanted: Option<(Option<StyleTarget>, Option<StyleTarget>)>,
+    ) -> Arc<CarState> {
+        let mut on_it = self.knowledge.fitted;
+        for axle in Axle::BOTH {
+            if let Some(setup) = fitted.on(axle) {
+                *on_it.on_mut(axle) = Some(*setup);
+            }
+        }
+        let state = if on_it == self.knowledge.fitted {
+            Arc::clone(self.state.get_or_init(|| Arc::new(self.knowledge.car_state())))
+        } else {
+            Arc::new(JobKnowledge { fitted: on_it, ..self.knowledge.clone() }.car_state())
+        };
+        let (levers, wanted) = (levers.unwrap_or(state.levers), wanted.unwrap_or(state.wanted));
+        if (levers, wanted) == (state.levers, state.wanted) {
+            return state;
+        }
+        let mut otherwise = Arc::unwrap_or_clone(state);
+        (otherwise.levers, otherwise.wanted) = (levers, wanted);
+        Arc::new(otherwise)
+    }
+}
+
 /// The jobs last asked for, as they were read: a drag on the bench asks many times a second.
 #[derive(Debug, Clone, Default)]
 pub struct KnowledgeCache(Arc<Mutex<HashMap<i64, Remembered>>>);
 
 /// A job as it was read, and the state of the file it was read in.
-type Remembered = (Version, Arc<JobKnowledge>);
+type Remembered = (Version, Arc<KnownJob>);
 /// A job's revision and time, and those of the insides.
 type Version = (jobs::Version, workshop::InsidesVersion);
 
@@ -135,14 +186,15 @@ impl KnowledgeCache {
     ///
     /// # Errors
     /// [`StoreError::NotFound`]; what SQLite says.
-    pub fn of(&self, connection: &Connection, id: i64) -> Result<Arc<JobKnowledge>, StoreError> {
+    pub fn of(&self, connection: &Connection, id: i64) -> Result<Arc<KnownJob>, StoreError> {
         let version = (jobs::version(connection, id)?, workshop::insides_version(connection)?);
         let lock = || self.0.lock().unwrap_or_else(PoisonError::into_inner);
         if let Some((_, known)) = lock().get(&id).filter(|(read, _)| *read == version) {
             return Ok(Arc::clone(known));
         }
         let content = jobs::get(connection, id)?.content;
-        let known = Arc::new(JobKnowledge::of(&content, workshop::wheel_templates(connection)?));
+        let knowledge = JobKnowledge::of(&content, workshop::wheel_templates(connection)?);
+        let known = Arc::new(KnownJob::from(knowledge));
         let mut all = lock();
         if all.len() >= MOST {
             all.clear();

@@ -9,11 +9,12 @@ use std::collections::BTreeMap;
 use app::bench::judge_axle;
 use app::brakes::{BrakeQuestion, answer};
 use app::knowledge::KnowledgeCache;
-use app::{JobKnowledge, JudgingContext, trials};
+use app::{JobKnowledge, JudgingContext, KnownJob, trials};
 use fitment::clearance::{JudgedCase, Verdict};
 use fitment::corner::{Feature, ReadingUnit, Steer, Suspension, Taken, ToRead};
 use fitment::date_code::Day;
 use fitment::ledger::Line;
+use fitment::lever::Lever;
 use fitment::limits::HouseLimits;
 use fitment::setup::{Axle, Setup, SetupPair};
 use fitment::window::TireChoice;
@@ -291,10 +292,38 @@ async fn what_is_remembered_of_a_job_is_never_old() {
     let mut changed = first;
     changed.workshop.trials.push(trial(Axle::Front, "17x8 ET40", "none", None));
     store.write(move |tx| jobs::change(tx, kept.id, 1, &changed, "", now)).await.unwrap();
-    assert_eq!(knows(kept.id).await.workshop.trials.len(), 1);
+    assert_eq!(knows(kept.id).await.knowledge().workshop.trials.len(), 1);
     let brought = inside("17x8 ET40", 200.0, 20.0);
     store.write(move |tx| workshop::put_wheel_template(tx, &brought, now)).await.unwrap();
-    assert_eq!(knows(kept.id).await.insides.len(), 1);
+    assert_eq!(knows(kept.id).await.knowledge().insides.len(), 1);
     store.write(move |tx| jobs::undo(tx, kept.id, 2, "", now)).await.unwrap();
-    assert!(knows(kept.id).await.workshop.trials.is_empty());
+    assert!(knows(kept.id).await.knowledge().workshop.trials.is_empty());
+}
+
+#[test]
+fn the_state_of_a_known_job_is_the_one_its_knowledge_makes() {
+    let mut content = job(FITTED);
+    content.workshop.trials.push(trial(Axle::Front, "17x8 ET40", "none", None));
+    let knowledge = JobKnowledge::of(&content, Vec::new());
+    let known = KnownJob::from(knowledge.clone());
+    let as_saved = knowledge.car_state();
+    let nothing_typed = SetupPair::default();
+    let first = known.state(&nothing_typed, None, None);
+    assert_eq!(*first, as_saved);
+    assert!(std::sync::Arc::ptr_eq(&first, &known.state(&content.fitted, None, None)), "worked out once");
+    // A line on the bench that is newer than what was saved, with work on the car and without.
+    let newer = SetupPair { front: Some("18x8 ET42 225/40R18".parse().unwrap()), rear: content.fitted.rear };
+    let mut typed = knowledge.clone();
+    typed.fitted.front = newer.front;
+    assert_eq!(*known.state(&newer, None, None), typed.car_state());
+    let mut levers = as_saved.levers;
+    levers.front.set(Lever::LipRolled, 5.0).unwrap();
+    for (fitted, own) in [(nothing_typed, &knowledge), (newer, &typed)] {
+        let mut worked = own.clone();
+        worked.measurements.levers = levers;
+        assert_ne!(worked.car_state(), own.car_state());
+        assert_eq!(*known.state(&fitted, Some(levers), None), worked.car_state());
+    }
+    // What was asked meanwhile changed nothing of the first.
+    assert_eq!(known.state(&nothing_typed, None, None).levers, as_saved.levers);
 }

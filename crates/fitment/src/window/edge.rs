@@ -1,7 +1,5 @@
 //! Where an edge of the window lies: the root of the room that the fit judges.
 
-use std::cell::OnceCell;
-
 use super::known::{KnownEdges, Sought};
 use crate::case::AxleCase;
 use crate::clearance::{Meeting, MountedSetup};
@@ -48,40 +46,30 @@ impl AxleCase<'_> {
     pub(super) fn edge(&self, obstacle: &Obstacle, stand: &MountedSetup, known: &mut KnownEdges) -> Limit {
         known.edge(self, obstacle, Sought::Whole, |known| {
             let meeting = self.meeting(obstacle, stand);
+            let minimum = self.least(obstacle.feature).as_mm();
+            let slack =
+                |center_y: f64| Some(meeting.nominal_at(center_y)? - likely(&meeting, center_y)? - minimum);
+            let by_the_whole = || self.edge_where(obstacle, stand.center_y(), stand, &slack);
             // What runs straight has its root at once, with its band as without.
             let is_bent = match obstacle.place {
                 // How sure a strut is hangs on how far from it the wheel stands: another lean turns it further away.
                 ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. } | ObstacleShape::Edge { .. } => true,
                 _ => obstacle.reading.steer.is_at_lock(),
             };
-            let as_written = is_bent.then(|| self.edge_as_written(obstacle, stand, Some(&meeting), known));
-            as_written.and_then(|first| self.edge_from(first, obstacle, stand, &meeting)).unwrap_or_else(
-                || {
-                    let minimum = self.least(obstacle.feature).as_mm();
-                    let slack = |center_y: f64| {
-                        Some(meeting.nominal_at(center_y)? - likely(&meeting, center_y)? - minimum)
-                    };
-                    self.edge_where(obstacle, stand.center_y(), stand, &slack)
-                },
-            )
+            if !is_bent {
+                return by_the_whole();
+            }
+            let as_written = self.edge_as_written(obstacle, stand, known);
+            self.edge_from(as_written, obstacle, stand, &meeting).unwrap_or_else(by_the_whole)
         })
     }
 
     /// The same, if everything is as it was written.
-    fn edge_as_written(
-        &self,
-        obstacle: &Obstacle,
-        stand: &MountedSetup,
-        meeting: Option<&Meeting<'_>>,
-        known: &mut KnownEdges,
-    ) -> Limit {
+    fn edge_as_written(&self, obstacle: &Obstacle, stand: &MountedSetup, known: &mut KnownEdges) -> Limit {
         known.edge(self, obstacle, Sought::AsWritten, |_| {
+            let meeting = self.meeting(obstacle, stand);
             let minimum = self.least(obstacle.feature).as_mm();
-            let own = OnceCell::new();
-            let slack = |center_y: f64| {
-                let meeting = meeting.unwrap_or_else(|| own.get_or_init(|| self.meeting(obstacle, stand)));
-                Some(meeting.nominal_at(center_y)? - minimum)
-            };
+            let slack = |center_y: f64| Some(meeting.nominal_at(center_y)? - minimum);
             self.edge_where(obstacle, stand.center_y(), stand, &slack)
         })
     }
@@ -134,7 +122,7 @@ impl AxleCase<'_> {
             if self.may_pass(obstacle, &stand) {
                 continue;
             }
-            match self.edge_as_written(obstacle, &stand, None, known) {
+            match self.edge_as_written(obstacle, &stand, known) {
                 Limit::Open => {}
                 Limit::Never => return true,
                 Limit::InboardOf(center) => outmost = outmost.min(center),

@@ -1,7 +1,5 @@
 //! Comparing and judging.
 
-use std::sync::Arc;
-
 use app::JudgingContext;
 use app::knowledge::KnowledgeCache;
 use axum::Json;
@@ -69,9 +67,8 @@ async fn judged<T: Send + 'static>(
         .await?;
     crate::off_thread(move || {
         let (plan, state) = request.read(&known)?;
-        let kept = known.candidates.clone();
-        let context =
-            JudgingContext { limits: house.content.limits, today: today(), state: Arc::new(state), kept };
+        let kept = known.knowledge().candidates.clone();
+        let context = JudgingContext { limits: house.content.limits, today: today(), state, kept };
         Ok(Json(judge(&plan, &context)))
     })
     .await?

@@ -1,8 +1,10 @@
 //! The bench: a plan drawn and judged, and plans side by side.
 
+use std::sync::Arc;
+
 use app::bench::{self, AxleBench, Mark, judge_axle, tightest, true_speeds};
 use app::picked::price_of;
-use app::{JobKnowledge, JudgingContext};
+use app::{JudgingContext, KnownJob};
 use fitment::case::{AxleCase, CarState};
 use fitment::clearance::JudgedCase;
 use fitment::ledger::Headline;
@@ -96,24 +98,12 @@ impl BenchRequest {
     ///
     /// # Errors
     /// Every line that could not be read; the first step that cannot be taken.
-    pub fn read(&self, known: &JobKnowledge) -> Result<(ReadBench, CarState), ApiError> {
+    pub fn read(&self, known: &KnownJob) -> Result<(ReadBench, Arc<CarState>), ApiError> {
         let mut errors = FieldErrors::default();
         let fitted = errors.pair("/fitted", &self.fitted);
         let mut planned = errors.pair("/planned", &self.planned);
-        let mut known = known.clone();
-        // The line on the bench is newer than what was saved.
-        for axle in Axle::BOTH {
-            if let Some(setup) = fitted.on(axle) {
-                *known.fitted.on_mut(axle) = Some(*setup);
-            }
-        }
-        let measurements = &mut known.measurements;
-        if let Some(levers) = &self.levers {
-            measurements.levers = read_pair_levers(&mut errors, "/levers", levers);
-        }
-        if let Some(wanted) = &self.wanted {
-            measurements.wanted = read_wanted(&mut errors, "/wanted", wanted);
-        }
+        let levers = self.levers.as_ref().map(|levers| read_pair_levers(&mut errors, "/levers", levers));
+        let wanted = self.wanted.as_ref().map(|wanted| read_wanted(&mut errors, "/wanted", wanted));
         errors.finish(())?;
         for (at, step) in self.adjust.iter().enumerate() {
             let by = Adjustment {
@@ -130,7 +120,9 @@ impl BenchRequest {
         }
         let drive = self.drive.map(Drive::from);
         let tire_choice = self.tire_choice.unwrap_or_default();
-        Ok((ReadBench { fitted, planned, drive, tire_choice }, known.car_state()))
+        // The line on the bench is newer than what was saved.
+        let state = known.state(&fitted, levers, wanted);
+        Ok((ReadBench { fitted, planned, drive, tire_choice }, state))
     }
 }
 
