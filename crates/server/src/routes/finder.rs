@@ -26,7 +26,7 @@ pub(super) async fn finder(
     Id(id): Id,
     Body(request): Body<FinderRequest>,
 ) -> Result<Json<FinderView>, ApiError> {
-    let (mut wish, allowed) = request.read()?;
+    let (mut wish, allowed) = request.read_to_search()?;
     let (job, context) = in_context(&store, id).await?;
     if request.in_class {
         wish.class =

@@ -277,6 +277,14 @@ async fn what_is_sought_is_kept_with_the_job_and_refused_at_its_field() {
     assert_eq!(status, 200, "{kept}");
     assert_eq!((&kept["wishes"]["season"], &kept["wishes"]["budget"]), (&json!("winter"), &json!(900.0)));
     assert_eq!(kept["undoes"], "what is sought");
+    // A range on its way is kept; it is searched for once it is one.
+    let on_its_way = json!({ "uses": ["show"], "rim_min_in": 20, "rim_max_in": 18 });
+    let mut change = with(on_its_way.clone());
+    change["based_on_revision"] = kept["revision"].clone();
+    let (status, kept) = shop.put(&path, change).await;
+    assert_eq!((status, &kept["wishes"]["rim_max_in"]), (200, &json!(18.0)), "{kept}");
+    let (status, problem) = shop.post(&format!("{path}/finder"), on_its_way).await;
+    assert_eq!((status, &problem["errors"][0]["pointer"]), (422, &json!("/rim_max_in")));
 }
 
 #[tokio::test]

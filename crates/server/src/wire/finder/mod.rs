@@ -101,6 +101,22 @@ impl FinderRequest {
         serde_json::from_str(json).ok()
     }
 
+    /// What is to be searched for. A wish that is still being typed may be kept and not searched for: "20 to 18" is on its way.
+    ///
+    /// # Errors
+    /// As [`Self::read`]; a largest rim that is smaller than the smallest.
+    pub fn read_to_search(&self) -> Result<(SearchCriteria, Option<PairLevers>), ApiError> {
+        let (wish, allowed) = self.read()?;
+        let mut errors = FieldErrors::default();
+        for (pointer, rims) in [("/rim_max_in", Some(wish.rims)), ("/rear_rim_max_in", wish.rear_rims)] {
+            if let Some((least, most)) = rims.filter(|(least, most)| most.code() < least.code()) {
+                let says = format!("the largest rim, {most}, is smaller than the smallest, {least}");
+                errors.fault(pointer, says);
+            }
+        }
+        errors.finish((wish, allowed))
+    }
+
     /// Into the core's wish, and the work that is allowed on the car, when it is not that of the bench.
     ///
     /// # Errors
@@ -144,12 +160,7 @@ impl FinderRequest {
                 }
                 rim
             });
-            let (least, most) = least.zip(most)?;
-            if most.code() < least.code() {
-                let says = format!("the largest rim, {most}, is smaller than the smallest, {least}");
-                errors.fault(pointers[1], says);
-            }
-            Some((least, most))
+            least.zip(most)
         };
         let rims = rim_codes(["/rim_min_in", "/rim_max_in"], [self.rim_min_in, self.rim_max_in]);
         let of_the_rear = [self.rear_rim_min_in, self.rear_rim_max_in];
