@@ -40,8 +40,7 @@ pub(super) fn offset(start: Scan<'_>, behind_wheel: bool) -> Read<'_, Offset> {
     };
     let behind = end.blanks().eat_known(&words::OFFSET_BEHIND).filter(|after| {
         // "35 offset" is one piece; in "17 ET 45" the word belongs to what follows.
-        !labelled
-            && (after.blanks().digits() == 0 && !matches!(after.blanks().peek(), Some('+' | '-' | ':' | '=')))
+        !labelled && !is_an_offset_without_its_word(after.blanks())
     });
     let negative = end.blanks().eat_word(&["negative offset", "neg offset"]).filter(|_| !labelled && !signed);
     let (sign, behind) = if negative.is_some() { (-1.0, negative) } else { (sign, behind) };
@@ -79,6 +78,13 @@ pub(super) fn offset(start: Scan<'_>, behind_wheel: bool) -> Read<'_, Offset> {
     Offset::from_mm(value).map(|offset| Some((offset, end))).ok_or_else(|| {
         (Reason::OutOfRange { what: "offset", value: value.to_string(), low: -limit, high: limit }, end)
     })
+}
+
+/// Whether a figure stands here that the word before it may be of: "45", "+45", ": 45"; not "18x8.5", "5/112".
+fn is_an_offset_without_its_word(at: Scan<'_>) -> bool {
+    let Some((_, past)) = at.number() else { return matches!(at.peek(), Some('+' | '-' | ':' | '=')) };
+    let sized = past.blanks().eat_any(&["x", "/"]).or_else(|| past.eat("-"));
+    sized.is_none_or(|next| next.blanks().digits() == 0)
 }
 
 /// A dash right behind a hump mark: a separator to one writer, a minus to another, and 70 to 90 mm apart.

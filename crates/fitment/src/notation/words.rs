@@ -441,10 +441,10 @@ pub(super) static MILLIMETRES: Words =
     Words::new(&["millimetres", "millimeters", "millimetre", "millimeter", "mm"]);
 
 /// Inches.
-pub(super) static INCHES: Words = Words::new(&["inches", "inch", "in", "zoll"]);
+pub(super) static INCHES: Words = Words::new(&["inches", "inch", "in", "zoll", "インチ"]);
 
 /// Inches, of a rim.
-pub(super) static INCHES_OF_A_RIM: Words = Words::new(&["inches", "inch", "zoll", "pouces", "in"]);
+pub(super) static INCHES_OF_A_RIM: Words = Words::new(&["inches", "inch", "zoll", "pouces", "in", "インチ"]);
 
 /// Inches behind a tire: "in" is a word of its own there.
 pub(super) static INCHES_OF_A_TIRE: Words = Words::new(&["inches", "inch", "zoll"]);

@@ -1,6 +1,6 @@
 //! Figures that nobody labelled: what stands round them says what they are, or they are asked.
 
-use crate::codes::{CenterBore, Offset, Spacer};
+use crate::codes::{CenterBore, Offset, RimWidth, Spacer};
 use crate::notation::{Drilling, Lexed, Piece, Reason, Spacing, Unit};
 
 /// Gives each bare figure its meaning, or a question in its place.
@@ -93,7 +93,7 @@ impl Figure {
         if self.decimals == 2 && self.unit == Unit::None && self.value >= 30.0 {
             return Ok(Piece::LeftAside);
         }
-        Err(self.ask(offset_stated))
+        Err(self.ask(offset_stated, has_wheel))
     }
 
     fn mm(self) -> f64 {
@@ -136,19 +136,25 @@ impl Figure {
     }
 
     /// The question, with everything that the figure could be.
-    fn ask(self, offset_stated: bool) -> Reason {
+    fn ask(self, offset_stated: bool, has_wheel: bool) -> Reason {
         let value = self.value;
         let mut choices = Vec::new();
-        if self.unit != Unit::Inches && value < 76.0 && !offset_stated {
+        // "245/35R19 on 8.5".
+        if self.unit != Unit::Millimetres && !has_wheel && RimWidth::from_code(value).is_some() {
+            choices.push(format!("{value} wide"));
+        }
+        // Offset and bore are of a wheel, where there is one.
+        let is_of_a_wheel = has_wheel && self.unit != Unit::Inches;
+        if is_of_a_wheel && value < 76.0 && !offset_stated {
             choices.push(format!("ET{value}"));
         }
-        if self.unit != Unit::Inches && (50.0..=150.0).contains(&value) {
+        if is_of_a_wheel && (50.0..=150.0).contains(&value) {
             choices.push(format!("CB{value}"));
         }
         if self.mm() > 0.0 && self.mm() <= 60.0 {
             choices.push(format!("{} mm spacer", self.mm()));
         }
-        Reason::which("what is this figure of?", choices)
+        if choices.is_empty() { Reason::Unknown } else { Reason::which("what is this figure of?", choices) }
     }
 }
 
