@@ -409,7 +409,6 @@ fn an_answered_question_is_read() {
         "18x9 +30, 255/35/18, 5mm",
         "8.5x19 H2 ET 35-40",
         "22x10-15",
-        "245/35R19 on 8.5",
     ] {
         let reading = line::read(text).unwrap();
         let open = reading.segments.iter().find(|segment| segment.outcome.is_err()).expect(text);

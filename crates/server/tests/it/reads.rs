@@ -9,7 +9,7 @@ async fn read(shop: &Served, text: &str) -> Value {
 }
 
 /// A text, the piece that is asked about, words of the question, and the answers to press.
-const ASKED: [(&str, &str, &str, &[&str]); 13] = [
+const ASKED: [(&str, &str, &str, &[&str]); 14] = [
     ("18x8 -8 mm spacer", "-8 mm spacer", "never in", &["8 mm spacer", "0 mm spacer"]),
     (
         "18x8 ET35 225/40R18 15mm spacers total",
@@ -40,6 +40,7 @@ const ASKED: [(&str, &str, &str, &[&str]); 13] = [
     ("18x8 ET35-40", "ET35-40", "a range of offsets", &["ET35", "ET40"]),
     ("19x9.5 ET22-38 5x120", "ET22-38", "a range of offsets", &["ET22", "ET38"]),
     ("1,5", "1,5", "what is this figure of?", &["ET1.5", "1.5 mm spacer"]),
+    ("245/35R19 on 8.5", "8.5", "what is this figure of?", &["8.5 wide", "ET8.5", "8.5 mm spacer"]),
     ("245/40R18 60", "60", "what is this figure of?", &["ET60", "CB60", "60 mm spacer"]),
     (
         "18x8 ET35 with 5mm and 10mm spacers",

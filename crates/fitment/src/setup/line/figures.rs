@@ -143,18 +143,16 @@ impl Figure {
         if self.unit != Unit::Millimetres && !has_wheel && RimWidth::from_code(value).is_some() {
             choices.push(format!("{value} wide"));
         }
-        // Offset and bore are of a wheel, where there is one.
-        let is_of_a_wheel = has_wheel && self.unit != Unit::Inches;
-        if is_of_a_wheel && value < 76.0 && !offset_stated {
+        if self.unit != Unit::Inches && value < 76.0 && !offset_stated {
             choices.push(format!("ET{value}"));
         }
-        if is_of_a_wheel && (50.0..=150.0).contains(&value) {
+        if self.unit != Unit::Inches && (50.0..=150.0).contains(&value) {
             choices.push(format!("CB{value}"));
         }
         if self.mm() > 0.0 && self.mm() <= 60.0 {
             choices.push(format!("{} mm spacer", self.mm()));
         }
-        if choices.is_empty() { Reason::Unknown } else { Reason::which("what is this figure of?", choices) }
+        Reason::which("what is this figure of?", choices)
     }
 }
 
