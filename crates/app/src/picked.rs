@@ -40,14 +40,25 @@ pub fn parts_of(picked: &Picked) -> (PickedParts, Vec<String>) {
     (parts, unreadable)
 }
 
-/// The picked rows that a pair is made of: every wheel and tire of its sizes, since nobody knows which of several it is.
+/// The picked rows that a pair is made of: for each axle the first wheel and the first tire of its size.
 pub fn rows_of(picked: &Picked, setups: &SetupPair) -> Vec<PickedRow> {
-    let is_of_the_pair = |row: &&PickedRow| {
-        let (parts, _) = parts_of(&Picked { rows: vec![(*row).clone()], ..Picked::default() });
-        let setups = Axle::BOTH.into_iter().filter_map(|axle| setups.on(axle));
-        setups.into_iter().any(|setup| parts.wheel_of(setup).is_some() || parts.tire_of(setup).is_some())
-    };
-    picked.rows.iter().filter(is_of_the_pair).cloned().collect()
+    let mut rows: Vec<PickedRow> = Vec::new();
+    for axle in Axle::BOTH {
+        let Some(setup) = setups.on(axle) else { continue };
+        for kind in [Kind::Wheels, Kind::Tires] {
+            let is_of = |row: &&PickedRow| {
+                let one = Picked { rows: vec![(*row).clone()], ..Picked::default() };
+                let (parts, _) = parts_of(&one);
+                row.kind == kind.code() && (parts.wheel_of(setup).is_some() || parts.tire_of(setup).is_some())
+            };
+            if let Some(row) = picked.rows.iter().find(is_of)
+                && rows.iter().all(|one| (&one.kind, one.row) != (&row.kind, row.row))
+            {
+                rows.push(row.clone());
+            }
+        }
+    }
+    rows
 }
 
 /// What a pair costs by the rows that were picked for it.

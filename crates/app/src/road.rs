@@ -260,13 +260,11 @@ pub fn rolling_mass(case: &Case<'_>, weighed: Option<Weighed>) -> Option<Rolling
 pub fn classed(class: &Class, case: &Case<'_>) -> Vec<JudgedClause> {
     let parts = &case.state.parts;
     let of = |axle: Axle| case.planned.on(axle);
-    let tires = Axle::BOTH.map(|axle| parts.tire_of(of(axle)?));
-    let tires = tires.each_ref().map(Option::as_deref);
     let entry = Entry {
         factory: case.reference_pair(),
         planned: case.planned,
-        treadwear: tires.map(|row| row?.treadwear),
-        tires: tires.map(|row| Some(&*row?.line)),
+        treadwear: Axle::BOTH.map(|axle| parts.tire_of(of(axle)?)?.treadwear),
+        tires: Axle::BOTH.map(|axle| Some(&*parts.tire_of(of(axle)?)?.line)),
         make: Axle::BOTH.map(|axle| parts.wheel_of(of(axle)?)?.make),
         beyond_fender_mm: Axle::BOTH.map(|axle| Some(case.axle(axle)?.style(of(axle)?)?.beyond().as_mm())),
     };

@@ -29,7 +29,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let picked = check.case.state.parts.wheel_of(check.planned);
     let side = WheelSide {
         is_the_fitted_one: check.fitted.wheel.is_some_and(|fitted| fitted.placed() == wheel.placed()),
-        ..picked.as_deref().map_or_else(|| WheelSide::of_size(&wheel), WheelSide::of_row)
+        ..picked.map_or_else(|| WheelSide::of_size(&wheel), WheelSide::of_row)
     };
     let fitted_length = car.number(Fact::FastenerLength, None).and_then(Length::from_mm);
     let mounting = mount(&hub, &side, check.planned.spacer, fitted_length);

@@ -114,7 +114,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         source: speed_symbol::SOURCE,
     });
     let requirement = SpeedRequirement::of(&check.case.state.car, &check.case.fitted, check.axle.axle);
-    let kind = check.case.state.parts.tire_of(check.planned).and_then(|row| row.kind);
+    let kind = check.case.state.parts.kind_of(check.planned);
     let stands = requirement.judge(&tire, kind);
     let reference = requirement
         .reference

@@ -497,8 +497,8 @@ impl Column {
         let judged = JudgedCase::of(&plan);
         let fit = |axle| ColumnFit::new(&judged, axle);
         let parts = &context.state.parts;
-        let wheel = |axle| Some(PartView::of_wheel(parts.wheel_of(pair.on(axle)?)?.as_ref(), ""));
-        let tire = |axle| Some(PartView::of_tire(parts.tire_of(pair.on(axle)?)?.as_ref(), ""));
+        let wheel = |axle| Some(PartView::of_wheel(parts.wheel_of(pair.on(axle)?)?, ""));
+        let tire = |axle| Some(PartView::of_tire(parts.tire_of(pair.on(axle)?)?, ""));
         Self {
             letter: letter.map(String::from),
             note: note.to_owned(),
