@@ -12,6 +12,7 @@ use fitment::setup::{Axle, SetupPair};
 use fitment::style::StyleTarget;
 use rusqlite::Connection;
 use store::StoreError;
+use store::identity::{self, Tag};
 use store::jobs::{self, Candidate, JobContent};
 use store::measurements::Measurements;
 use store::picked::Picked;
@@ -176,7 +177,7 @@ pub struct KnowledgeCache(Arc<Mutex<HashMap<i64, Remembered>>>);
 /// A job as it was read, and the state of the file it was read in.
 type Remembered = (Version, Arc<KnownJob>);
 /// A job's revision and time, and those of the insides.
-type Version = (jobs::Version, workshop::InsidesVersion);
+type Version = (Tag, workshop::InsidesVersion);
 
 /// Jobs remembered at most; then all are forgotten.
 const MOST: usize = 16;
@@ -187,7 +188,7 @@ impl KnowledgeCache {
     /// # Errors
     /// [`StoreError::NotFound`]; what SQLite says.
     pub fn of(&self, connection: &Connection, id: i64) -> Result<Arc<KnownJob>, StoreError> {
-        let version = (jobs::version(connection, id)?, workshop::insides_version(connection)?);
+        let version = (identity::tag_of(connection, id)?, workshop::insides_version(connection)?);
         let lock = || self.0.lock().unwrap_or_else(PoisonError::into_inner);
         if let Some((_, known)) = lock().get(&id).filter(|(read, _)| *read == version) {
             return Ok(Arc::clone(known));

@@ -10,6 +10,7 @@ use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension, Row, params};
 
 use crate::StoreError;
+use crate::identity::{Tag, new_uid};
 
 /// A row as texts by field.
 pub type Fields = BTreeMap<String, String>;
@@ -54,6 +55,8 @@ impl RawRow<'_> {
 pub struct PriceList {
     /// Its number.
     pub id: i64,
+    /// Itself and no other: made nowhere twice.
+    pub uid: String,
     /// `wheels` or `tires`.
     pub kind: String,
     /// Whose it is.
@@ -98,9 +101,18 @@ pub struct Counts {
     pub unchanged: usize,
 }
 
+impl PriceList {
+    /// This very state of this very list: it goes from open to taken to undone, and its file may be removed.
+    pub fn tag(&self) -> Tag {
+        let removed = if self.is_removed { "-removed" } else { "" };
+        Tag { uid: self.uid.clone(), token: format!("{}{removed}", self.state) }
+    }
+}
+
 fn list_of(row: &Row<'_>) -> rusqlite::Result<PriceList> {
     Ok(PriceList {
         id: row.get("id")?,
+        uid: row.get("uid")?,
         kind: row.get("kind")?,
         supplier: row.get("supplier")?,
         file_name: row.get("file_name")?,
@@ -113,7 +125,7 @@ fn list_of(row: &Row<'_>) -> rusqlite::Result<PriceList> {
     })
 }
 
-const LIST: &str = "SELECT id, kind, supplier, file_name, state, brought_at, taken_at, is_removed,
+const LIST: &str = "SELECT id, uid, kind, supplier, file_name, state, brought_at, taken_at, is_removed,
     length(bytes) AS size,
     (SELECT count(*) FROM catalogue_change WHERE list_id = price_list.id) AS changed_rows FROM price_list";
 
@@ -143,9 +155,9 @@ pub fn bring(
     now: Timestamp,
 ) -> Result<PriceList, StoreError> {
     connection.execute(
-        "INSERT INTO price_list (kind, supplier, file_name, bytes, state, brought_at)
-         VALUES (?1, ?2, ?3, ?4, 'open', ?5)",
-        params![kind, supplier, file_name, bytes, now.to_string()],
+        "INSERT INTO price_list (uid, kind, supplier, file_name, bytes, state, brought_at)
+         VALUES (?1, ?2, ?3, ?4, ?5, 'open', ?6)",
+        params![new_uid(), kind, supplier, file_name, bytes, now.to_string()],
     )?;
     list(connection, connection.last_insert_rowid())
 }
@@ -159,6 +171,16 @@ pub fn list(connection: &Connection, id: i64) -> Result<PriceList, StoreError> {
         .query_row(&format!("{LIST} WHERE id = ?1"), [id], list_of)
         .optional()?
         .ok_or(StoreError::NotFound { what: "price list", id })
+}
+
+/// Whether something may be done to a list: one of the tags must be the list's now. No tags: nobody asked.
+///
+/// # Errors
+/// [`StoreError::OtherState`]; [`StoreError::NotFound`].
+pub fn expect(connection: &Connection, id: i64, tags: Option<&[Tag]>) -> Result<(), StoreError> {
+    let Some(tags) = tags else { return Ok(()) };
+    let now = list(connection, id)?.tag();
+    if tags.contains(&now) { Ok(()) } else { Err(StoreError::OtherState { what: "price list", now }) }
 }
 
 /// A list's bytes.

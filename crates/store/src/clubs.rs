@@ -4,6 +4,7 @@ use jiff::Timestamp;
 use rusqlite::{Connection, params};
 
 use crate::StoreError;
+use crate::identity::{Tag, new_token};
 
 /// A rule file.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -41,6 +42,31 @@ pub fn list(connection: &Connection) -> Result<Vec<ClubRules>, StoreError> {
     Ok(rows.collect::<Result<_, _>>()?)
 }
 
+/// This very state of this very file's rule files.
+///
+/// # Errors
+/// What SQLite says.
+pub fn tag(connection: &Connection) -> Result<Tag, StoreError> {
+    let mut statement = connection.prepare_cached("SELECT file_id, clubs_token FROM shop_file WHERE id = 1")?;
+    Ok(statement.query_row([], |row| Ok(Tag { uid: row.get(0)?, token: row.get(1)? }))?)
+}
+
+/// Whether the rule files may be changed: one of the tags must be theirs now. No tags: nobody asked.
+///
+/// # Errors
+/// [`StoreError::OtherState`].
+pub fn expect(connection: &Connection, tags: Option<&[Tag]>) -> Result<(), StoreError> {
+    let Some(tags) = tags else { return Ok(()) };
+    let now = tag(connection)?;
+    if tags.contains(&now) { Ok(()) } else { Err(StoreError::OtherState { what: "rule files", now }) }
+}
+
+/// Every change of them makes another state.
+fn move_on(connection: &Connection) -> Result<(), StoreError> {
+    connection.execute("UPDATE shop_file SET clubs_token = ?1", [new_token()])?;
+    Ok(())
+}
+
 /// Keeps one, in place of the same club's of the same day.
 ///
 /// # Errors
@@ -59,6 +85,7 @@ pub fn put(
          SET record = excluded.record, changed_at = excluded.changed_at, who = excluded.who",
         params![club, valid_from, record, now.to_string(), who],
     )?;
+    move_on(connection)?;
     let count: i64 = connection.query_row("SELECT count(*) FROM club_rules", [], |row| row.get(0))?;
     if count as usize > MOST_RULE_FILES {
         return Err(StoreError::TooMany { what: "rule files", most: MOST_RULE_FILES, with: "" });
@@ -73,5 +100,6 @@ pub fn put(
 pub fn remove(connection: &Connection, club: &str, valid_from: &str) -> Result<bool, StoreError> {
     let gone = connection
         .execute("DELETE FROM club_rules WHERE club = ?1 AND valid_from = ?2", params![club, valid_from])?;
+    move_on(connection)?;
     Ok(gone > 0)
 }

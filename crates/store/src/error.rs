@@ -1,5 +1,6 @@
 use rusqlite::ErrorCode;
 
+use crate::identity::Tag;
 use crate::jobs::Job;
 
 /// Why the store could not do what was asked.
@@ -20,6 +21,23 @@ pub enum StoreError {
         based_on: i64,
         /// The job as it is now.
         current: Box<Job>,
+    },
+    /// The job is another one, or at another revision, than the change was for.
+    #[error("{}", other_revision(current.as_deref()))]
+    OtherRevision {
+        /// The job's tag now.
+        now: Tag,
+        /// The job as it is now, when its journal knows the revision that the change was based on; `None` when the change
+        /// is for another job, or a revision that this file does not have.
+        current: Option<Box<Job>>,
+    },
+    /// Something else that was changed, or is of another file, than the change was for.
+    #[error("the {what} was changed meanwhile, or is another file's: nothing was changed")]
+    OtherState {
+        /// What.
+        what: &'static str,
+        /// Its tag now, as of [`crate::identity::Tag`].
+        now: Tag,
     },
     /// The house was changed since the revision the change was based on.
     #[error("the house is at revision {revision}, the change was based on {based_on}")]
@@ -51,6 +69,43 @@ pub enum StoreError {
     /// The one who asked gave up waiting before it was applied; it was rolled back.
     #[error("it was given up before it was applied; nothing was changed")]
     GaveUp,
+    /// The program has the file open already.
+    #[error(
+        "{path} is open in another program (process {by}, since {since}{}): use that one, or stop it first",
+        at(address)
+    )]
+    Held {
+        /// The file.
+        path: String,
+        /// Its process.
+        by: u32,
+        /// Since when, RFC 3339.
+        since: String,
+        /// Where it listens; empty while it does not.
+        address: String,
+    },
+    /// The file is missing or empty, and its log is not.
+    #[error(
+        "{path} is {is}, and its log {log} holds changes: put the file back in its place, then start again; only to begin          an empty shop, move that log away and keep it"
+    )]
+    LogAlone {
+        /// The file.
+        path: String,
+        /// Its log.
+        log: String,
+        /// `not there` or `empty`.
+        is: &'static str,
+    },
+    /// Somebody damaged the file or its log while the program runs.
+    #[error(
+        "{path} was damaged while the program runs ({why}): nothing more is kept. Stop the program, copy the file and what          lies beside it, and put a backup in its place"
+    )]
+    DamagedMeanwhile {
+        /// The file.
+        path: String,
+        /// What was found.
+        why: String,
+    },
     /// Another program holds the file.
     #[error("another program holds the shop's file; nothing was changed, try again")]
     Busy,
@@ -95,8 +150,8 @@ pub enum StoreError {
     },
     /// The log beside the file goes on from another state of it.
     #[error(
-        "{log} does not belong to {path} as it is: if you put a backup back, move that log away, for it would undo \
-         the backup; if you did not, start with --with-foreign-log"
+        "{log} does not belong to {path} as it is: if you put a backup back, move that log away and keep it, for it would \
+         undo the backup; if you did not, start with --with-foreign-log"
     )]
     ForeignLog {
         /// The file.
@@ -133,19 +188,34 @@ pub enum StoreError {
     },
 }
 
+fn other_revision(current: Option<&Job>) -> String {
+    match current {
+        Some(job) => format!("job {} is at revision {} now; nothing was changed", job.id, job.revision),
+        None => "this was for another job, or for a revision that this file does not have: nothing was changed".to_owned(),
+    }
+}
+
+fn at(address: &str) -> String {
+    if address.is_empty() { String::new() } else { format!(", at http://{address}") }
+}
+
 /// "I/O error while the shared memory beside the file was made larger": a full disk, at start.
 const IOERR_SHMSIZE: i32 = 4874;
 
+/// Whether SQLite could not do something because the disk is full.
+pub(crate) fn is_for_want_of_room(error: &rusqlite::Error) -> bool {
+    let extended = match error {
+        rusqlite::Error::SqliteFailure(failure, _) => failure.extended_code,
+        _ => 0,
+    };
+    error.sqlite_error_code() == Some(ErrorCode::DiskFull) || extended == IOERR_SHMSIZE
+}
+
 impl From<rusqlite::Error> for StoreError {
     fn from(error: rusqlite::Error) -> Self {
-        let extended = match &error {
-            rusqlite::Error::SqliteFailure(failure, _) => failure.extended_code,
-            _ => 0,
-        };
         match error.sqlite_error_code() {
             Some(ErrorCode::DatabaseBusy | ErrorCode::DatabaseLocked) => Self::Busy,
-            Some(ErrorCode::DiskFull) => Self::DiskFull,
-            _ if extended == IOERR_SHMSIZE => Self::DiskFull,
+            _ if is_for_want_of_room(&error) => Self::DiskFull,
             _ => Self::Sqlite(error),
         }
     }

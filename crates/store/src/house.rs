@@ -6,6 +6,7 @@ use fitment::limits::{HouseLimits, LIMITS};
 use rusqlite::{Connection, OptionalExtension, params};
 
 use crate::StoreError;
+use crate::identity::{Tag, new_token, shop_ids};
 
 /// Someone who signs.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -45,6 +46,8 @@ impl Default for HouseContent {
 pub struct House {
     /// Grows by one with every change; 0 while everything is the trade's default.
     pub revision: i64,
+    /// This very state of this very file's house.
+    pub tag: Tag,
     /// The rest.
     pub content: HouseContent,
     /// Rows that could not be read: for them the trade's figures stand in.
@@ -57,13 +60,16 @@ pub struct House {
 /// Only what SQLite says.
 pub fn get(connection: &Connection) -> Result<House, StoreError> {
     let row = connection
-        .query_row("SELECT revision, units FROM house WHERE id = 1", [], |row| {
-            Ok((row.get::<_, i64>("revision")?, row.get::<_, String>("units")?))
+        .query_row("SELECT revision, units, token FROM house WHERE id = 1", [], |row| {
+            Ok((row.get::<_, i64>("revision")?, row.get::<_, String>("units")?, row.get::<_, String>("token")?))
         })
         .optional()?;
-    let Some((revision, units)) = row else {
-        return Ok(House { revision: 0, content: HouseContent::default(), damaged: Vec::new() });
+    let file_id = shop_ids(connection)?.file_id;
+    let Some((revision, units, token)) = row else {
+        let tag = Tag { uid: file_id, token: "0".to_owned() };
+        return Ok(House { revision: 0, tag, content: HouseContent::default(), damaged: Vec::new() });
     };
+    let tag = Tag { uid: file_id, token };
     let mut damaged = Vec::new();
     let mut limits = HouseLimits::DEFAULT;
     let mut statement = connection.prepare_cached("SELECT code, value FROM house_limit")?;
@@ -96,7 +102,17 @@ pub fn get(connection: &Connection) -> Result<House, StoreError> {
     let people = statement
         .query_map([], |row| Ok(Person { initials: row.get("initials")?, name: row.get("name")? }))?
         .collect::<Result<_, _>>()?;
-    Ok(House { revision, content: HouseContent { limits, instruments, people, units }, damaged })
+    Ok(House { revision, tag, content: HouseContent { limits, instruments, people, units }, damaged })
+}
+
+/// Whether the house may be changed: one of the tags must be its own now. No tags: nobody asked.
+///
+/// # Errors
+/// [`StoreError::OtherState`].
+pub fn expect(connection: &Connection, tags: Option<&[Tag]>) -> Result<(), StoreError> {
+    let Some(tags) = tags else { return Ok(()) };
+    let now = get(connection)?.tag;
+    if tags.contains(&now) { Ok(()) } else { Err(StoreError::OtherState { what: "house", now }) }
 }
 
 /// Replaces what the house has settled, when `based_on` is its revision.
@@ -112,9 +128,10 @@ pub fn change(connection: &Connection, based_on: i64, content: &HouseContent) ->
         return Ok(current);
     }
     connection.execute(
-        "INSERT INTO house (id, revision, units) VALUES (1, ?1, ?2)
-         ON CONFLICT (id) DO UPDATE SET revision = excluded.revision, units = excluded.units",
-        params![current.revision + 1, content.units],
+        "INSERT INTO house (id, revision, units, token) VALUES (1, ?1, ?2, ?3)
+         ON CONFLICT (id) DO UPDATE
+         SET revision = excluded.revision, units = excluded.units, token = excluded.token",
+        params![current.revision + 1, content.units, new_token()],
     )?;
     connection.execute_batch("DELETE FROM house_limit; DELETE FROM instrument; DELETE FROM person;")?;
     // Only what differs from the trade's: a default that is mended later then reaches every house.

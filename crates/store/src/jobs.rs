@@ -13,6 +13,7 @@ use serde_json::{Map, Value};
 
 use crate::StoreError;
 use crate::columns::{self, json_of};
+use crate::identity::{PartUids, new_token, new_uid};
 use crate::journal::{self, Kind, NewEntry};
 use crate::measurements::{KeptReading, LeverRow, Measurements, Rows, lever_rows};
 use crate::picked::{Picked, PickedRow};
@@ -145,8 +146,14 @@ pub struct Job {
     pub id: i64,
     /// The shop's running number.
     pub number: i64,
+    /// Itself and no other: made nowhere twice.
+    pub uid: String,
     /// Grows by one with every change.
     pub revision: i64,
+    /// The revision itself: drawn anew with every change.
+    pub token: String,
+    /// What its readings and trials are called beyond this file.
+    pub parts: PartUids,
     /// When it was opened.
     pub created_at: Timestamp,
     /// When it last changed.
@@ -198,6 +205,7 @@ fn into_job(connection: &Connection, id: i64, mut row: Map<String, Value>) -> Re
     let fitted = pair_of(text("fitted_front"), text("fitted_rear")).map_err(NotRead::Corrupt)?;
     let planned = pair_of(text("planned_front"), text("planned_rear")).map_err(NotRead::Corrupt)?;
     let (created_at, updated_at) = (time(text("created_at"))?, time(text("updated_at"))?);
+    let (uid, token) = (text("uid").unwrap_or_default(), text("token").unwrap_or_default());
     let number = |column: &str| row.get(column).and_then(Value::as_i64).unwrap_or_default();
     let (number, revision) = (number("number"), number("revision"));
     let steps = journal::steps(connection, id)?;
@@ -216,11 +224,14 @@ fn into_job(connection: &Connection, id: i64, mut row: Map<String, Value>) -> Re
     Ok(Job {
         id,
         number,
+        uid,
         revision,
+        token,
+        parts: PartUids::get(connection, id)?,
         created_at,
         updated_at,
-        undoes: steps.to_undo().map(|entry| journal::words_of(connection, entry)).transpose()?,
-        redoes: steps.to_redo().map(|entry| journal::words_of(connection, entry)).transpose()?,
+        undoes: steps.to_undo.map(|entry| journal::words_of(connection, entry)).transpose()?,
+        redoes: steps.to_redo.map(|entry| journal::words_of(connection, entry)).transpose()?,
         content,
     })
 }
@@ -233,21 +244,6 @@ struct Parts {
     candidates: Vec<Candidate>,
 }
 
-/// What changes with every change of a job: revision, and the times by which two jobs of one number are told apart.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Version(i64, String, String);
-
-/// A job's version, without reading the job.
-///
-/// # Errors
-/// [`StoreError::NotFound`].
-pub fn version(connection: &Connection, id: i64) -> Result<Version, StoreError> {
-    let mut statement =
-        connection.prepare_cached("SELECT revision, created_at, updated_at FROM job WHERE id = ?1")?;
-    let version = statement.query_row([id], |row| Ok(Version(row.get(0)?, row.get(1)?, row.get(2)?)));
-    version.optional()?.ok_or(StoreError::NotFound { what: "job", id })
-}
-
 /// A job as the counter lists it.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct JobSummary {
@@ -255,6 +251,8 @@ pub struct JobSummary {
     pub id: i64,
     /// The shop's running number.
     pub number: i64,
+    /// Itself and no other.
+    pub uid: String,
     /// Grows by one with every change.
     pub revision: i64,
     /// When it last changed, RFC 3339.
@@ -377,6 +375,7 @@ fn summary(connection: &Connection, id: i64) -> Result<JobSummary, StoreError> {
         Ok(JobSummary {
             id,
             number: row.get("number")?,
+            uid: row.get("uid")?,
             revision: row.get("revision")?,
             updated_at,
             car_label,
@@ -411,7 +410,8 @@ pub fn mend(connection: &Connection, id: i64, who: &str, now: Timestamp) -> Resu
         [id],
         |row| row.get(0),
     )?;
-    put_content(connection, id, revision, &content, now)?;
+    let token = new_token();
+    put_content(connection, id, (revision, &token), None, &content, now)?;
     // When it was opened may be what cannot be read; its first entry knows.
     connection.execute(
         "UPDATE job SET created_at = coalesce((SELECT at FROM journal WHERE job_id = ?1 ORDER BY id LIMIT 1), ?2)
@@ -419,8 +419,9 @@ pub fn mend(connection: &Connection, id: i64, who: &str, now: Timestamp) -> Resu
         params![id, now.to_string()],
     )?;
     let what = format!("put back from its journal as it was at revision {of}");
-    let entry = NewEntry { job: id, revision, at: now, who, kind: Kind::Mend, what: &what };
-    journal::record(connection, entry, None, &content)?;
+    let entry = NewEntry { job: id, revision, token: &token, at: now, who, kind: Kind::Mend, what: &what };
+    let entry = journal::record(connection, entry, None, &content)?;
+    journal::step_on(connection, id, entry, Kind::Mend)?;
     get(connection, id)
 }
 
@@ -437,14 +438,20 @@ pub fn create(
     let number: i64 =
         connection.query_row("SELECT coalesce(max(number), 0) + 1 FROM job", [], |row| row.get(0))?;
     connection.execute(
-        "INSERT INTO job (number, car_label, wish, stage, notes, revision, created_at, updated_at)
-         VALUES (?1, '', '', 'car', '', 1, ?2, ?2)",
-        params![number, now.to_string()],
+        "INSERT INTO job (number, uid, car_label, wish, stage, notes, revision, created_at, updated_at)
+         VALUES (?1, ?2, '', '', 'car', '', 1, ?3, ?3)",
+        params![number, new_uid(), now.to_string()],
     )?;
     let id = connection.last_insert_rowid();
-    put_content(connection, id, 1, content, now)?;
-    let entry = NewEntry { job: id, revision: 1, at: now, who, kind: Kind::Create, what: "job opened" };
-    journal::record(connection, entry, None, content)?;
+    let token = new_token();
+    put_content(connection, id, (1, &token), None, content, now)?;
+    let (kind, what) = (Kind::Create, "job opened");
+    journal::record(
+        connection,
+        NewEntry { job: id, revision: 1, token: &token, at: now, who, kind, what },
+        None,
+        content,
+    )?;
     get(connection, id)
 }
 
@@ -467,11 +474,24 @@ pub fn change(
         return Ok(current);
     }
     let what = what_changed(&current.content, content);
-    let revision = current.revision + 1;
-    put_content(connection, id, revision, content, now)?;
-    let entry = NewEntry { job: id, revision, at: now, who, kind: Kind::Change, what: &what };
-    journal::record(connection, entry, Some(&current.content), content)?;
-    get(connection, id)
+    go_on(connection, &current, content, (Kind::Change, &what), who, now)
+}
+
+/// Puts a content in the place of a job's present one, with its entry in the journal.
+fn go_on(
+    connection: &Connection,
+    current: &Job,
+    content: &JobContent,
+    (kind, what): (Kind, &str),
+    who: &str,
+    now: Timestamp,
+) -> Result<Job, StoreError> {
+    let (job, revision, token) = (current.id, current.revision + 1, new_token());
+    put_content(connection, job, (revision, &token), Some(&current.content), content, now)?;
+    let entry = NewEntry { job, revision, token: &token, at: now, who, kind, what };
+    let entry = journal::record(connection, entry, Some(&current.content), content)?;
+    journal::step_on(connection, job, entry, kind)?;
+    get(connection, job)
 }
 
 /// Readings kept with one job at most.
@@ -598,17 +618,12 @@ fn step(
     let current = at(connection, id, based_on)?;
     let steps = journal::steps(connection, id)?;
     let (entry, word) = match kind {
-        Kind::Redo => (steps.to_redo(), "redo"),
-        _ => (steps.to_undo(), "undo"),
+        Kind::Redo => (steps.to_redo, "redo"),
+        _ => (steps.to_undo, "undo"),
     };
     let entry = entry.ok_or(StoreError::NothingTo(word))?;
     let (what, content) = journal::content_of(connection, entry, kind, &current.content)?;
-    let revision = current.revision + 1;
-    put_content(connection, id, revision, &content, now)?;
-    let what = format!("{word}: {what}");
-    let entry = NewEntry { job: id, revision, at: now, who, kind, what: &what };
-    journal::record(connection, entry, Some(&current.content), &content)?;
-    get(connection, id)
+    go_on(connection, &current, &content, (kind, &format!("{word}: {what}")), who, now)
 }
 
 /// One job, when it is at this revision.
@@ -624,10 +639,12 @@ pub fn at(connection: &Connection, id: i64, based_on: i64) -> Result<Job, StoreE
     }
 }
 
+/// Writes a content into a job's row and tables; of what was there before only what differs is written anew.
 fn put_content(
     connection: &Connection,
     id: i64,
-    revision: i64,
+    (revision, token): (i64, &str),
+    before: Option<&JobContent>,
     content: &JobContent,
     now: Timestamp,
 ) -> Result<(), StoreError> {
@@ -638,22 +655,38 @@ fn put_content(
         fields.push((format!("{name}_rear"), rear.into()));
     }
     fields.push(("revision".to_owned(), revision.into()));
+    fields.push(("token".to_owned(), token.to_owned().into()));
     fields.push(("updated_at".to_owned(), now.to_string().into()));
     columns::update(connection, "job", id, &fields)?;
+    if before.is_none_or(|before| before.candidates != content.candidates) {
+        put_candidates(connection, id, &content.candidates)?;
+    }
+    content.measurements.put(connection, id, before.map(|before| &before.measurements))?;
+    if before.is_none_or(|before| before.picked != content.picked) {
+        content.picked.put(connection, id)?;
+    }
+    if before.is_none_or(|before| before.workshop != content.workshop) {
+        content.workshop.put(connection, id)?;
+    }
+    let is_same = |before: &JobContent| {
+        before.measurements.readings == content.measurements.readings && before.workshop == content.workshop
+    };
+    if before.is_some_and(is_same) { Ok(()) } else { PartUids::give(connection, id, content) }
+}
+
+fn put_candidates(connection: &Connection, id: i64, candidates: &[Candidate]) -> Result<(), StoreError> {
     connection.prepare_cached("DELETE FROM candidate WHERE job_id = ?1")?.execute([id])?;
     let mut insert = connection.prepare_cached(
         "INSERT INTO candidate (job_id, letter, position, note, front, rear, levers, picked)
          VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)",
     )?;
-    for (position, kept) in content.candidates.iter().enumerate() {
+    for (position, kept) in candidates.iter().enumerate() {
         let (front, rear) = lines_of(&kept.setups);
         let letter = kept.letter.to_string();
         let (levers, picked) = (json_of(&lever_rows::of(&kept.levers))?, json_of(&kept.picked)?);
         insert.execute(params![id, letter, position as i64, kept.note, front, rear, levers, picked])?;
     }
-    Rows::of(&content.measurements).put(connection, id)?;
-    content.picked.put(connection, id)?;
-    content.workshop.put(connection, id)
+    Ok(())
 }
 
 fn candidates(connection: &Connection, job: i64) -> Result<Vec<Candidate>, StoreError> {

@@ -37,7 +37,7 @@ impl Kind {
         }
     }
 
-    fn from_code(code: &str) -> Option<Self> {
+    pub(crate) fn from_code(code: &str) -> Option<Self> {
         [Self::Create, Self::Change, Self::Undo, Self::Redo, Self::Mend]
             .into_iter()
             .find(|kind| kind.code() == code)
@@ -92,19 +92,20 @@ pub fn list(connection: &Connection, job: i64, most: usize) -> Result<Vec<Entry>
 pub(crate) struct NewEntry<'a> {
     pub(crate) job: i64,
     pub(crate) revision: i64,
+    pub(crate) token: &'a str,
     pub(crate) at: Timestamp,
     pub(crate) who: &'a str,
     pub(crate) kind: Kind,
     pub(crate) what: &'a str,
 }
 
-/// Writes an entry with the change from one content to another; without a content before it, the one after it whole.
+/// Writes an entry with the change from one content to another; without a content before it, the one after it whole. Its id.
 pub(crate) fn record(
     connection: &Connection,
     entry: NewEntry<'_>,
     before: Option<&JobContent>,
     after: &JobContent,
-) -> Result<(), StoreError> {
+) -> Result<i64, StoreError> {
     let after = snapshot::to_value(after);
     let (base, (forward, back)) = match before {
         Some(before) => (None, snapshot::changes(&snapshot::to_value(before), &after)),
@@ -112,8 +113,8 @@ pub(crate) fn record(
     };
     connection
         .prepare_cached(
-            "INSERT INTO journal (job_id, revision, at, who, kind, what, base, forward, back)
-             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9)",
+            "INSERT INTO journal (job_id, revision, at, who, kind, what, base, forward, back, token)
+             VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10)",
         )?
         .execute(params![
             entry.job,
@@ -125,49 +126,64 @@ pub(crate) fn record(
             base,
             forward,
             back,
+            entry.token,
         ])?;
-    Ok(())
+    Ok(connection.last_insert_rowid())
 }
 
-/// Changes that stand and changes that were taken back, by entry id.
-#[derive(Debug, Default)]
+/// What undo takes back and what redo does again: the tops of a job's two piles of entries.
+///
+/// A change goes on the pile of what is done; an undo moves its top to the pile of what was undone, a redo moves it back, and
+/// a new change forgets what was undone. What lies beneath an entry stands with it, so no step walks the journal.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub(crate) struct Steps {
-    done: Vec<i64>,
-    undone: Vec<i64>,
+    pub(crate) to_undo: Option<i64>,
+    pub(crate) to_redo: Option<i64>,
 }
 
-impl Steps {
-    pub(crate) fn to_undo(&self) -> Option<i64> {
-        self.done.last().copied()
-    }
-
-    pub(crate) fn to_redo(&self) -> Option<i64> {
-        self.undone.last().copied()
-    }
-}
-
-/// Walks a job's journal: a change goes on the pile, an undo takes it off, a redo puts it back, and a new
-/// change forgets what was undone.
+/// A job's steps.
 pub(crate) fn steps(connection: &Connection, job: i64) -> Result<Steps, StoreError> {
-    let mut statement =
-        connection.prepare_cached("SELECT id, kind FROM journal WHERE job_id = ?1 ORDER BY id")?;
-    let mut rows = statement.query([job])?;
-    let mut steps = Steps::default();
-    while let Some(row) = rows.next()? {
-        let id: i64 = row.get("id")?;
-        match Kind::from_code(&row.get::<_, String>("kind")?) {
-            Some(Kind::Change) => {
-                steps.done.push(id);
-                steps.undone.clear();
-            }
-            Some(Kind::Undo) => steps.undone.extend(steps.done.pop()),
-            Some(Kind::Redo) => steps.done.extend(steps.undone.pop()),
-            // What came before a mend may be what cannot be read: undo begins anew.
-            Some(Kind::Mend) => steps = Steps::default(),
-            Some(Kind::Create) | None => {}
+    let mut statement = connection.prepare_cached("SELECT undoes, redoes FROM job WHERE id = ?1")?;
+    Ok(statement.query_row([job], |row| Ok(Steps { to_undo: row.get(0)?, to_redo: row.get(1)? }))?)
+}
+
+/// Moves the piles on by an entry that was just written.
+pub(crate) fn step_on(connection: &Connection, job: i64, entry: i64, kind: Kind) -> Result<(), StoreError> {
+    let now = steps(connection, job)?;
+    let beneath = |column: &str, entry: i64| -> Result<Option<i64>, StoreError> {
+        let sql = format!("SELECT {column} FROM journal WHERE id = ?1");
+        Ok(connection.prepare_cached(&sql)?.query_row([entry], |row| row.get(0))?)
+    };
+    let put_on = |column: &str, entry: i64, top: Option<i64>| -> Result<(), StoreError> {
+        let sql = format!("UPDATE journal SET {column} = ?2 WHERE id = ?1");
+        connection.prepare_cached(&sql)?.execute(params![entry, top])?;
+        Ok(())
+    };
+    let next = match kind {
+        Kind::Change => {
+            put_on("beneath_done", entry, now.to_undo)?;
+            Steps { to_undo: Some(entry), to_redo: None }
         }
-    }
-    Ok(steps)
+        Kind::Undo => match now.to_undo {
+            Some(undone) => {
+                put_on("beneath_undone", undone, now.to_redo)?;
+                Steps { to_undo: beneath("beneath_done", undone)?, to_redo: Some(undone) }
+            }
+            None => now,
+        },
+        Kind::Redo => match now.to_redo {
+            // Beneath it lies what lay there when it was undone.
+            Some(done) => Steps { to_undo: Some(done), to_redo: beneath("beneath_undone", done)? },
+            None => now,
+        },
+        // What came before a mend may be what cannot be read: undo begins anew.
+        Kind::Mend => Steps::default(),
+        Kind::Create => now,
+    };
+    connection
+        .prepare_cached("UPDATE job SET undoes = ?2, redoes = ?3 WHERE id = ?1")?
+        .execute(params![job, next.to_undo, next.to_redo])?;
+    Ok(())
 }
 
 /// What an entry changed, in words.

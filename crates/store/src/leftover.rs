@@ -2,16 +2,17 @@
 //!
 //! After a kill the log holds the latest changes, and SQLite takes them over by itself. It does so as well when somebody
 //! has put a backup in the place of the file and left the log: the backup is then undone, or torn. SQLite cannot tell;
-//! so each log begins with a change of our own that names the state of the file it goes on from ([`begin_log`]), and
-//! before a log is taken over the file alone is asked which state it is in ([`look_at`]).
+//! so the first change of each log also names the state of the file that it goes on from ([`begin_log`]), and before a
+//! log is taken over the file alone is asked which state it is in ([`look_at`]).
 
 use std::ffi::OsString;
 use std::fs;
 use std::path::{Path, PathBuf};
 
-use rusqlite::{Connection, OpenFlags, OptionalExtension};
+use rusqlite::{Connection, OpenFlags};
 
 use crate::StoreError;
+use crate::identity::new_token;
 
 /// The log of a file.
 pub(crate) fn log_of(path: &Path) -> PathBuf {
@@ -36,7 +37,7 @@ pub(crate) fn look_at(path: &Path) -> Result<Option<String>, StoreError> {
         _ => return Ok(None),
     };
     let name = log.display().to_string();
-    if goes_on_from_another_state(path) {
+    if goes_on_from_another_state(path, &bytes) {
         return Err(StoreError::ForeignLog { path: path.display().to_string(), log: name });
     }
     match whole_frames(&bytes) {
@@ -57,50 +58,38 @@ pub(crate) fn look_at(path: &Path) -> Result<Option<String>, StoreError> {
 }
 
 /// Whether a log goes on from another state of the file than the one it stands beside.
-///
-/// Another start of the program may write the log back just between the two looks, and they are then of two states: only what
-/// stands still between two looks at the file is believed.
-fn goes_on_from_another_state(path: &Path) -> bool {
+fn goes_on_from_another_state(path: &Path, log: &[u8]) -> bool {
     // The file without its log, and with it.
-    let alone = || marks(&format!("file:{}?immutable=1", escaped(path)));
-    let together = || marks(&format!("file:{}", escaped(path)));
-    let mut before = alone();
-    for _ in 0..LOOKS {
-        let with_log = together();
-        let is_foreign = before
-            .as_ref()
-            .zip(with_log.as_ref())
-            .is_some_and(|((mark, _), (now, earlier))| mark != now && mark != earlier);
-        let after = alone();
-        if !is_foreign || (after == before && together() == with_log) {
-            return is_foreign;
-        }
-        before = after;
-    }
-    // Somebody writes all the time: then the log is alive, and nobody's leftover.
-    false
+    let alone = marks(&format!("file:{}?immutable=1", escaped(path)));
+    let together = marks(&format!("file:{}", escaped(path)));
+    let Some(((mark, _), (now, earlier))) = alone.zip(together) else { return false };
+    // Older programs could write two marks into one log: the state that the first goes on from stands in it as well.
+    let is_named = || log.windows(mark.len()).any(|bytes| bytes == mark.as_bytes());
+    mark != now && mark != earlier && (mark.is_empty() || !is_named())
 }
 
-/// Looks until a file is taken for one that is being written.
-const LOOKS: usize = 20;
-
-/// Marks the state of the file that the log goes on from: the first change in a log that was just emptied.
-pub(crate) fn begin_log(connection: &Connection) -> Result<(), rusqlite::Error> {
-    connection.execute("UPDATE shop_file SET earlier = mark, mark = hex(randomblob(12)) WHERE id = 1", [])?;
-    Ok(())
+/// Marks the state of the file that the log goes on from: the first change in an empty log, and only there, so that a log
+/// has one mark at most. What the file's mark is then.
+pub(crate) fn begin_log(connection: &Connection) -> Result<String, rusqlite::Error> {
+    let mark = new_token();
+    connection
+        .prepare_cached("UPDATE shop_file SET earlier = mark, mark = ?1 WHERE id = 1")?
+        .execute([&mark])?;
+    Ok(mark)
 }
 
-/// The mark of a file and the one before it; `None` when that cannot be read.
+/// The mark of a file with its log, and the one before it; `None` while it has none.
+pub(crate) fn marks_of(connection: &Connection) -> Option<(String, String)> {
+    let read = connection
+        .query_row("SELECT mark, earlier FROM shop_file WHERE id = 1", [], |row| Ok((row.get(0)?, row.get(1)?)));
+    read.ok()
+}
+
+/// The marks of a file that is opened for this question alone; `None` when they cannot be read.
 fn marks(uri: &str) -> Option<(String, String)> {
     let flags =
         OpenFlags::SQLITE_OPEN_READ_ONLY | OpenFlags::SQLITE_OPEN_URI | OpenFlags::SQLITE_OPEN_NO_MUTEX;
-    let connection = Connection::open_with_flags(uri, flags).ok()?;
-    let marks = connection
-        .query_row("SELECT mark, earlier FROM shop_file WHERE id = 1", [], |row| {
-            Ok((row.get(0)?, row.get(1)?))
-        })
-        .optional();
-    marks.ok().flatten()
+    marks_of(&Connection::open_with_flags(uri, flags).ok()?)
 }
 
 /// A path inside a URI.
@@ -112,15 +101,15 @@ fn escaped(path: &Path) -> String {
 
 /// What can be read of a log.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-struct Frames {
+pub(crate) struct Frames {
     /// Pages that are whole.
-    whole: usize,
+    pub(crate) whole: usize,
     /// Pages of the same log behind the first that is not, of changes that were complete.
-    lost: usize,
+    pub(crate) lost: usize,
 }
 
 /// Walks a log as SQLite does (its file format, section 4: "The Write-Ahead Log"). `None`: it has no head of a log.
-fn whole_frames(log: &[u8]) -> Option<Frames> {
+pub(crate) fn whole_frames(log: &[u8]) -> Option<Frames> {
     const HEAD: usize = 32;
     const FRAME_HEAD: usize = 24;
     let word = |bytes: &[u8], at: usize| {

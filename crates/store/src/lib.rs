@@ -10,6 +10,7 @@
 //! - [`module_log`]: what cars' modules were told.
 //! - [`clubs`]: rule files of clubs.
 //! - [`house`]: the house's limits, instruments and people.
+//! - [`identity`]: who is who beyond this file: uids, tokens, and whether a change is for this very job.
 //! - [`journal`]: who changed what and when; undo and redo are read off it, and a damaged job is put back from it.
 //! - [`storage`]: what nothing names any more, and its removal.
 //!
@@ -24,16 +25,20 @@ pub mod clubs;
 mod columns;
 mod error;
 pub mod house;
+pub mod identity;
 pub mod jobs;
 pub mod journal;
 mod leftover;
+mod lock;
 pub mod measurements;
 mod migrations;
 pub mod module_log;
 mod once;
+mod opening;
 mod patience;
 pub mod picked;
 pub mod proven;
+mod seen;
 mod snapshot;
 pub mod storage;
 mod store;
@@ -45,4 +50,5 @@ pub use migrations::LATEST;
 pub use once::{Once, once};
 pub use patience::Patience;
 pub use rusqlite::Connection;
-pub use store::{Opening, Store};
+pub use opening::Opening;
+pub use store::Store;

@@ -51,6 +51,50 @@ impl Measurements {
     }
 }
 
+impl Measurements {
+    /// Replaces what the tables hold for a job; of what was there before only what differs.
+    pub(crate) fn put(
+        &self,
+        connection: &Connection,
+        job: i64,
+        before: Option<&Self>,
+    ) -> Result<(), StoreError> {
+        if before == Some(self) {
+            return Ok(());
+        }
+        let is_same_beside = |before: &Self| {
+            let beside = |all: &Self| Self { readings: Vec::new(), ..all.clone() };
+            beside(before) == beside(self)
+        };
+        if !before.is_some_and(is_same_beside) {
+            Rows::of(&Self { readings: Vec::new(), ..self.clone() }).put(connection, job)?;
+        }
+        put_readings(connection, job, before.map(|before| before.readings.as_slice()), &self.readings)
+    }
+}
+
+/// Writes the readings that are not as they were at their place, and takes away those behind the last.
+fn put_readings(
+    connection: &Connection,
+    job: i64,
+    before: Option<&[KeptReading]>,
+    readings: &[KeptReading],
+) -> Result<(), StoreError> {
+    let same = before.map_or(0, |before| {
+        before.iter().zip(readings).take_while(|(before, now)| before == now).count()
+    });
+    connection
+        .prepare_cached("DELETE FROM reading WHERE job_id = ?1 AND position >= ?2")?
+        .execute(params![job, same as i64])?;
+    for (position, row) in readings.iter().enumerate().skip(same) {
+        let mut fields = columns::fields_of(row)?;
+        fields.push(("job_id".to_owned(), job.into()));
+        fields.push(("position".to_owned(), (position as i64).into()));
+        columns::insert(connection, "reading", &fields)?;
+    }
+    Ok(())
+}
+
 impl From<Measurements> for Rows {
     fn from(all: Measurements) -> Self {
         Self::of(&all)
@@ -216,9 +260,9 @@ impl Rows {
         Ok(all)
     }
 
-    /// Replaces what the tables hold for a job.
-    pub(crate) fn put(&self, connection: &Connection, job: i64) -> Result<(), StoreError> {
-        for table in ["car_fact", "car_alternative", "reading", "lever", "wanted_style"] {
+    /// Replaces what the tables hold for a job, without the readings.
+    fn put(&self, connection: &Connection, job: i64) -> Result<(), StoreError> {
+        for table in ["car_fact", "car_alternative", "lever", "wanted_style"] {
             connection.prepare_cached(&format!("DELETE FROM {table} WHERE job_id = ?1"))?.execute([job])?;
         }
         let mut insert = connection
@@ -232,12 +276,6 @@ impl Rows {
         for (position, row) in self.alternatives.iter().enumerate() {
             let (front, rear) = lines_of(&row.setups);
             insert.execute(params![job, position as i64, row.name, front, rear])?;
-        }
-        for (position, row) in self.readings.iter().enumerate() {
-            let mut fields = columns::fields_of(row)?;
-            fields.push(("job_id".to_owned(), job.into()));
-            fields.push(("position".to_owned(), (position as i64).into()));
-            columns::insert(connection, "reading", &fields)?;
         }
         let mut insert = connection
             .prepare_cached("INSERT INTO lever (job_id, axle, lever, amount) VALUES (?1, ?2, ?3, ?4)")?;

@@ -3,7 +3,7 @@
 //! The sender draws a key. What the request made is noted under it in the same transaction, so a repeated one is
 //! answered by what the first one made.
 
-use jiff::{SignedDuration, Timestamp};
+use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension, params};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
@@ -11,8 +11,9 @@ use serde::de::DeserializeOwned;
 use crate::StoreError;
 use crate::columns::json_of;
 
-/// How long a key is remembered: a tablet that was off over a weekend still asks in vain for a second job.
-const KEPT_FOR: SignedDuration = SignedDuration::from_hours(7 * 24);
+/// Keys that are remembered: weeks of a shop's work, so that a tablet that was off over a weekend still asks in vain for a
+/// second job. Counted, for a clock may be set.
+const MOST_KEPT: i64 = 20_000;
 
 /// A key with what was asked under it.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -67,7 +68,9 @@ fn remember<T: Serialize>(
     made: &T,
     now: Timestamp,
 ) -> Result<(), StoreError> {
-    connection.prepare_cached("DELETE FROM once WHERE at < ?1")?.execute([(now - KEPT_FOR).to_string()])?;
+    connection
+        .prepare_cached("DELETE FROM once WHERE rowid <= (SELECT max(rowid) FROM once) - ?1")?
+        .execute([MOST_KEPT])?;
     // What is made is a number, or a few of them.
     let text = json_of(made)?;
     connection

@@ -1,20 +1,23 @@
 //! The file and its two doors.
 
-use std::fs::{self, File, OpenOptions};
-use std::os::unix::fs::{DirBuilderExt, MetadataExt, OpenOptionsExt, PermissionsExt};
+use std::fs;
+use std::os::unix::fs::MetadataExt;
 use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
-use std::time::Duration;
 
-use rusqlite::{Connection, OpenFlags, Transaction, TransactionBehavior};
+use rusqlite::config::DbConfig;
+use rusqlite::{Connection, Transaction, TransactionBehavior};
 use tokio::sync::Semaphore;
 
+use crate::lock::Lock;
+use crate::opening::{self, Opened, Opening};
 use crate::patience::Patience;
-use crate::{StoreError, leftover, migrations};
+use crate::seen::Seen;
+use crate::{StoreError, leftover};
 
 /// Readers beside the one writer.
-const READERS: usize = 3;
+pub(crate) const READERS: usize = 3;
 
 /// A log longer than this is written back into the file after the change that made it so.
 const LONGEST_LOG: u64 = 4 * 1024 * 1024;
@@ -31,22 +34,26 @@ pub struct Store {
 struct Shared {
     path: PathBuf,
     /// Device and inode of the file that was opened.
-    identity: (u64, u64),
+    place: (u64, u64),
     readers: Mutex<Vec<Connection>>,
     reader_free: Arc<Semaphore>,
     is_closed: AtomicBool,
+    /// Opened while the disk was full: everything goes through the writer, and nothing can be changed yet.
+    is_cramped: AtomicBool,
     /// `None` once it is closed.
-    writer: Mutex<Option<Connection>>,
+    writer: Mutex<Option<Writer>>,
     notes: Vec<String>,
+    lock: Lock,
 }
 
-/// How a file is opened that something is wrong with.
-#[derive(Debug, Clone, Copy, Default)]
-pub struct Opening {
-    /// Open it although SQLite finds it damaged.
-    pub even_if_damaged: bool,
-    /// Take over the log beside it although it goes on from another state of the file.
-    pub with_foreign_log: bool,
+/// The one door for changes.
+#[derive(Debug)]
+pub(crate) struct Writer {
+    pub(crate) connection: Connection,
+    /// Let go after it.
+    pub(crate) seen: Seen,
+    /// What was done to the file meanwhile: from then on it takes no more changes.
+    damage: Option<String>,
 }
 
 impl Store {
@@ -61,53 +68,27 @@ impl Store {
     /// The same, with a say in what is wrong with it.
     ///
     /// # Errors
-    /// When the file cannot be made or read, is another program's, was written by a newer version, is damaged, or lies
-    /// beside another file's log.
+    /// When another program has the file open; when it cannot be made or read, is another program's, was written by a newer
+    /// version, is damaged, is missing beside its log, or lies beside another file's log.
     pub fn open_as(path: &Path, how: Opening) -> Result<Self, StoreError> {
-        let file_error = |source| StoreError::File { path: path.display().to_string(), source };
-        let folder = match path.parent() {
-            Some(folder) if !folder.as_os_str().is_empty() => folder,
-            _ => Path::new("."),
-        };
-        if !folder.exists() {
-            fs::DirBuilder::new().recursive(true).mode(0o700).create(folder).map_err(file_error)?;
-        }
-        // Two programs that start at once on a new file come one after the other; let go when this returns.
-        let at_the_door = File::open(folder).map_err(file_error)?;
-        at_the_door.lock().map_err(file_error)?;
-        let is_new = prepare_file(path).map_err(file_error)?;
-        let mut notes = Vec::new();
-        if !is_new {
-            is_ours(path)?;
-            match leftover::look_at(path) {
-                Err(StoreError::ForeignLog { log, .. }) if how.with_foreign_log => {
-                    notes.push(format!(
-                        "{log} was taken over although it goes on from another state of the file"
-                    ));
-                }
-                looked => notes.extend(looked?),
-            }
-        }
-        let mut writer = Connection::open(path)?;
-        prepare(&writer).map_err(|error| not_a_database(error, path))?;
-        if !is_new {
-            notes.extend(checked(&writer, path, how)?);
-        }
-        migrations::bring_up_to_date(&mut writer, path)?;
-        // Into the file itself, so that it is in no state that a backup can have.
-        leftover::begin_log(&writer)?;
-        write_back(&writer)?;
-        let readers = (0..READERS).map(|_| open_reader(path)).collect::<Result<Vec<_>, _>>()?;
+        let Opened { path, lock, connection, seen, is_cramped, readers, notes } = opening::open(path, how)?;
         let shared = Shared {
-            path: path.to_owned(),
-            identity: identity(path).map_err(file_error)?,
+            place: opening::place(&path)?,
+            path,
             readers: Mutex::new(readers),
             reader_free: Arc::new(Semaphore::new(READERS)),
             is_closed: AtomicBool::new(false),
-            writer: Mutex::new(Some(writer)),
+            is_cramped: AtomicBool::new(is_cramped),
+            writer: Mutex::new(Some(Writer { connection, seen, damage: None })),
             notes,
+            lock,
         };
         Ok(Self { shared: Arc::new(shared) })
+    }
+
+    /// Tells other programs that ask for the file where this one can be reached.
+    pub fn serves_at(&self, address: &str) {
+        self.shared.lock.serves_at(address);
     }
 
     /// Where the file lies.
@@ -135,8 +116,13 @@ impl Store {
             // Dropped in the other order: the reader is back before another is let in, even when nobody waits any
             // more for what this one found.
             let _permit = permit;
-            let reader = Reader::take(&shared)?;
-            match query(reader.connection()) {
+            let found = if shared.is_cramped.load(Ordering::Acquire) {
+                let writer = locked(&shared.writer);
+                query(&writer.as_ref().ok_or(StoreError::Closed)?.connection)
+            } else {
+                query(Reader::take(&shared)?.connection())
+            };
+            match found {
                 // Without its file a connection says many things; this is the one that helps.
                 Err(StoreError::Sqlite(error)) => shared.is_still_there().and(Err(error.into())),
                 found => found,
@@ -179,18 +165,19 @@ impl Store {
             if patience.is_over() {
                 return Err(StoreError::GaveUp.into());
             }
-            shared.is_still_there()?;
-            let transaction =
-                writer.transaction_with_behavior(TransactionBehavior::Immediate).map_err(StoreError::from)?;
-            let value = change(&transaction)?;
-            if !patience.settle() {
-                return Err(StoreError::GaveUp.into());
-            }
-            transaction.commit().map_err(StoreError::from)?;
-            let log = fs::metadata(leftover::log_of(&shared.path)).map_or(0, |log| log.len());
-            if log > LONGEST_LOG {
+            shared.may_be_changed(writer)?;
+            let applied = in_transaction(&mut writer.connection, writer.seen.log_bytes() == 0, &patience, change);
+            // Also of a change that was rolled back: a large one may have been written in part.
+            writer.seen.look_at_log(&shared.path);
+            shared.lock.log_is(Some(writer.seen.log_bytes()));
+            if applied.is_ok() && writer.seen.log_bytes() > LONGEST_LOG {
                 // The change is kept whether or not the log can be written back now.
-                let _ = write_back(writer);
+                let _ = shared.write_back(writer);
+            }
+            let (value, is_begun) = applied?;
+            if is_begun {
+                // Kept it is, whether or not the file is known again by the note.
+                let _ = shared.know(writer);
             }
             Ok(value)
         })
@@ -205,11 +192,16 @@ impl Store {
     pub async fn compact(&self) -> Result<(), StoreError> {
         let shared = Arc::clone(&self.shared);
         tokio::task::spawn_blocking(move || {
-            let writer = locked(&shared.writer);
-            let writer = writer.as_ref().ok_or(StoreError::Closed)?;
-            shared.is_still_there()?;
-            writer.execute_batch("VACUUM")?;
-            Ok(write_back(writer)?)
+            let mut writer = locked(&shared.writer);
+            let writer = writer.as_mut().ok_or(StoreError::Closed)?;
+            shared.may_be_changed(writer)?;
+            if writer.seen.log_bytes() == 0 {
+                leftover::begin_log(&writer.connection)?;
+            }
+            let written = writer.connection.execute_batch("VACUUM");
+            let back = shared.write_back(writer);
+            written?;
+            back
         })
         .await
         .unwrap_or(Err(StoreError::Panicked))
@@ -225,21 +217,104 @@ impl Store {
     }
 }
 
+/// A change in one transaction; whether it began a log.
+fn in_transaction<T, E: From<StoreError>>(
+    connection: &mut Connection,
+    is_log_empty: bool,
+    patience: &Patience,
+    change: impl FnOnce(&Transaction<'_>) -> Result<T, E>,
+) -> Result<(T, bool), E> {
+    let transaction =
+        connection.transaction_with_behavior(TransactionBehavior::Immediate).map_err(StoreError::from)?;
+    if is_log_empty {
+        leftover::begin_log(&transaction).map_err(StoreError::from)?;
+    }
+    let value = change(&transaction)?;
+    if !patience.settle() {
+        return Err(StoreError::GaveUp.into());
+    }
+    transaction.commit().map_err(StoreError::from)?;
+    Ok((value, is_log_empty))
+}
+
 impl Shared {
     fn close(&self) -> Result<(), StoreError> {
         self.is_closed.store(true, Ordering::Release);
         // The readers first: only a connection that may write can write the log back when it is the last.
         locked(&self.readers).clear();
-        let Some(writer) = locked(&self.writer).take() else { return Ok(()) };
-        let emptied = empty_log(&writer);
-        writer.close().map_err(|(_, error)| error)?;
+        let Some(mut writer) = locked(&self.writer).take() else { return Ok(()) };
+        let is_sound = writer.damage.is_none() && self.may_be_changed(&mut writer).is_ok();
+        let mut emptied = Ok(());
+        if is_sound {
+            // Closed in a state of its own, so that a copy made earlier is told from it.
+            if writer.seen.log_bytes() > 0 {
+                emptied = leftover::begin_log(&writer.connection).map(|_| ()).map_err(StoreError::from);
+            }
+            let written = self.write_back(&mut writer);
+            emptied = emptied.and(written);
+        } else {
+            // A log beside a file that is damaged, or another, is left as it is: it holds what was acknowledged.
+            let _ = writer.connection.set_db_config(DbConfig::SQLITE_DBCONFIG_NO_CKPT_ON_CLOSE, true);
+        }
+        let Writer { connection, seen, .. } = writer;
+        let closed = connection.close().map_err(|(_, error)| StoreError::from(error));
+        drop(seen);
+        self.lock.let_go();
+        closed.and(emptied)
+    }
+
+    /// Whether a change can be made now: the file is there, as it was left, and has room.
+    fn may_be_changed(&self, writer: &mut Writer) -> Result<(), StoreError> {
+        self.is_still_there()?;
+        if writer.damage.is_none() {
+            writer.damage = writer.seen.damage(&self.path);
+        }
+        if let Some(why) = &writer.damage {
+            let (path, why) = (self.path.display().to_string(), why.clone());
+            return Err(StoreError::DamagedMeanwhile { path, why });
+        }
+        if self.is_cramped.load(Ordering::Acquire) { self.make_room(writer) } else { Ok(()) }
+    }
+
+    /// Tries again what the full disk did not let the start do.
+    fn make_room(&self, writer: &mut Writer) -> Result<(), StoreError> {
+        // Nobody else gets at the file while this connection has it for itself.
+        writer.connection = Connection::open_in_memory()?;
+        match opening::doors(&self.path, &self.lock) {
+            Ok((connection, readers)) => {
+                writer.connection = connection;
+                writer.seen.look(&self.path);
+                *locked(&self.readers) = readers;
+                self.is_cramped.store(false, Ordering::Release);
+                Ok(())
+            }
+            Err(error) => {
+                writer.connection = opening::cramped(&self.path)?;
+                writer.seen.look(&self.path);
+                Err(error)
+            }
+        }
+    }
+
+    /// Writes the log back into the file.
+    fn write_back(&self, writer: &mut Writer) -> Result<(), StoreError> {
+        self.lock.log_is(None);
+        let emptied = opening::write_back(&writer.connection);
+        writer.seen.look(&self.path);
+        self.know(writer)?;
         emptied?;
         Ok(())
     }
 
+    /// Notes by what the file is known again.
+    fn know(&self, writer: &Writer) -> Result<(), StoreError> {
+        self.lock.knows(opening::file_mark(&writer.connection, &self.path)?);
+        Ok(())
+    }
+
     fn is_still_there(&self) -> Result<(), StoreError> {
-        match identity(&self.path) {
-            Ok(now) if now == self.identity => Ok(()),
+        match fs::metadata(&self.path).map(|file| (file.dev(), file.ino())) {
+            Ok(now) if now == self.place => Ok(()),
             _ => Err(StoreError::FileGone { path: self.path.display().to_string() }),
         }
     }
@@ -249,103 +324,6 @@ impl Drop for Shared {
     fn drop(&mut self) {
         // Nobody is left who could be told; what is in the log is taken over by the next start.
         let _ = self.close();
-    }
-}
-
-/// How long to wait for another process that holds the file.
-const BUSY: Duration = Duration::from_secs(5);
-
-/// Makes the file when it is not there, for nobody else to read; whether it is new.
-fn prepare_file(path: &Path) -> std::io::Result<bool> {
-    match OpenOptions::new().write(true).create_new(true).mode(0o600).open(path) {
-        Ok(_) => Ok(true),
-        Err(error) if error.kind() == std::io::ErrorKind::AlreadyExists => {
-            let file = fs::metadata(path)?;
-            if file.permissions().mode() & 0o077 != 0 {
-                // Customers' data. A file of somebody else cannot be changed, and is opened as it is.
-                let _ = fs::set_permissions(path, fs::Permissions::from_mode(0o600));
-            }
-            Ok(file.len() == 0)
-        }
-        Err(error) => Err(error),
-    }
-}
-
-fn identity(path: &Path) -> std::io::Result<(u64, u64)> {
-    fs::metadata(path).map(|file| (file.dev(), file.ino()))
-}
-
-/// Refuses another program's file before a byte of it is changed.
-fn is_ours(path: &Path) -> Result<(), StoreError> {
-    let not_ours = || StoreError::NotOurs { path: path.display().to_string() };
-    let flags = OpenFlags::SQLITE_OPEN_READ_ONLY | OpenFlags::SQLITE_OPEN_NO_MUTEX;
-    let looked = Connection::open_with_flags(path, flags)
-        .and_then(|connection| migrations::look_at(&connection))
-        .map_err(|error| not_a_database(error, path))?;
-    match looked {
-        migrations::Found::Ours | migrations::Found::Nothing => Ok(()),
-        migrations::Found::AnothersFile => Err(not_ours()),
-        migrations::Found::Newer(found) => Err(StoreError::NewerFile { found, known: migrations::LATEST }),
-        migrations::Found::TablesMissing(table) => Err(StoreError::Damaged {
-            path: path.display().to_string(),
-            why: format!("its table {table} is missing"),
-        }),
-    }
-}
-
-/// SQLite's own quick check.
-fn checked(writer: &Connection, path: &Path, how: Opening) -> Result<Option<String>, StoreError> {
-    let found: String = writer
-        .query_row("PRAGMA quick_check(1)", [], |row| row.get(0))
-        .unwrap_or_else(|error: rusqlite::Error| error.to_string());
-    if found == "ok" {
-        return Ok(None);
-    }
-    let why = found.replace("*** in database main ***\n", "");
-    if how.even_if_damaged {
-        Ok(Some(format!("{} is damaged ({why}) and was opened all the same", path.display())))
-    } else {
-        Err(StoreError::Damaged { path: path.display().to_string(), why })
-    }
-}
-
-fn prepare(connection: &Connection) -> Result<(), rusqlite::Error> {
-    connection.busy_timeout(BUSY)?;
-    connection.pragma_update(None, "journal_mode", "WAL")?;
-    connection.pragma_update(None, "synchronous", "FULL")?;
-    // The log is written back by `write_back`, which marks where the next one goes on.
-    connection.pragma_update(None, "wal_autocheckpoint", 0)?;
-    connection.pragma_update(None, "foreign_keys", true)
-}
-
-fn open_reader(path: &Path) -> Result<Connection, rusqlite::Error> {
-    let flags = OpenFlags::SQLITE_OPEN_READ_ONLY | OpenFlags::SQLITE_OPEN_NO_MUTEX;
-    let reader = Connection::open_with_flags(path, flags)?;
-    reader.busy_timeout(BUSY)?;
-    Ok(reader)
-}
-
-/// Writes the log back and begins a new one. While somebody reads, as much of it as can be.
-fn write_back(writer: &Connection) -> Result<(), rusqlite::Error> {
-    writer.busy_timeout(Duration::ZERO)?;
-    let emptied = empty_log(writer);
-    writer.busy_timeout(BUSY)?;
-    if emptied? { leftover::begin_log(writer) } else { Ok(()) }
-}
-
-/// Whether the log is empty now.
-fn empty_log(writer: &Connection) -> Result<bool, rusqlite::Error> {
-    let is_held: i64 = writer.query_row("PRAGMA wal_checkpoint(TRUNCATE)", [], |row| row.get(0))?;
-    Ok(is_held == 0)
-}
-
-fn not_a_database(error: rusqlite::Error, path: &Path) -> StoreError {
-    match error.sqlite_error_code() {
-        Some(rusqlite::ErrorCode::NotADatabase) => StoreError::NotOurs { path: path.display().to_string() },
-        Some(rusqlite::ErrorCode::DatabaseCorrupt) => {
-            StoreError::Damaged { path: path.display().to_string(), why: error.to_string() }
-        }
-        _ => error.into(),
     }
 }
 
@@ -369,7 +347,7 @@ impl<'s> Reader<'s> {
         // The semaphore counts the readers, so one is there; were it not, opening another is right.
         let connection = match connection {
             Some(connection) => connection,
-            None => open_reader(&shared.path)?,
+            None => opening::open_reader(&shared.path)?,
         };
         Ok(Self { shared, connection: Some(connection) })
     }

@@ -1,5 +1,6 @@
 //! Numbered, embedded, append-only. A file that is in the field is never edited.
 
+mod identity;
 mod journal_of_changes;
 
 use std::fs;
@@ -23,11 +24,12 @@ fn migrations() -> Migrations<'static> {
         M::up(include_str!("0009_whole_candidates.sql")),
         M::up(include_str!("0010_road.sql")),
         M::up(include_str!("0011_module_and_clubs.sql")),
+        M::up_with_hook(include_str!("0012_identity.sql"), identity::give),
     ])
 }
 
 /// Version of a file that this program writes.
-pub const LATEST: usize = 11;
+pub const LATEST: usize = 12;
 
 /// Since this version the journal keeps changes: a file that comes to it shrinks.
 const JOURNAL_OF_CHANGES: usize = 7;
@@ -53,6 +55,11 @@ pub(crate) enum Found {
 fn version_of(connection: &Connection) -> Result<usize, rusqlite::Error> {
     let version: i64 = connection.query_row("PRAGMA user_version", [], |row| row.get(0))?;
     Ok(usize::try_from(version).unwrap_or(usize::MAX))
+}
+
+/// Whether a file is of the version that this program writes.
+pub(crate) fn is_latest(connection: &Connection) -> Result<bool, rusqlite::Error> {
+    Ok(version_of(connection)? == LATEST)
 }
 
 /// Looks at a file without changing it.
@@ -95,7 +102,9 @@ pub(crate) fn bring_up_to_date(connection: &mut Connection, path: &Path) -> Resu
             return Err(StoreError::Damaged { path: path.display().to_string(), why });
         }
     }
-    connection.pragma_update(None, "application_id", APPLICATION_ID)?;
+    if version < LATEST {
+        connection.pragma_update(None, "application_id", APPLICATION_ID)?;
+    }
     migrations().to_latest(connection)?;
     if (1..JOURNAL_OF_CHANGES).contains(&version) {
         connection.execute_batch("VACUUM")?;

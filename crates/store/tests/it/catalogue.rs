@@ -1,6 +1,7 @@
 //! Price lists as the store keeps them: what is new, what changed, and what undoing leaves alone.
 
 use jiff::Timestamp;
+use crate::keeping::as_a_kill_leaves_it;
 use store::catalogue::{self, Counts, Fields, RecordText};
 use store::{Store, StoreError};
 
@@ -140,8 +141,7 @@ async fn a_lists_file_can_be_removed_and_what_was_taken_of_it_stays() {
 async fn a_list_survives_a_process_that_is_killed() {
     let (folder, store) = shop();
     take(&store, "Shore", &[("a", "1"), ("b", "2")]).await;
-    // Nothing is closed: another process opens the file as a kill would leave it.
-    let again = Store::open(&folder.path().join("shop.sqlite")).unwrap();
+    let again = Store::open(&as_a_kill_leaves_it(&folder.path().join("shop.sqlite"))).unwrap();
     assert_eq!(prices(&again).await, told(&[("a", "1"), ("b", "2")]));
     drop(store);
 }

@@ -8,6 +8,7 @@ use fitment::limits::{Drive, HouseLimits};
 use fitment::style::{Style, StyleTarget};
 use fitment::{Axle, Length, SetupPair};
 use jiff::Timestamp;
+use crate::keeping::as_a_kill_leaves_it;
 use store::house::{self, HouseContent, Person};
 use store::jobs::{self, Candidate, JobContent, Stage};
 use store::journal::{self, Kind};
@@ -167,7 +168,7 @@ async fn a_job_comes_back_as_it_was_put() {
     let second = shop.open_job("Tern coupé").await;
     assert_eq!((first.number, second.number, first.revision), (1, 2, 1));
     assert_eq!(first.content, content("Skerry hatch"));
-    let again = Store::open(shop.store.path()).unwrap();
+    let again = Store::open(&as_a_kill_leaves_it(shop.store.path())).unwrap();
     let id = first.id;
     assert_eq!(again.read(move |c| jobs::get(c, id)).await.unwrap(), first, "another opening sees the same");
     let missing = shop.store.read(|c| jobs::get(c, 99)).await;
@@ -492,8 +493,7 @@ async fn photos_wheel_templates_and_proven_fits_are_kept() {
         .await
         .unwrap();
     assert_eq!(added, (true, false), "a fit that is there already is recognised");
-    // As a kill would leave it: another process opens the file.
-    let again = Store::open(&file).unwrap();
+    let again = Store::open(&as_a_kill_leaves_it(&file)).unwrap();
     let kept = again.read(move |c| workshop::photo(c, id, photo)).await.unwrap();
     assert_eq!(
         (kept.media_type.as_str(), kept.bytes.as_slice(), kept.is_clean),

@@ -22,6 +22,15 @@ async fn open_job(store: &Store, car: &'static str) -> i64 {
     store.write(move |tx| Ok(jobs::create(tx, &content(car), "mk", now())?.id)).await.unwrap()
 }
 
+/// A copy of file and log while they are open: what a kill at this moment would leave.
+pub(crate) fn as_a_kill_leaves_it(path: &Path) -> std::path::PathBuf {
+    let copy = std::path::PathBuf::from(format!("{}.killed", path.display()));
+    for ending in ["", "-wal"] {
+        std::fs::copy(beside(path, ending), beside(&copy, ending)).unwrap();
+    }
+    copy
+}
+
 fn beside(path: &Path, ending: &str) -> std::path::PathBuf {
     format!("{}{ending}", path.display()).into()
 }
@@ -90,10 +99,7 @@ async fn what_a_kill_leaves_is_taken_over_and_said() {
             .await
             .unwrap();
     }
-    let killed = shop.folder.path().join("killed.sqlite");
-    std::fs::copy(&path, &killed).unwrap();
-    std::fs::copy(beside(&path, "-wal"), beside(&killed, "-wal")).unwrap();
-    let again = Store::open(&killed).unwrap();
+    let again = Store::open(&as_a_kill_leaves_it(&path)).unwrap();
     let id = job.id;
     assert_eq!(again.read(move |c| jobs::get(c, id)).await.unwrap().revision, revision);
     assert!(again.notes()[0].contains("did not stop cleanly"), "{:?}", again.notes());
@@ -153,24 +159,31 @@ fn customers_data_is_for_its_owner_alone() {
     assert_eq!((mode(path.parent().unwrap()), mode(&path)), (0o700, 0o600));
     assert_eq!(mode(&beside(&path, "-wal")), 0o600);
     store.close().unwrap();
+    assert_eq!(mode(&beside(&path, "-lock")), 0o600);
     std::fs::set_permissions(&path, std::fs::Permissions::from_mode(0o644)).unwrap();
     Store::open(&path).unwrap();
     assert_eq!(mode(&path), 0o600, "an older file as well");
 }
 
 #[test]
-fn many_first_starts_at_once_all_succeed() {
+fn of_many_first_starts_at_once_one_has_the_file_and_the_others_are_told_who() {
     let folder = tempfile::tempdir().unwrap();
     let path = folder.path().join("shop.sqlite");
     let starts: Vec<_> = (0..8)
         .map(|_| {
             let path = path.clone();
-            std::thread::spawn(move || Store::open(&path).map(drop))
+            std::thread::spawn(move || Store::open(&path))
         })
         .collect();
-    for start in starts {
-        start.join().unwrap().unwrap();
+    let (open, refused): (Vec<_>, Vec<_>) =
+        starts.into_iter().map(|start| start.join().unwrap()).partition(Result::is_ok);
+    assert_eq!((open.len(), refused.len()), (1, 7));
+    for refused in refused {
+        let Err(StoreError::Held { by, .. }) = refused else { panic!("{refused:?}") };
+        assert_eq!(by, std::process::id());
     }
+    drop(open);
+    Store::open(&path).unwrap();
 }
 
 #[tokio::test]

@@ -4,3 +4,4 @@
 mod catalogue;
 mod jobs_and_house;
 mod keeping;
+mod one_file;
