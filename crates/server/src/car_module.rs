@@ -3,15 +3,18 @@
 //! The protocol is described in `docs/car-module-protocol.md`. A bridge to a real module or the simulated one can stand
 //! there. The module is called when a person asks and never by itself.
 
+use std::collections::HashMap;
 use std::future::Future;
 use std::net::SocketAddr;
 use std::pin::Pin;
-use std::sync::Arc;
+use std::sync::{Arc, PoisonError};
 use std::time::Duration;
 
 use fitment::recalibration::ModuleState;
 use tokio::io::{AsyncBufReadExt, AsyncReadExt, AsyncWriteExt, BufReader};
 use tokio::net::TcpStream;
+use store::module_log::{self, Entry};
+use store::{Store, StoreError};
 use tokio::sync::{Mutex, MutexGuard};
 
 /// What a call comes to, later.
@@ -24,8 +27,10 @@ pub enum NotTold {
     NotReached(String),
     /// It refused: nothing was changed.
     Refused(String),
-    /// It did not answer once it was told: nobody knows.
-    Unanswered(String),
+    /// It ended the call once it was told, or answered what cannot be read: what it holds then says what it did.
+    Cut(String),
+    /// It did not answer in time once it was told: it may still do it, a moment after it was read.
+    Late(String),
 }
 
 /// A car's module. Errors say why in a sentence.
@@ -36,17 +41,31 @@ pub trait ModulePort: std::fmt::Debug + Send + Sync {
     fn tell(&self, was_mm: u32, to_mm: u32) -> Answer<'_, (), NotTold>;
 }
 
-/// The module that is plugged in, if one is, and whose turn it is.
+/// The module that is plugged in, if one is, whose turn it is, and what this program knows of tellings that its file does not.
 #[derive(Debug, Clone, Default)]
 pub struct CarModule {
     port: Option<Arc<dyn ModulePort>>,
     turn: Arc<Mutex<()>>,
+    /// By the row of the log that stands before them.
+    tellings: Arc<std::sync::Mutex<HashMap<i64, Telling>>>,
 }
+
+/// A telling whose end is not in the file.
+#[derive(Debug, Clone)]
+enum Telling {
+    /// Under way.
+    UnderWay,
+    /// Done, and not noted yet.
+    Ended { code: &'static str, says: String },
+}
+
+/// How long until an end that could not be noted is noted again.
+const NOTED_AGAIN: Duration = Duration::from_secs(1);
 
 impl CarModule {
     /// With a module.
     pub fn with(port: impl ModulePort + 'static) -> Self {
-        Self { port: Some(Arc::new(port)), turn: Arc::default() }
+        Self { port: Some(Arc::new(port)), ..Self::default() }
     }
 
     /// Whether one is plugged in.
@@ -59,6 +78,66 @@ impl CarModule {
         let port = self.port.as_deref()?;
         Some((self.turn.lock().await, port))
     }
+
+    /// Says that the module is about to be told, by the row that stands before it.
+    pub fn begin(&self, entry: i64) {
+        self.tellings().insert(entry, Telling::UnderWay);
+    }
+
+    /// Notes how a telling came out. Where the file takes no note now, it is known here, and noted as soon as it can be: what
+    /// was told is never said to be something else.
+    pub async fn ended(&self, store: &Store, entry: i64, code: &'static str, says: String) {
+        self.tellings().insert(entry, Telling::Ended { code, says: says.clone() });
+        if self.noted(store, entry, code, &says).await.is_ok() {
+            return;
+        }
+        let (module, store) = (self.clone(), store.clone());
+        tokio::spawn(async move {
+            loop {
+                tokio::time::sleep(NOTED_AGAIN).await;
+                match module.noted(&store, entry, code, &says).await {
+                    Ok(()) | Err(StoreError::Closed) => return,
+                    Err(_) => {}
+                }
+            }
+        });
+    }
+
+    async fn noted(&self, store: &Store, entry: i64, code: &'static str, says: &str) -> Result<(), StoreError> {
+        let said = says.to_owned();
+        store.write(move |tx| module_log::finish(tx, entry, code, &said)).await?;
+        self.tellings().remove(&entry);
+        Ok(())
+    }
+
+    /// A log with what is known here and not in the file yet.
+    #[must_use]
+    pub fn as_known(&self, mut log: Vec<Entry>) -> Vec<Entry> {
+        let tellings = self.tellings();
+        for entry in &mut log {
+            match tellings.get(&entry.id) {
+                Some(Telling::UnderWay) => "the module is being told at this moment".clone_into(&mut entry.says),
+                Some(Telling::Ended { code, says }) => {
+                    (*code).clone_into(&mut entry.outcome);
+                    entry.says.clone_from(says);
+                }
+                None => {}
+            }
+        }
+        log
+    }
+
+    /// Waits until nobody tells the module anything, and every end is noted that can be: the program stops.
+    pub async fn at_rest(&self) {
+        drop(self.turn.lock().await);
+        while !self.tellings().is_empty() {
+            tokio::time::sleep(Duration::from_millis(50)).await;
+        }
+    }
+
+    fn tellings(&self) -> std::sync::MutexGuard<'_, HashMap<i64, Telling>> {
+        self.tellings.lock().unwrap_or_else(PoisonError::into_inner)
+    }
 }
 
 /// A module that is a TCP server.
@@ -66,6 +145,17 @@ impl CarModule {
 pub struct LineModule {
     address: SocketAddr,
     patience: Duration,
+}
+
+/// Why a line did not come.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+enum Silence {
+    #[error("the module did not answer")]
+    Late,
+    #[error("the line to the module was cut")]
+    Cut,
+    #[error("the module's answer does not end")]
+    Endless,
 }
 
 /// Longest wait for one answer.
@@ -90,27 +180,27 @@ impl LineModule {
         let connected = tokio::time::timeout(self.patience, TcpStream::connect(self.address)).await;
         let Ok(Ok(stream)) = connected else { return Err("the module cannot be reached".to_owned()) };
         let mut line = BufReader::new(stream);
-        match self.next_line(&mut line).await?.as_str() {
+        match self.next_line(&mut line).await.map_err(|why| why.to_string())?.as_str() {
             "MODULE 1" => Ok(line),
             _ => Err("what answers there is no module of version 1".to_owned()),
         }
     }
 
-    async fn ask(&self, line: &mut BufReader<TcpStream>, asked: &str) -> Result<String, String> {
+    async fn ask(&self, line: &mut BufReader<TcpStream>, asked: &str) -> Result<String, Silence> {
         let sent = line.get_mut().write_all(format!("{asked}\n").as_bytes()).await;
-        sent.map_err(|_| "the line to the module was cut".to_owned())?;
+        sent.map_err(|_| Silence::Cut)?;
         self.next_line(line).await
     }
 
     /// One line, never more than a line's length of memory.
-    async fn next_line(&self, line: &mut BufReader<TcpStream>) -> Result<String, String> {
+    async fn next_line(&self, line: &mut BufReader<TcpStream>) -> Result<String, Silence> {
         let mut bytes = Vec::new();
         let mut limited = line.take(LINE_LENGTH);
         let read = tokio::time::timeout(self.patience, limited.read_until(b'\n', &mut bytes)).await;
         match read {
-            Err(_) => Err("the module did not answer".to_owned()),
-            Ok(Err(_) | Ok(0)) => Err("the line to the module was cut".to_owned()),
-            Ok(Ok(_)) if bytes.pop() != Some(b'\n') => Err("the module's answer does not end".to_owned()),
+            Err(_) => Err(Silence::Late),
+            Ok(Err(_) | Ok(0)) => Err(Silence::Cut),
+            Ok(Ok(_)) if bytes.pop() != Some(b'\n') => Err(Silence::Endless),
             Ok(Ok(_)) => Ok(String::from_utf8_lossy(&bytes).trim_end_matches('\r').to_owned()),
         }
     }
@@ -120,7 +210,7 @@ impl ModulePort for LineModule {
     fn read(&self) -> Answer<'_, ModuleState, String> {
         Box::pin(async {
             let mut line = self.call().await?;
-            let said = self.ask(&mut line, "READ").await?;
+            let said = self.ask(&mut line, "READ").await.map_err(|why| why.to_string())?;
             let state = state_of(&said).ok_or_else(|| "the module's answer could not be read".to_owned())?;
             state.checked().map_err(|error| error.to_string())
         })
@@ -130,10 +220,14 @@ impl ModulePort for LineModule {
         Box::pin(async move {
             let mut line = self.call().await.map_err(NotTold::NotReached)?;
             let said = self.ask(&mut line, &format!("TELL {to_mm} WAS {was_mm}")).await;
-            match said.map_err(NotTold::Unanswered)?.split_once(' ') {
+            let said = said.map_err(|why| match why {
+                Silence::Late => NotTold::Late(why.to_string()),
+                why => NotTold::Cut(why.to_string()),
+            })?;
+            match said.split_once(' ') {
                 Some(("TOLD", told)) if told == to_mm.to_string() => Ok(()),
                 Some(("REFUSED", why)) => Err(NotTold::Refused(why.to_owned())),
-                _ => Err(NotTold::Unanswered("the module's answer could not be read".to_owned())),
+                _ => Err(NotTold::Cut("the module's answer could not be read".to_owned())),
             }
         })
     }

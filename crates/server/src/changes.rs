@@ -17,8 +17,12 @@ const KEPT: usize = 256;
 pub struct JobChanged {
     /// Its id in paths.
     pub job: i64,
+    /// Itself and no other.
+    pub uid: String,
     /// The revision it has now.
     pub revision: i64,
+    /// The revision itself.
+    pub token: String,
     /// Who changed it, as they signed; empty when they did not.
     pub who: String,
     /// What was changed, in words.

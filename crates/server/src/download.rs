@@ -7,6 +7,7 @@ use std::fs::File;
 use std::io::{BufWriter, Seek};
 use std::sync::Arc;
 
+use axum::Extension;
 use axum::body::Body;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
@@ -17,6 +18,7 @@ use tokio::sync::Semaphore;
 use tokio_util::io::ReaderStream;
 
 use crate::problem::ApiError;
+use crate::serve::LongAnswer;
 
 /// Files made at the same time.
 #[derive(Debug, Clone)]
@@ -73,15 +75,15 @@ impl Downloads {
             .read(move |connection| {
                 let header = begin(connection)?;
                 let make = || {
-                    let file = tempfile::tempfile().map_err(|error| TableError::Write(error.to_string()))?;
+                    let file = tempfile::tempfile().map_err(TableError::from)?;
                     let mut writer = Writer::new(BufWriter::new(file), format, header)?;
                     write(connection, &mut writer)?;
                     let mut file = writer
                         .finish()?
                         .into_inner()
-                        .map_err(|error| TableError::Write(error.to_string()))?;
+                        .map_err(|error| TableError::from(error.into_error()))?;
                     let length = file.stream_position().and_then(|length| file.rewind().map(|()| length));
-                    Ok::<_, Failed>((file, length.map_err(|error| TableError::Write(error.to_string()))?))
+                    Ok::<_, Failed>((file, length.map_err(TableError::from)?))
                 };
                 match make() {
                     Ok(made) => Ok(Ok(made)),
@@ -90,14 +92,21 @@ impl Downloads {
                 }
             })
             .await?;
-        let (file, length) =
-            made.map_err(|error| ApiError::Internal(format!("the file cannot be made: {error}")))?;
+        let (file, length) = made.map_err(not_made)?;
         let body = Body::from_stream(ReaderStream::new(tokio::fs::File::from_std(file)));
         let headers = [
             (header::CONTENT_TYPE, format.media_type().to_owned()),
             (header::CONTENT_LENGTH, length.to_string()),
             (header::CONTENT_DISPOSITION, format!("attachment; filename=\"{name}\"")),
         ];
-        Ok((headers, body).into_response())
+        Ok((headers, Extension(LongAnswer::Download), body).into_response())
+    }
+}
+
+/// Why a file was not made: for want of room on the disk where it is made, or because the program failed.
+fn not_made(error: TableError) -> ApiError {
+    match error {
+        TableError::NoRoom => ApiError::NoRoom("there is no room left on the disk where files are made"),
+        error => ApiError::Internal(format!("the file cannot be made: {error}")),
     }
 }

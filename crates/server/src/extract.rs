@@ -11,6 +11,7 @@ use store::Once;
 use tower_http::timeout::TimeoutError;
 
 use crate::problem::{ApiError, FieldError};
+use crate::serve::TooSlow;
 use crate::strict::ObjectsOnly;
 
 /// A JSON body.
@@ -130,7 +131,7 @@ impl<S: Send + Sync> FromRequest<S> for Upload {
 fn body_refused(rejection: BytesRejection) -> ApiError {
     let mut why: Option<&(dyn std::error::Error + 'static)> = Some(&rejection);
     while let Some(error) = why {
-        if error.is::<TimeoutError>() {
+        if error.is::<TimeoutError>() || error.is::<TooSlow>() {
             return ApiError::BodyLate;
         }
         why = error.source();

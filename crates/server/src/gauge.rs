@@ -64,6 +64,8 @@ const FRESH: Duration = Duration::from_secs(1);
 const AGAIN: Duration = Duration::from_millis(500);
 /// Longest line read.
 const LINE_LENGTH: u64 = 80;
+/// Largest figure that a gauge can mean.
+const FARTHEST_MM: f64 = 10_000.0;
 
 impl LineGauge {
     /// Connects, and connects again whenever the line is cut, until dropped.
@@ -106,21 +108,47 @@ fn locked(latest: &Mutex<Latest>) -> std::sync::MutexGuard<'_, Latest> {
 }
 
 async fn listen(address: SocketAddr, latest: &Mutex<Latest>) -> std::io::Result<()> {
-    let mut lines = BufReader::new(TcpStream::connect(address).await?);
+    let mut lines = BufReader::with_capacity(MOST_AT_ONCE, TcpStream::connect(address).await?);
     if next_line(&mut lines).await?.as_deref() != Some("GAUGE 1 mm") {
         return Err(std::io::Error::other("no gauge of version 1"));
     }
     locked(latest).answers = true;
-    while let Some(line) = next_line(&mut lines).await? {
-        match read(&line) {
+    let mut rest = Vec::new();
+    loop {
+        let bytes = lines.fill_buf().await?;
+        if bytes.is_empty() {
+            return Ok(());
+        }
+        let count = bytes.len();
+        rest.extend_from_slice(bytes);
+        lines.consume(count);
+        let last_end = rest.iter().rposition(|byte| *byte == b'\n');
+        let ended = last_end.map(|end| rest.drain(..=end).collect::<Vec<u8>>()).unwrap_or_default();
+        if rest.len() as u64 >= LINE_LENGTH {
+            return Err(std::io::Error::other("a line that does not end"));
+        }
+        // Of what came at once only the last counts: it is what the gauge shows now.
+        match ended.rsplit(|byte| *byte == b'\n').take(MOST_LOOKED_AT).find_map(line_of) {
             Some(Line::Reading(value, is_still, count)) => {
                 locked(latest).reading = Some((value, is_still, count, Instant::now()));
             }
             Some(Line::Lost) => locked(latest).reading = None,
             None => {}
         }
+        // A gauge that floods the line is looked at no oftener than one that does not.
+        tokio::time::sleep(LOOKED_AT_EACH).await;
     }
-    Ok(())
+}
+
+/// Bytes taken off the line at once: a second of the fastest gauge, and a bound for one that floods it.
+const MOST_AT_ONCE: usize = 64 * 1024;
+/// Lines looked at from the end until one can be read.
+const MOST_LOOKED_AT: usize = 8;
+/// How often the line is looked at: oftener than a hand or an eye moves.
+const LOOKED_AT_EACH: Duration = Duration::from_millis(20);
+
+fn line_of(bytes: &[u8]) -> Option<Line> {
+    read(std::str::from_utf8(bytes).ok()?.trim_end_matches('\r'))
 }
 
 /// One line, never more than a line's length of memory; `None` at the end.
@@ -155,7 +183,8 @@ fn read(line: &str) -> Option<Line> {
                 "M" => false,
                 _ => return None,
             };
-            value.is_finite().then_some(Line::Reading(value, is_still, count))
+            // Nothing on a car is ten meters away; and nothing is no less than nothing.
+            (value.abs() <= FARTHEST_MM).then_some(Line::Reading(value + 0.0, is_still, count))
         }
         _ => None,
     }
@@ -170,7 +199,9 @@ mod tests {
         assert_eq!(read("R 12 14.23 S"), Some(Line::Reading(14.23, true, 12)));
         assert_eq!(read("R 13 -0.50 M"), Some(Line::Reading(-0.5, false, 13)));
         assert_eq!(read("LOST"), Some(Line::Lost));
-        for line in ["", "R", "R 1 x S", "R 1 NaN S", "R 1 14.2 X", "R -1 14.2 S", "HELLO", "r 1 2 S"] {
+        let Some(Line::Reading(nothing, ..)) = read("R 14 -0.00 S") else { panic!("no reading") };
+        assert!(nothing.is_sign_positive());
+        for line in ["", "R", "R 1 1e300 S", "R 1 -10001 S", "R 1 x S", "R 1 NaN S", "R 1 14.2 X", "R -1 14.2 S", "HELLO", "r 1 2 S"] {
             assert_eq!(read(line), None, "{line:?}");
         }
     }

@@ -23,6 +23,7 @@ pub async fn only_this_machine(request: Request, next: Next) -> Response {
             detail: detail.to_owned(),
             errors: Vec::new(),
             current: None,
+            tag: None,
         }
         .into_response(),
     }

@@ -11,11 +11,14 @@
 //! - [`brake_sweep`]: the catalogue's wheels over a brake, worked out once. [`photo`]: the picture of a photo, and nothing else.
 //! - [`guard`]: who may ask: Host, Origin, fetch metadata; security headers. [`time_limit`]: how long an answer may take.
 //! - [`apart`]: other people's files, read where they harm nothing. [`download`]: files made of what is kept.
+//! - [`bodies`]: room for what is sent, waited for before it is read.
+//! - [`tagged`]: which very thing in which very state: `ETag` and `If-Match`.
 //! - [`page`]: the built page inside the program. [`sample`]: the sample shop.
 //!
 //! What is deliberately not here: rules of the trade (`fitment`) and SQL (`store`).
 
 pub mod apart;
+pub mod bodies;
 pub mod brake_sweep;
 pub mod car_module;
 pub mod changes;
@@ -32,6 +35,7 @@ pub mod sample;
 pub mod serve;
 mod strict;
 pub mod supplier;
+pub mod tagged;
 pub mod time_limit;
 pub mod wire;
 
@@ -45,7 +49,7 @@ use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, FromRef};
 use axum::http::header;
-use axum::middleware::{from_fn, map_response};
+use axum::middleware::{from_fn, from_fn_with_state, map_response};
 use brake_sweep::BrakeSweepCache;
 use car_module::{CarModule, ModulePort};
 use changes::Changes;
@@ -239,7 +243,9 @@ pub fn app(shop: AppState) -> Router {
     let api = api
         .route("/api/v1/openapi.json", axum::routing::get(describe))
         .route("/api/{*rest}", axum::routing::any(|| async { ApiError::NoSuchPath }));
-    guarded(api.fallback(page::serve).with_state(shop))
+    let store = shop.store.clone();
+    let api = api.fallback(page::serve).with_state(shop);
+    guarded(api.layer(from_fn_with_state(store, tagged::for_this_file)))
 }
 
 /// A router behind the limits, guards and headers that every request passes.
@@ -249,6 +255,7 @@ pub fn guarded(router: Router) -> Router {
         .layer(RequestBodyTimeoutLayer::new(BODY_SILENCE))
         .layer(CatchPanicLayer::new())
         .layer(map_response(problem::dress_bare_error))
+        .layer(from_fn_with_state(bodies::Room::default(), bodies::wait_for_room))
         .layer(from_fn(guard::only_this_machine))
         .layer(map_response(guard::security_headers))
 }

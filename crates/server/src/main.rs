@@ -149,6 +149,9 @@ struct Where {
 /// How long work that was begun may go on when everything else has ended: a change is then applied or not at all.
 const LAST_WORK: Duration = Duration::from_secs(2);
 
+/// How long a telling of a car's module may go on: it is connected to, told and read back within this, and noted.
+const LAST_TELLING: Duration = Duration::from_secs(30);
+
 fn run(file: Where, listen: SocketAddr, devices: Devices) -> anyhow::Result<()> {
     let runtime = tokio::runtime::Builder::new_multi_thread().enable_all().worker_threads(2).build()?;
     let done = runtime.block_on(serve(file, listen, devices));
@@ -164,8 +167,9 @@ async fn serve(file: Where, listen: SocketAddr, devices: Devices) -> anyhow::Res
     let file = match (data, demo) {
         (Some(file), _) => file,
         (None, true) => {
-            let folder = tempfile::Builder::new().prefix("dimensione-demo-").tempdir()?;
-            let file = folder.path().join("sample-shop.sqlite");
+            remove_left_demos();
+            let folder = tempfile::Builder::new().prefix(DEMO_FOLDER).tempdir()?;
+            let file = folder.path().join(DEMO_FILE);
             _folder = folder;
             file
         }
@@ -182,7 +186,9 @@ async fn serve(file: Where, listen: SocketAddr, devices: Devices) -> anyhow::Res
     }
     // Heard from here on: a stop that comes while the ready line is read is a clean one too.
     let stop = Stop::listen()?;
-    println!("listening on http://{}", listener.local_addr()?);
+    let address = listener.local_addr()?;
+    store.serves_at(&address.to_string());
+    println!("listening on http://{address}");
     let shop = AppState::new(store.clone()).with_reader(Reader::apart(this_program()?));
     let shop = match devices.gauge {
         Some(address) => shop.with_gauge(LineGauge::at(address)),
@@ -196,7 +202,11 @@ async fn serve(file: Where, listen: SocketAddr, devices: Devices) -> anyhow::Res
         Some(address) => shop.with_module(LineModule::at(address)),
         None => shop,
     };
+    let module = shop.module.clone();
     server::serve(listener, shop, stop.asked()).await?;
+    if tokio::time::timeout(LAST_TELLING, module.at_rest()).await.is_err() {
+        log("how a telling of the car's module came out could not be noted");
+    }
     // The file alone is whole from here. What hangs in a change meanwhile is not waited for without end: its log is
     // taken over by the next start.
     let closing = tokio::task::spawn_blocking(move || store.close());
@@ -224,9 +234,31 @@ fn more_descriptors() {
     let _ = setrlimit(Resource::Nofile, limit);
 }
 
+/// What a demo without a file of its own is kept in.
+const DEMO_FOLDER: &str = "dimensione-demo-";
+const DEMO_FILE: &str = "sample-shop.sqlite";
+/// How old a demo's folder is at the least that holds no shop yet and is taken for a left one.
+const LEFT_FOR_GOOD: Duration = Duration::from_secs(60 * 60);
+
+/// Removes the folders of demos that were killed. One that is open is held, and one that is being made is young.
+fn remove_left_demos() {
+    let Ok(temporary) = std::fs::read_dir(std::env::temp_dir()) else { return };
+    for folder in temporary.flatten().filter(|one| one.file_name().to_string_lossy().starts_with(DEMO_FOLDER)) {
+        let age = folder.metadata().and_then(|folder| folder.modified()).ok().and_then(|at| at.elapsed().ok());
+        let is_old = age.is_some_and(|age| age > LEFT_FOR_GOOD);
+        let file = folder.path().join(DEMO_FILE);
+        if (file.exists() || is_old) && store::hold(&file).is_ok() {
+            // Somebody else's cannot be removed, and need not be.
+            let _ = std::fs::remove_dir_all(folder.path());
+        }
+    }
+}
+
 async fn open(file: &Path, demo: bool, opening: Opening) -> anyhow::Result<Store> {
     let is_fresh = std::fs::metadata(file).map_or(true, |file| file.len() == 0);
     if demo && is_fresh {
+        // Two demos that start at once make one shop.
+        let _held = store::hold(file)?;
         make_sample_shop(file).await.context("cannot fill in the sample shop")?;
     }
     Store::open_as(file, opening).with_context(|| format!("cannot open {}", file.display()))
@@ -235,19 +267,22 @@ async fn open(file: &Path, demo: bool, opening: Opening) -> anyhow::Result<Store
 /// Makes the sample shop under another name first: one that is killed half-way begins anew.
 async fn make_sample_shop(file: &Path) -> anyhow::Result<()> {
     let making = file.with_extension("sample-in-the-making");
-    for left in ["", "-wal", "-shm"] {
+    let remove = |ending: &str| {
         let mut name = making.clone().into_os_string();
-        name.push(left);
-        if let Err(error) = std::fs::remove_file(&name)
-            && error.kind() != std::io::ErrorKind::NotFound
-        {
-            return Err(error.into());
+        name.push(ending);
+        match std::fs::remove_file(&name) {
+            Err(error) if error.kind() != std::io::ErrorKind::NotFound => Err(error),
+            _ => Ok(()),
         }
+    };
+    for left in ["", "-wal", "-shm", "-lock"] {
+        remove(left)?;
     }
     let store = Store::open(&making)?;
     server::sample::fill(&store).await?;
     store.close()?;
     std::fs::rename(&making, file)?;
+    remove("-lock")?;
     Ok(())
 }
 

@@ -41,6 +41,9 @@ pub enum NoPhoto {
     /// Too many pixels.
     #[error("the photo has {0} × {1} pixels; at most 50 million are read: save it smaller")]
     TooLarge(u32, u32),
+    /// Its end is missing.
+    #[error("the photo breaks off: its end did not arrive; send it again")]
+    CutOff,
     /// It breaks off, or is damaged.
     #[error("the photo cannot be read: {0}")]
     Broken(String),
@@ -69,12 +72,20 @@ pub fn drawn_anew(bytes: &[u8]) -> Result<Picture, NoPhoto> {
     if u64::from(width) * u64::from(height) > MOST_PIXELS {
         return Err(NoPhoto::TooLarge(width, height));
     }
+    if format == ImageFormat::Jpeg && is_cut_off(bytes) {
+        // Its reader fills what is missing with grey, and says nothing.
+        return Err(NoPhoto::CutOff);
+    }
     let orientation = decoder.orientation().map_err(broken)?;
+    let profile = decoder.icc_profile().ok().flatten();
     let mut picture = DynamicImage::from_decoder(decoder).map_err(broken)?;
     if width.max(height) > LONGEST_SIDE {
         picture = picture.resize(LONGEST_SIDE, LONGEST_SIDE, FilterType::Triangle);
     }
     picture.apply_orientation(orientation);
+    if let Some(profile) = profile {
+        picture = in_srgb(picture, &profile);
+    }
     let mut bytes = Vec::new();
     if format == ImageFormat::Png {
         // Screenshots and drawings: few colours and sharp edges.
@@ -89,6 +100,66 @@ pub fn drawn_anew(bytes: &[u8]) -> Result<Picture, NoPhoto> {
     let encoder = JpegEncoder::new_with_quality(&mut bytes, QUALITY);
     picture.to_rgb8().write_with_encoder(encoder).map_err(broken)?;
     Ok(Picture { media_type: "image/jpeg".to_owned(), bytes })
+}
+
+/// Whether a JPEG ends before its end (ITU-T T.81, annex B: segments from marker to marker, until EOI).
+fn is_cut_off(bytes: &[u8]) -> bool {
+    const EOI: u8 = 0xd9;
+    const SOS: u8 = 0xda;
+    let mut at = 2;
+    loop {
+        // Between segments there may be bytes that fill.
+        while bytes.get(at).is_some_and(|byte| *byte != 0xff) || bytes.get(at + 1) == Some(&0xff) {
+            at += 1;
+        }
+        let Some(marker) = bytes.get(at + 1) else { return true };
+        at += 2;
+        match *marker {
+            EOI => return false,
+            // Alone: a restart, the start again, and what stands for a byte of the picture.
+            0x00 | 0x01 | 0xd0..=0xd8 => continue,
+            _ => {}
+        }
+        let Some(length) = bytes.get(at..at + 2) else { return true };
+        at += usize::from(u16::from_be_bytes([length[0], length[1]])).max(2);
+        if *marker == SOS {
+            // The picture itself goes on to the next marker that is none of its own.
+            while let Some(rest) = bytes.get(at..).filter(|rest| rest.len() >= 2) {
+                if rest[0] == 0xff && !matches!(rest[1], 0x00 | 0xd0..=0xd7 | 0xff) {
+                    break;
+                }
+                at += 1;
+            }
+        }
+    }
+}
+
+/// A picture with the colours that its own profile means, as every screen shows them: phones take wider ones than sRGB.
+/// What has no profile for red, green and blue is left as it is.
+fn in_srgb(picture: DynamicImage, profile: &[u8]) -> DynamicImage {
+    use moxcms::{ColorProfile, DataColorSpace, Layout, TransformOptions};
+    let Ok(profile) = ColorProfile::new_from_slice(profile) else { return picture };
+    if profile.color_space != DataColorSpace::Rgb {
+        return picture;
+    }
+    let layout = if picture.color().has_alpha() { Layout::Rgba } else { Layout::Rgb };
+    let options = TransformOptions::default();
+    let Ok(transform) = profile.create_transform_8bit(layout, &ColorProfile::new_srgb(), layout, options) else {
+        return picture;
+    };
+    let (width, height) = (picture.width(), picture.height());
+    let has_alpha = picture.color().has_alpha();
+    let from = if has_alpha { picture.to_rgba8().into_raw() } else { picture.to_rgb8().into_raw() };
+    let mut to = vec![0; from.len()];
+    if transform.transform(&from, &mut to).is_err() {
+        return picture;
+    }
+    let made = if has_alpha {
+        image::RgbaImage::from_raw(width, height, to).map(DynamicImage::from)
+    } else {
+        image::RgbImage::from_raw(width, height, to).map(DynamicImage::from)
+    };
+    made.unwrap_or(picture)
 }
 
 /// ISO 23008-12: a box `ftyp` of one of these brands.
@@ -160,6 +231,33 @@ mod tests {
         let red = |x, y| shown.get_pixel(x, y).0[0] > 128;
         // A quarter clockwise: what was upper left is upper right.
         assert!(red(28, 4) && !red(4, 4) && !red(28, 60));
+    }
+
+    #[test]
+    fn half_a_photo_is_said_to_be_half() {
+        let whole = from_a_phone();
+        let end = whole.windows(2).position(|two| two == [0xff, 0xd9]).unwrap();
+        assert!(drawn_anew(&whole[..end + 2]).is_ok());
+        for half in [end + 1, end, end - 40] {
+            assert_eq!(drawn_anew(&whole[..half]), Err(NoPhoto::CutOff), "{half} of {end}");
+        }
+    }
+
+    #[test]
+    fn a_wide_gamut_becomes_srgb() {
+        // The green of Display P3 that sRGB has not: (0, 255, 0) there is beyond it here, and its red is clipped to nothing;
+        // a moderate one moves. By the primaries of SMPTE RP 431-2 and IEC 61966-2-1, linear, by hand: P3 (0.2, 0.5, 0.2)
+        // is sRGB (0.1325, 0.5126, 0.1740).
+        let linear = |value: f64| ((1.055 * value.powf(1.0 / 2.4) - 0.055) * 255.0).round() as u8;
+        let p3 = [linear(0.2), linear(0.5), linear(0.2)];
+        let picture = DynamicImage::from(RgbImage::from_pixel(4, 4, Rgb(p3)));
+        let profile = moxcms::ColorProfile::new_display_p3().encode().unwrap();
+        let shown = in_srgb(picture.clone(), &profile).to_rgb8();
+        let wanted = [linear(0.1325), linear(0.5126), linear(0.1740)];
+        for (is, wanted) in shown.get_pixel(1, 1).0.iter().zip(wanted) {
+            assert!(is.abs_diff(wanted) <= 2, "{:?} for {wanted:?}", shown.get_pixel(1, 1));
+        }
+        assert_eq!(in_srgb(picture.clone(), b"no profile").to_rgb8(), picture.to_rgb8());
     }
 
     #[test]

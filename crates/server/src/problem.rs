@@ -7,8 +7,10 @@ use fitment::notation::NotationError;
 use fitment::setup::adjust::AdjustError;
 use serde::Serialize;
 use store::StoreError;
+use store::identity::Tag;
 use utoipa::ToSchema;
 
+use crate::tagged::etag;
 use crate::wire::jobs::JobView;
 
 /// One field at fault.
@@ -60,6 +62,9 @@ pub struct Problem {
     /// For a stale change: the job as it is now.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub current: Option<Box<JobView>>,
+    /// For a change that was for another state: the present one. It goes out as the header `ETag`.
+    #[serde(skip)]
+    pub tag: Option<Tag>,
 }
 
 /// Everything that can go wrong with a request.
@@ -83,6 +88,12 @@ pub enum ApiError {
     CannotAdjust(AdjustError, String),
     /// The program failed; the reason is for its log.
     Internal(String),
+    /// No room on a disk, in words.
+    NoRoom(&'static str),
+    /// So much is being sent that this has to wait.
+    NoRoomForBody,
+    /// The page, or whoever asks, had another file before.
+    OtherFile,
     /// From the store.
     Store(StoreError),
 }
@@ -107,6 +118,7 @@ impl ApiError {
             detail,
             errors,
             current: None,
+            tag: None,
         };
         match self {
             Self::Malformed(errors) => {
@@ -147,6 +159,25 @@ impl ApiError {
                 "the request took too long and was given up; nothing was changed, try again".to_owned(),
                 Vec::new(),
             ),
+            Self::NoRoom(says) => {
+                log(says);
+                let status = StatusCode::INSUFFICIENT_STORAGE;
+                problem(status, "disk-full", "No room left", says.to_owned(), Vec::new())
+            }
+            Self::NoRoomForBody => problem(
+                StatusCode::SERVICE_UNAVAILABLE,
+                "busy",
+                "Too much at once",
+                "too much is being sent at this moment; nothing was changed, try again".to_owned(),
+                Vec::new(),
+            ),
+            Self::OtherFile => problem(
+                StatusCode::PRECONDITION_FAILED,
+                "other-file",
+                "Another file",
+                "the shop's file is another one than this was typed for: nothing was changed".to_owned(),
+                Vec::new(),
+            ),
             Self::Internal(why) => {
                 log(&why);
                 let status = StatusCode::INTERNAL_SERVER_ERROR;
@@ -177,6 +208,20 @@ fn store_problem(error: StoreError) -> Problem {
             let current = Some(Box::new(JobView::from(*current)));
             (StatusCode::CONFLICT, "stale", "Changed elsewhere", current)
         }
+        StoreError::OtherRevision { now, current } => {
+            let (kind, title) = match current {
+                Some(_) => ("stale", "Changed elsewhere"),
+                None => ("foreign", "Of another file"),
+            };
+            let current = current.map(|job| Box::new(JobView::from(*job)));
+            let status = StatusCode::PRECONDITION_FAILED.as_u16();
+            return Problem { kind, title, status, detail, errors: Vec::new(), current, tag: Some(now) };
+        }
+        StoreError::OtherState { now, .. } => {
+            let status = StatusCode::PRECONDITION_FAILED.as_u16();
+            let (kind, title) = ("stale", "Changed elsewhere");
+            return Problem { kind, title, status, detail, errors: Vec::new(), current: None, tag: Some(now) };
+        }
         StoreError::StaleHouse { .. } => (StatusCode::CONFLICT, "stale", "Changed elsewhere", None),
         StoreError::NothingTo(_) => (StatusCode::CONFLICT, "nothing-to-do", "Nothing to do", None),
         StoreError::StillNamed(_) => (StatusCode::CONFLICT, "still-named", "Still named", None),
@@ -192,6 +237,10 @@ fn store_problem(error: StoreError) -> Problem {
         StoreError::DiskFull => {
             log(&detail);
             (StatusCode::INSUFFICIENT_STORAGE, "disk-full", "No room left", None)
+        }
+        StoreError::DamagedMeanwhile { .. } => {
+            log(&detail);
+            (StatusCode::SERVICE_UNAVAILABLE, "file-damaged", "The shop's file is damaged", None)
         }
         StoreError::FileGone { .. } => {
             log(&detail);
@@ -214,6 +263,7 @@ fn store_problem(error: StoreError) -> Problem {
                 detail,
                 errors: vec![FieldError::new("", helps)],
                 current: None,
+                tag: None,
             };
         }
         other => {
@@ -221,7 +271,7 @@ fn store_problem(error: StoreError) -> Problem {
             (StatusCode::INTERNAL_SERVER_ERROR, "internal", "The program failed", None)
         }
     };
-    Problem { kind, title, status: status.as_u16(), detail, errors: Vec::new(), current }
+    Problem { kind, title, status: status.as_u16(), detail, errors: Vec::new(), current, tag: None }
 }
 
 /// A line of the program's log. Where it cannot be written (its disk is full) the program goes on.
@@ -237,7 +287,11 @@ fn first(errors: &[FieldError]) -> String {
 impl IntoResponse for Problem {
     fn into_response(self) -> Response {
         let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
+        let tag = self.tag.as_ref().and_then(etag);
         let mut response = (status, Json(self)).into_response();
+        if let Some(tag) = tag {
+            response.headers_mut().insert(header::ETAG, tag);
+        }
         response
             .headers_mut()
             .insert(header::CONTENT_TYPE, HeaderValue::from_static("application/problem+json"));
@@ -275,6 +329,7 @@ pub async fn dress_bare_error(response: Response) -> Response {
         detail: detail.to_owned(),
         errors: Vec::new(),
         current: None,
+        tag: None,
     };
     let mut dressed = problem.into_response();
     if let Some(allow) = allow {

@@ -9,7 +9,7 @@ use std::future::Future;
 use std::net::SocketAddr;
 use std::pin::Pin;
 use std::sync::{Arc, Mutex, PoisonError};
-use std::time::Duration;
+use std::time::{Duration, Instant};
 
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -57,6 +57,11 @@ impl Answer {
     fn makes_sense(&self) -> bool {
         (0.0..=1e6).contains(&self.price) && self.stock <= 1_000_000 && self.lead_days <= 3650
     }
+
+    /// As anybody would write it: nothing is no less than nothing.
+    fn plain(self) -> Self {
+        Self { price: self.price + 0.0, ..self }
+    }
 }
 
 /// An answer for each item in order; `None` for what the supplier does not know.
@@ -99,7 +104,10 @@ impl HttpSupplier {
     /// # Errors
     /// When no client can be made.
     pub fn at(address: SocketAddr) -> Result<Self, reqwest::Error> {
-        let client = reqwest::Client::builder().timeout(PATIENCE).no_proxy().build()?;
+        // It goes where it was told, and nowhere else: who answers there does not say where the question goes next.
+        let nowhere_else = reqwest::redirect::Policy::none();
+        let client =
+            reqwest::Client::builder().timeout(PATIENCE).no_proxy().redirect(nowhere_else).build()?;
         Ok(Self { client, url: format!("http://{address}/v1/stock") })
     }
 
@@ -115,6 +123,9 @@ impl HttpSupplier {
         };
         let sent = self.client.post(&self.url).json(&Question { items }).send().await;
         let mut response = sent.map_err(failed)?;
+        if response.status().is_redirection() {
+            return Err("it sends us elsewhere, where nobody told us to go".to_owned());
+        }
         if !response.status().is_success() {
             return Err(format!("it answered with status {}", response.status().as_u16()));
         }
@@ -129,7 +140,7 @@ impl HttpSupplier {
             serde_json::from_slice(&body).map_err(|_| "its answer could not be read".to_owned())?;
         if reply.items.len() == items.len() {
             // One answer that makes no sense costs that item: it counts as not known.
-            Ok(reply.items.into_iter().map(|item| item.filter(Answer::makes_sense)).collect())
+            Ok(reply.items.into_iter().map(|item| item.filter(Answer::makes_sense).map(Answer::plain)).collect())
         } else {
             Err("its answer has another count of items than were asked for".to_owned())
         }
@@ -150,8 +161,10 @@ impl SupplierPort for HttpSupplier {
 pub struct Known {
     /// What was said; `None`: the supplier does not know the item.
     pub answer: Option<Answer>,
-    /// When.
+    /// When, by the clock on the wall.
     pub at: Timestamp,
+    /// When, by a clock that nobody sets.
+    heard: Instant,
 }
 
 /// How the supplier stands.
@@ -172,8 +185,8 @@ pub struct SupplierClient {
     known: Arc<Mutex<HashMap<String, Known>>>,
 }
 
-/// An answer younger than this is not asked for again, in seconds.
-const FRESH_S: i64 = 60;
+/// An answer younger than this is not asked for again.
+const FRESH: Duration = Duration::from_secs(60);
 /// Answers kept at most; when there are more the old ones are forgotten.
 const MOST_KNOWN: usize = 20_000;
 
@@ -186,8 +199,7 @@ impl SupplierClient {
     /// What is known of each item, asked anew where it is not fresh; and how the supplier stands.
     pub async fn ask(&self, items: &[Item]) -> (Vec<Option<Known>>, State) {
         let Some(port) = &self.port else { return (vec![None; items.len()], State::None) };
-        let now = Timestamp::now();
-        let is_fresh = |known: &Known| now.as_second() - known.at.as_second() < FRESH_S;
+        let is_fresh = |known: &Known| known.heard.elapsed() < FRESH;
         let (mut wanted, mut seen) = (Vec::new(), std::collections::HashSet::new());
         {
             let known = self.known.lock().unwrap_or_else(PoisonError::into_inner);
@@ -206,9 +218,10 @@ impl SupplierClient {
                     if known.len() > MOST_KNOWN {
                         known.retain(|_, one| is_fresh(one));
                     }
-                    let at = Timestamp::now();
+                    let (at, heard) = (Timestamp::now(), Instant::now());
+                    let known_now = |answer| Known { answer, at, heard };
                     known.extend(
-                        wanted.iter().zip(answers).map(|(item, answer)| (item.key(), Known { answer, at })),
+                        wanted.iter().zip(answers).map(|(item, answer)| (item.key(), known_now(answer))),
                     );
                 }
                 Err(why) => state = State::Away(why),

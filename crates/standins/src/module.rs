@@ -10,6 +10,7 @@
 //! length that it did not hold. Every fault a car can play can be set.
 
 use std::sync::{Arc, Mutex, PoisonError};
+use std::time::Duration;
 
 use clap::ValueEnum;
 use tokio::io::{AsyncBufReadExt, AsyncWriteExt, BufReader};
@@ -30,6 +31,8 @@ pub enum Fault {
     CutAfter,
     /// It takes it and never answers again.
     FallsSilent,
+    /// It takes it, a second after it was told, and says nothing of it; meanwhile it is read as it was.
+    TakesLate,
     /// It says it was told and keeps a length of its own.
     ReadsBackWrong,
     /// It says it was told and changes nothing.
@@ -130,7 +133,10 @@ fn locked(settings: &Mutex<Settings>) -> std::sync::MutexGuard<'_, Settings> {
     settings.lock().unwrap_or_else(PoisonError::into_inner)
 }
 
-async fn answer(stream: TcpStream, settings: &Mutex<Settings>) -> std::io::Result<()> {
+/// How long the late one takes.
+const LATE: Duration = Duration::from_secs(1);
+
+async fn answer(stream: TcpStream, settings: &Arc<Mutex<Settings>>) -> std::io::Result<()> {
     let (read, mut write) = stream.into_split();
     let greeting: &[u8] = match locked(settings).fault {
         Fault::Stranger => b"HELLO 2\n",
@@ -143,6 +149,13 @@ async fn answer(stream: TcpStream, settings: &Mutex<Settings>) -> std::io::Resul
         match said {
             Said::Line(line) => write.write_all(format!("{line}\n").as_bytes()).await?,
             Said::Nothing => {}
+            Said::Later(to_mm) => {
+                let settings = Arc::clone(settings);
+                tokio::spawn(async move {
+                    tokio::time::sleep(LATE).await;
+                    locked(&settings).stored_mm = to_mm;
+                });
+            }
             Said::Cut => break,
             Said::Endless => loop {
                 write.write_all(&[b'9'; 64]).await?;
@@ -155,6 +168,8 @@ async fn answer(stream: TcpStream, settings: &Mutex<Settings>) -> std::io::Resul
 enum Said {
     Line(String),
     Nothing,
+    /// Takes the length later.
+    Later(u32),
     Cut,
     Endless,
 }
@@ -209,6 +224,7 @@ impl Settings {
                 (self.stored_mm, self.fault) = (to, Fault::Silent);
                 return Said::Nothing;
             }
+            Fault::TakesLate => return Said::Later(to),
             Fault::KeepsOld => {}
             Fault::ReadsBackWrong => self.stored_mm = to + 7,
             Fault::ChangesMore => (self.stored_mm, self.factory_mm) = (to, to),
@@ -225,7 +241,7 @@ mod tests {
     fn lines(settings: &mut Settings, asked: &[&str]) -> Vec<String> {
         let said = asked.iter().map(|line| match settings.said(line) {
             Said::Line(line) => line,
-            Said::Nothing => "(nothing)".to_owned(),
+            Said::Nothing | Said::Later(_) => "(nothing)".to_owned(),
             Said::Cut => "(cut)".to_owned(),
             Said::Endless => "(endless)".to_owned(),
         });

@@ -122,6 +122,18 @@ pub fn expect(connection: &Connection, id: i64, tags: Option<&[Tag]>) -> Result<
     })
 }
 
+/// Whether something may be put to a job or taken from it, whatever its revision: one of the tags must be of this very job,
+/// in a revision that it has or had. No tags: nobody asked.
+///
+/// # Errors
+/// [`StoreError::OtherRevision`]; [`StoreError::NotFound`].
+pub fn expect_job(connection: &Connection, id: i64, tags: Option<&[Tag]>) -> Result<(), StoreError> {
+    match expect(connection, id, tags) {
+        Err(StoreError::OtherRevision { current: Some(_), .. }) => Ok(()),
+        expected => expected,
+    }
+}
+
 /// Uids of what a job holds, by their senders' ids.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
 pub struct PartUids {

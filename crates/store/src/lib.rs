@@ -46,6 +46,7 @@ mod words;
 pub mod workshop;
 
 pub use error::StoreError;
+pub use lock::{Hold, hold};
 pub use migrations::LATEST;
 pub use once::{Once, once};
 pub use patience::Patience;

@@ -54,6 +54,18 @@ pub(crate) struct Lock {
     pub(crate) earlier: Note,
 }
 
+/// Holds a file against every other program until it is dropped.
+#[derive(Debug)]
+pub struct Hold(#[allow(dead_code, reason = "held, and let go of by its drop")] Lock);
+
+/// Takes the lock of a file that is not opened.
+///
+/// # Errors
+/// [`StoreError::Held`] with who has it open; [`StoreError::File`].
+pub fn hold(path: &Path) -> Result<Hold, StoreError> {
+    Lock::take(&crate::opening::settled(path)?).map(Hold)
+}
+
 /// How long a start waits for a holder that is just dying.
 const DYING: Duration = Duration::from_millis(1500);
 

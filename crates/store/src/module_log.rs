@@ -26,6 +26,8 @@ pub struct Telling {
 /// One line of the log.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Entry {
+    /// Row id.
+    pub id: i64,
     /// What was told.
     pub telling: Telling,
     /// When.
@@ -53,17 +55,17 @@ pub fn list(connection: &Connection, job: i64) -> Result<Vec<Entry>, StoreError>
             is_restore: row.get("is_restore")?,
         };
         let at: String = row.get("at")?;
-        Ok((telling, at, row.get("who")?, row.get("outcome")?, row.get("says")?))
+        Ok((row.get("id")?, telling, at, row.get("who")?, row.get("outcome")?, row.get("says")?))
     })?;
     let mut entries = Vec::new();
     for row in rows {
-        let (telling, at, who, outcome, says) = row?;
+        let (id, telling, at, who, outcome, says) = row?;
         let at = at.parse().map_err(|error: jiff::Error| StoreError::Corrupt {
             table: "module_log",
             id: job,
             why: error.to_string(),
         })?;
-        entries.push(Entry { telling, at, who, outcome, says });
+        entries.push(Entry { id, telling, at, who, outcome, says });
     }
     Ok(entries)
 }

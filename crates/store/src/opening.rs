@@ -79,7 +79,7 @@ pub(crate) fn open(path: &Path, how: Opening) -> Result<Opened, StoreError> {
 }
 
 /// Where a file lies without links and detours; its folder is made when it is not there.
-fn settled(path: &Path) -> Result<PathBuf, StoreError> {
+pub(crate) fn settled(path: &Path) -> Result<PathBuf, StoreError> {
     let file_error = |source| StoreError::File { path: path.display().to_string(), source };
     let folder = match path.parent() {
         Some(folder) if !folder.as_os_str().is_empty() => folder,

@@ -26,8 +26,9 @@ impl Patience {
         PATIENCE.scope(self.clone(), work).await
     }
 
-    /// That of the task this is asked in; one that never gives up where nobody waits.
-    pub(crate) fn here() -> Self {
+    /// That of the task this is asked in; one that never gives up where nobody waits. A task that goes on by itself takes
+    /// it along ([`Self::with`]): else nobody knows that it may still do something.
+    pub fn here() -> Self {
         PATIENCE.try_with(Clone::clone).unwrap_or_default()
     }
 

@@ -10,6 +10,7 @@ use rusqlite::config::DbConfig;
 use rusqlite::{Connection, Transaction, TransactionBehavior};
 use tokio::sync::Semaphore;
 
+use crate::identity::shop_ids;
 use crate::lock::Lock;
 use crate::opening::{self, Opened, Opening};
 use crate::patience::Patience;
@@ -43,6 +44,7 @@ struct Shared {
     /// `None` once it is closed.
     writer: Mutex<Option<Writer>>,
     notes: Vec<String>,
+    file_id: Mutex<String>,
     lock: Lock,
 }
 
@@ -72,6 +74,7 @@ impl Store {
     /// version, is damaged, is missing beside its log, or lies beside another file's log.
     pub fn open_as(path: &Path, how: Opening) -> Result<Self, StoreError> {
         let Opened { path, lock, connection, seen, is_cramped, readers, notes } = opening::open(path, how)?;
+        let file_id = shop_ids(&connection)?.file_id;
         let shared = Shared {
             place: opening::place(&path)?,
             path,
@@ -81,6 +84,7 @@ impl Store {
             is_cramped: AtomicBool::new(is_cramped),
             writer: Mutex::new(Some(Writer { connection, seen, damage: None })),
             notes,
+            file_id: Mutex::new(file_id),
             lock,
         };
         Ok(Self { shared: Arc::new(shared) })
@@ -94,6 +98,11 @@ impl Store {
     /// Where the file lies.
     pub fn path(&self) -> &Path {
         &self.shared.path
+    }
+
+    /// The file's own id, as of [`crate::identity::ShopIds`].
+    pub fn file_id(&self) -> String {
+        locked(&self.shared.file_id).clone()
     }
 
     /// What was noticed when it was opened, in sentences.
@@ -282,6 +291,7 @@ impl Shared {
         writer.connection = Connection::open_in_memory()?;
         match opening::doors(&self.path, &self.lock) {
             Ok((connection, readers)) => {
+                *locked(&self.file_id) = shop_ids(&connection)?.file_id;
                 writer.connection = connection;
                 writer.seen.look(&self.path);
                 *locked(&self.readers) = readers;

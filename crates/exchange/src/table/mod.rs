@@ -148,6 +148,9 @@ pub enum TableError {
         /// Why.
         why: String,
     },
+    /// The disk has no room for what is written.
+    #[error("there is no room left on the disk")]
+    NoRoom,
     /// JSON that is none.
     #[error("this is not JSON: {0}")]
     Json(String),

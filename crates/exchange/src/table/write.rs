@@ -1,6 +1,6 @@
 //! Tables as files, row by row.
 
-use std::io::{Seek, Write};
+use std::io::{self, Seek, Write};
 
 use rust_xlsxwriter::{Workbook, XlsxError};
 use serde_json::{Map, Value};
@@ -30,8 +30,68 @@ impl<W: Write + Seek + Send> std::fmt::Debug for Writer<W> {
     }
 }
 
-fn failed(error: impl ToString) -> TableError {
-    TableError::Write(error.to_string())
+fn failed(error: impl std::fmt::Display + Full) -> TableError {
+    if error.is_full() { TableError::NoRoom } else { TableError::Write(error.to_string()) }
+}
+
+impl From<io::Error> for TableError {
+    fn from(error: io::Error) -> Self {
+        failed(error)
+    }
+}
+
+/// Whether something was not written because the disk is full.
+trait Full {
+    fn is_full(&self) -> bool;
+}
+
+impl Full for io::Error {
+    fn is_full(&self) -> bool {
+        matches!(self.kind(), io::ErrorKind::StorageFull | io::ErrorKind::QuotaExceeded)
+    }
+}
+
+impl Full for csv::Error {
+    fn is_full(&self) -> bool {
+        matches!(self.kind(), csv::ErrorKind::Io(error) if error.is_full())
+    }
+}
+
+impl<W> Full for csv::IntoInnerError<W> {
+    fn is_full(&self) -> bool {
+        self.error().is_full()
+    }
+}
+
+impl Full for serde_json::Error {
+    fn is_full(&self) -> bool {
+        self.io_error_kind().is_some_and(|kind| io::Error::from(kind).is_full())
+    }
+}
+
+impl Full for XlsxError {
+    fn is_full(&self) -> bool {
+        match self {
+            Self::IoError(error) => error.is_full(),
+            Self::ZipError(zip_error) => {
+                std::error::Error::source(zip_error)
+                    .and_then(|error| error.downcast_ref::<io::Error>())
+                    .is_some_and(Full::is_full)
+            }
+            _ => false,
+        }
+    }
+}
+
+/// Works on a workbook. Its writer keeps rows in a file among the temporary ones, and panics where that has no room.
+fn in_workbook<T>(work: impl FnOnce() -> Result<T, TableError>) -> Result<T, TableError> {
+    std::panic::catch_unwind(std::panic::AssertUnwindSafe(work)).unwrap_or_else(|_| {
+        let room = tempfile::tempfile().and_then(|mut file| file.write_all(&[0; 256 * 1024]));
+        Err(match room {
+            Err(error) if error.is_full() => TableError::NoRoom,
+            _ => TableError::Write("the workbook's writer gave up".to_owned()),
+        })
+    })
 }
 
 impl<W: Write + Seek + Send> Writer<W> {
@@ -47,11 +107,14 @@ impl<W: Write + Seek + Send> Writer<W> {
                 Kind::Csv(Box::new(writer))
             }
             Format::Xlsx => {
-                let mut book = Workbook::new();
-                let sheet = book.add_worksheet_with_constant_memory().map_err(failed)?;
-                for (column, cell) in header.iter().enumerate() {
-                    sheet.write_string(0, column as u16, cell).map_err(failed)?;
-                }
+                let book = in_workbook(|| {
+                    let mut book = Workbook::new();
+                    let sheet = book.add_worksheet_with_constant_memory().map_err(failed)?;
+                    for (column, cell) in header.iter().enumerate() {
+                        sheet.write_string(0, column as u16, cell).map_err(failed)?;
+                    }
+                    Ok(book)
+                })?;
                 Kind::Xlsx(Box::new(book), file)
             }
             Format::Json => {
@@ -74,7 +137,7 @@ impl<W: Write + Seek + Send> Writer<W> {
                 let cells = row.iter().map(|cell| guarded(cell));
                 writer.write_record(cells.chain(std::iter::repeat_n(String::new(), missing))).map_err(failed)
             }
-            Kind::Xlsx(book, _) => {
+            Kind::Xlsx(book, _) => in_workbook(|| {
                 let sheet = book.worksheet_from_index(0).map_err(failed)?;
                 for (column, cell) in row.iter().enumerate() {
                     let (at, column) = (self.rows as u32, column as u16);
@@ -87,7 +150,7 @@ impl<W: Write + Seek + Send> Writer<W> {
                     written.map_err(failed)?;
                 }
                 Ok(())
-            }
+            }),
             Kind::Json(file) => {
                 let cells = self.header.iter().zip(row).filter(|(_, cell)| !cell.is_empty());
                 let object: Map<_, _> = cells.map(|(name, cell)| (name.clone(), json_cell(cell))).collect();
@@ -105,7 +168,7 @@ impl<W: Write + Seek + Send> Writer<W> {
         match self.kind {
             Kind::Csv(writer) => writer.into_inner().map_err(failed),
             Kind::Xlsx(mut book, mut file) => {
-                book.save_to_writer(&mut file).map_err(failed)?;
+                in_workbook(|| book.save_to_writer(&mut file).map_err(failed))?;
                 Ok(file)
             }
             Kind::Json(mut file) => {

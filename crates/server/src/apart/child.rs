@@ -6,7 +6,8 @@ use std::time::Duration;
 use exchange::Table;
 use exchange::profile::{self, Unit};
 use exchange::table::Place;
-use rustix::process::{Resource, Rlimit, setrlimit};
+use rustix::event::{PollFd, PollFlags, poll};
+use rustix::process::{Resource, Rlimit, Signal, setrlimit};
 
 use crate::photo;
 
@@ -122,11 +123,31 @@ impl Task {
     }
 }
 
+/// Nobody is left who wants the answer when the parent is gone, however it went: the system tells the child, and the pipe
+/// that the answer goes into has no other end any more.
+fn end_with_the_parent() -> std::io::Result<()> {
+    rustix::process::set_parent_process_death_signal(Some(Signal::KILL))?;
+    std::thread::Builder::new().stack_size(64 * 1024).spawn(|| {
+        let out = std::io::stdout();
+        loop {
+            // Asked for nothing, it wakes when the pipe breaks.
+            let mut pipe = [PollFd::new(&out, PollFlags::empty())];
+            let is_broken = poll(&mut pipe, None).is_ok()
+                && pipe[0].revents().intersects(PollFlags::ERR | PollFlags::HUP | PollFlags::NVAL);
+            if is_broken {
+                std::process::exit(1);
+            }
+        }
+    })?;
+    Ok(())
+}
+
 /// Reads a file from standard input and answers on standard output: what `dimensione read-apart` does.
 ///
 /// # Errors
 /// When the bounds cannot be set, or input or output fail.
 pub fn run(task: Task) -> std::io::Result<()> {
+    end_with_the_parent()?;
     let bound = |resource, most| setrlimit(resource, Rlimit { current: Some(most), maximum: Some(most) });
     bound(Resource::Core, 0)?;
     bound(Resource::Data, task.memory())?;

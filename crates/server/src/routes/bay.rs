@@ -11,6 +11,7 @@ use crate::extract::{Id, IdAndName, Keyed, Params};
 use crate::gauge::GaugePort;
 use crate::problem::{ApiError, Problem};
 use crate::routes::jobs::change_job;
+use crate::tagged::{IfMatch, Tagged};
 use crate::wire::house::GaugeView;
 use crate::wire::jobs::JobView;
 use crate::wire::measured::{CarsQuery, CopyOver, KnownCar, NewReadings, SignedBy};
@@ -56,9 +57,10 @@ pub(super) async fn cars(
 pub(super) async fn add(
     State(shop): State<AppState>,
     Id(id): Id,
+    of: IfMatch,
     Keyed { value: new, once }: Keyed<NewReadings>,
-) -> Result<Json<JobView>, ApiError> {
-    change_job(&shop, once, move |tx, now| {
+) -> Result<Tagged<JobView>, ApiError> {
+    change_job(&shop, once, (id, of), move |tx, now| {
         let fitted = jobs::get(tx, id)?.content.fitted;
         let (readings, who) = new.read(&fitted, &house::get(tx)?.content.instruments, now)?;
         Ok(jobs::add_readings(tx, id, &readings, &who, now)?)
@@ -74,10 +76,11 @@ pub(super) async fn add(
 pub(super) async fn remove(
     State(shop): State<AppState>,
     IdAndName(id, reading): IdAndName,
+    of: IfMatch,
     Params(by): Params<SignedBy>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Tagged<JobView>, ApiError> {
     let who = by.who();
-    change_job(&shop, None, move |tx, now| Ok(jobs::remove_reading(tx, id, &reading, &who, now)?)).await
+    change_job(&shop, None, (id, of), move |tx, now| Ok(jobs::remove_reading(tx, id, &reading, &who, now)?)).await
 }
 
 /// Write one side's readings over to the other, marked as copies.
@@ -89,10 +92,11 @@ pub(super) async fn remove(
 pub(super) async fn copy(
     State(shop): State<AppState>,
     Id(id): Id,
+    of: IfMatch,
     Keyed { value: over, once }: Keyed<CopyOver>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Tagged<JobView>, ApiError> {
     let who: String = over.signed_by.chars().take(40).collect();
-    change_job(&shop, once, move |tx, now| {
+    change_job(&shop, once, (id, of), move |tx, now| {
         let copies = over.copies(&jobs::get(tx, id)?.content, now)?;
         Ok(jobs::add_readings(tx, id, &copies, &who, now)?)
     })

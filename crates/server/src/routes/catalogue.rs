@@ -19,6 +19,7 @@ use crate::download::{DiskWriter, Downloads};
 use crate::extract::{Body, Id, Keyed, KeyedUpload, Params};
 use crate::price_list::{Progress, ReadTable, Ticket, read_list};
 use crate::problem::{ApiError, FieldError, Problem};
+use crate::tagged::{IfMatch, Tagged};
 use crate::wire::catalogue::{
     ListRequest, ListView, NewList, ProgressView, RowView, RowsQuery, RowsView, TriedList, UndoneList,
     field_entries,
@@ -87,6 +88,7 @@ pub(super) async fn try_list(
 pub(super) async fn take(
     State(shop): State<AppState>,
     Id(id): Id,
+    of: IfMatch,
     Keyed { value: request, once: asked }: Keyed<ListRequest>,
 ) -> Result<Json<TriedList>, ApiError> {
     let ticket = Arc::new(shop.progress.of(request.ticket.as_deref()));
@@ -121,6 +123,7 @@ pub(super) async fn take(
             let told = |done| ticket.tell("writing", done, all);
             let now = Timestamp::now();
             let (new, changed, unchanged) = once(tx, asked.as_ref(), now, || {
+                catalogue::expect(tx, id, of.tags())?;
                 let Counts { new, changed, unchanged } =
                     catalogue::take(tx, id, &rows.mapping, &rows.list.rows, now, &told)?;
                 Ok::<_, StoreError>((new, changed, unchanged))
@@ -149,9 +152,16 @@ pub(super) async fn progress(
     (status = 404, description = "no such list", body = Problem),
     (status = 409, description = "not taken", body = Problem)
 ))]
-pub(super) async fn undo_list(State(store): State<Store>, Id(id): Id) -> Result<Json<UndoneList>, ApiError> {
-    let ((back, left), list) =
-        store.write(move |tx| Ok((catalogue::undo(tx, id)?, catalogue::list(tx, id)?))).await?;
+pub(super) async fn undo_list(
+    State(store): State<Store>,
+    Id(id): Id,
+    of: IfMatch,
+) -> Result<Json<UndoneList>, ApiError> {
+    let undone = store.write(move |tx| {
+        catalogue::expect(tx, id, of.tags())?;
+        Ok((catalogue::undo(tx, id)?, catalogue::list(tx, id)?))
+    });
+    let ((back, left), list) = undone.await?;
     Ok(Json(UndoneList { list: list.into(), back, left }))
 }
 
@@ -164,8 +174,13 @@ pub(super) async fn undo_list(State(store): State<Store>, Id(id): Id) -> Result<
 pub(super) async fn remove_file(
     State(shop): State<AppState>,
     Id(id): Id,
+    of: IfMatch,
 ) -> Result<Json<ListView>, ApiError> {
-    let list = shop.store.write(move |tx| catalogue::remove_file(tx, id)).await?;
+    let removed = shop.store.write(move |tx| {
+        catalogue::expect(tx, id, of.tags())?;
+        catalogue::remove_file(tx, id)
+    });
+    let list = removed.await?;
     shop.last_read.forget();
     Ok(Json(list.into()))
 }
@@ -176,6 +191,16 @@ pub(super) async fn remove_file(
 ))]
 pub(super) async fn lists(State(store): State<Store>) -> Result<Json<Vec<ListView>>, ApiError> {
     Ok(Json(store.read(catalogue::lists).await?.into_iter().map(ListView::from).collect()))
+}
+
+/// One price list.
+#[utoipa::path(get, path = "/catalogue/lists/{id}", operation_id = "price_list", params(("id" = i64, Path)), tag = "catalogue", responses(
+    (status = 200, description = "the list", body = ListView),
+    (status = 404, description = "no such list", body = Problem)
+))]
+pub(super) async fn list(State(store): State<Store>, Id(id): Id) -> Result<Tagged<ListView>, ApiError> {
+    let list = store.read(move |c| catalogue::list(c, id)).await?;
+    Ok(Tagged(list.tag(), Json(list.into())))
 }
 
 /// What can be ordered.

@@ -6,11 +6,12 @@ use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use jiff::Timestamp;
 use serde::Deserialize;
-use store::{Store, StoreError, clubs};
+use store::{Connection, Store, StoreError, clubs};
 use utoipa::IntoParams;
 
 use crate::extract::{Body, Params};
 use crate::problem::{ApiError, Problem};
+use crate::tagged::{IfMatch, Tagged};
 use crate::wire::club::{ClubView, KeptClubView, SCHEMA, at_hand};
 use crate::wire::measured::SignedBy;
 
@@ -23,8 +24,13 @@ pub(super) fn this_day() -> jiff::civil::Date {
 #[utoipa::path(get, path = "/clubs", operation_id = "list_clubs", tag = "clubs", responses(
     (status = 200, description = "the clubs with their classes, by club and day", body = Vec<KeptClubView>)
 ))]
-pub(super) async fn list(State(store): State<Store>) -> Result<Json<Vec<KeptClubView>>, ApiError> {
-    Ok(Json(at_hand(store.read(clubs::list).await?, this_day())))
+pub(super) async fn list(State(store): State<Store>) -> Result<Tagged<Vec<KeptClubView>>, ApiError> {
+    Ok(store.read(shown).await?)
+}
+
+/// The rule files as they go out.
+fn shown(connection: &Connection) -> Result<Tagged<Vec<KeptClubView>>, StoreError> {
+    Ok(Tagged(clubs::tag(connection)?, Json(at_hand(clubs::list(connection)?, this_day()))))
 }
 
 /// Keeps a rule file, in place of the same club's of the same day.
@@ -34,16 +40,18 @@ pub(super) async fn list(State(store): State<Store>) -> Result<Json<Vec<KeptClub
 ))]
 pub(super) async fn put(
     State(store): State<Store>,
+    of: IfMatch,
     Params(by): Params<SignedBy>,
     Body(rules): Body<ClubView>,
-) -> Result<Json<Vec<KeptClubView>>, ApiError> {
+) -> Result<Tagged<Vec<KeptClubView>>, ApiError> {
     let rules = rules.checked()?;
     let record = serde_json::to_string(&rules).map_err(|error| ApiError::Internal(error.to_string()))?;
     let kept = store.write(move |tx| {
+        clubs::expect(tx, of.tags())?;
         clubs::put(tx, &rules.club, &rules.from, &record, &by.who(), Timestamp::now())?;
-        clubs::list(tx)
+        shown(tx)
     });
-    Ok(Json(at_hand(kept.await?, this_day())))
+    Ok(kept.await?)
 }
 
 /// Which rule file.
@@ -63,16 +71,18 @@ pub(super) struct WhichClub {
 ))]
 pub(super) async fn remove(
     State(store): State<Store>,
+    of: IfMatch,
     Params(which): Params<WhichClub>,
-) -> Result<Json<Vec<KeptClubView>>, ApiError> {
+) -> Result<Tagged<Vec<KeptClubView>>, ApiError> {
     let kept = store.write(move |tx| {
+        clubs::expect(tx, of.tags())?;
         if clubs::remove(tx, &which.club, &which.from)? {
-            clubs::list(tx)
+            shown(tx)
         } else {
             Err(StoreError::NotFound { what: "rule file", id: 0 })
         }
     });
-    Ok(Json(at_hand(kept.await?, this_day())))
+    Ok(kept.await?)
 }
 
 /// A rule file, to keep or to hand on.

@@ -3,10 +3,11 @@
 use axum::Json;
 use axum::extract::State;
 use jiff::Timestamp;
-use store::{Store, StoreError, house, once, storage};
+use store::{Connection, Store, StoreError, house, identity, once, storage};
 
 use crate::extract::{Body, Keyed};
 use crate::problem::{ApiError, Problem};
+use crate::tagged::{IfMatch, Tagged};
 use crate::wire::house::{HouseChange, HouseView};
 use crate::wire::storage::{StorageRemoval, StorageView};
 
@@ -14,8 +15,14 @@ use crate::wire::storage::{StorageRemoval, StorageView};
 #[utoipa::path(get, path = "/house", operation_id = "get_house", tag = "house", responses(
     (status = 200, description = "limits, instruments, people, units", body = HouseView)
 ))]
-pub(super) async fn get(State(store): State<Store>) -> Result<Json<HouseView>, ApiError> {
-    Ok(Json(store.read(house::get).await?.into()))
+pub(super) async fn get(State(store): State<Store>) -> Result<Tagged<HouseView>, ApiError> {
+    Ok(store.read(shown).await?)
+}
+
+/// The house as it goes out.
+fn shown(connection: &Connection) -> Result<Tagged<HouseView>, StoreError> {
+    let house = house::get(connection)?;
+    Ok(Tagged(house.tag.clone(), Json(HouseView::new(house, identity::shop_ids(connection)?))))
 }
 
 /// Change it. A change based on another revision is refused.
@@ -26,19 +33,21 @@ pub(super) async fn get(State(store): State<Store>) -> Result<Json<HouseView>, A
 ))]
 pub(super) async fn put(
     State(store): State<Store>,
+    of: IfMatch,
     Keyed { value: change, once: asked }: Keyed<HouseChange>,
-) -> Result<Json<HouseView>, ApiError> {
+) -> Result<Tagged<HouseView>, ApiError> {
     let content = change.read()?;
     let based_on = change.based_on_revision;
     let house = store
         .write(move |tx| {
             once(tx, asked.as_ref(), Timestamp::now(), || {
+                house::expect(tx, of.tags())?;
                 Ok::<_, StoreError>(house::change(tx, based_on, &content)?.revision)
             })?;
-            house::get(tx)
+            shown(tx)
         })
         .await?;
-    Ok(Json(house.into()))
+    Ok(house)
 }
 
 /// What takes room in the shop's file, and what of it nothing names any more.

@@ -3,7 +3,7 @@
 use std::convert::Infallible;
 
 use app::{JobKnowledge, JudgingContext};
-use axum::Json;
+use axum::{Extension, Json};
 use axum::extract::State;
 use axum::http::{HeaderName, StatusCode};
 use axum::response::sse::{Event, KeepAlive, Sse};
@@ -13,18 +13,21 @@ use fitment::setup::SetupPair;
 use jiff::Timestamp;
 use store::jobs::Job;
 use store::workshop::WheelTemplate;
+use store::identity::{self, Standing, Tag};
 use store::{Connection, Once, Store, house, jobs, journal, once, workshop};
 use tokio_stream::Stream;
 
 use super::judge::today;
 use crate::AppState;
 use crate::changes::{Changes, JobChanged};
-use crate::extract::{Id, Keyed, Params};
+use crate::extract::{Body, Id, Keyed, Params};
 use crate::problem::{ApiError, FieldError, Problem};
+use crate::serve::LongAnswer;
+use crate::tagged::{IfMatch, Tagged};
 use crate::wire::bench::{Column, SideBySide};
 use crate::wire::jobs::{
-    BasedOn, JobChange, JobSummaryView, JobView, JobsQuery, JournalEntry, NewJob, is_same_plan,
-    with_plan_kept,
+    BasedOn, JobChange, JobSummaryView, JobView, JobsQuery, JournalEntry, NewJob, StandingView, TagView,
+    is_same_plan, with_plan_kept,
 };
 use crate::wire::measured::SignedBy;
 
@@ -43,7 +46,7 @@ pub(super) async fn list(
     State(store): State<Store>,
     Params(query): Params<JobsQuery>,
 ) -> Result<([(HeaderName, String); 1], Json<Vec<JobSummaryView>>), ApiError> {
-    let page = query.page();
+    let page = query.page()?;
     let (total, jobs) = store.read(move |c| jobs::list(c, &page)).await?;
     Ok(([(TOTAL, total.to_string())], Json(jobs.into_iter().map(JobSummaryView::from).collect())))
 }
@@ -66,12 +69,26 @@ fn changed_once(
     }
 }
 
-/// Changes a job in one transaction, once, and tells every screen.
+/// Changes a job in one transaction, once, and tells every screen. What was sent before is answered by what it made then;
+/// else it is refused when it was for another job, or another revision of this one.
 pub(super) async fn change_job(
     shop: &AppState,
     asked: Option<Once>,
+    (id, of): (i64, IfMatch),
     change: impl FnOnce(&Connection, Timestamp) -> Result<Job, ApiError> + Send + 'static,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Tagged<JobView>, ApiError> {
+    let change = move |tx: &Connection, now| {
+        identity::expect(tx, id, of.tags())?;
+        change(tx, now)
+    };
+    make_or_change_job(shop, asked, change).await
+}
+
+async fn make_or_change_job(
+    shop: &AppState,
+    asked: Option<Once>,
+    change: impl FnOnce(&Connection, Timestamp) -> Result<Job, ApiError> + Send + 'static,
+) -> Result<Tagged<JobView>, ApiError> {
     let (job, latest) = shop
         .store
         .write_or_refuse(move |tx| {
@@ -82,8 +99,15 @@ pub(super) async fn change_job(
         })
         .await?;
     let (who, what) = latest.map_or_else(Default::default, |entry| (entry.who, entry.what));
-    shop.changes.tell(JobChanged { job: job.id, revision: job.revision, who, what });
-    crate::off_thread(move || Json(JobView::from(job))).await
+    let (uid, token) = (job.uid.clone(), job.token.clone());
+    shop.changes.tell(JobChanged { job: job.id, uid, token, revision: job.revision, who, what });
+    crate::off_thread(move || shown(job)).await
+}
+
+/// A job as it goes out.
+fn shown(job: Job) -> Tagged<JobView> {
+    let tag = Tag { uid: job.uid.clone(), token: job.token.clone() };
+    Tagged(tag, Json(JobView::from(job)))
 }
 
 /// Open a job: a car label and a setup line are enough.
@@ -96,9 +120,9 @@ pub(super) async fn change_job(
 pub(super) async fn open(
     State(shop): State<AppState>,
     Keyed { value: new, once }: Keyed<NewJob>,
-) -> Result<(StatusCode, Json<JobView>), ApiError> {
+) -> Result<(StatusCode, Tagged<JobView>), ApiError> {
     let (content, who) = new.read()?;
-    let job = change_job(&shop, once, move |tx, now| Ok(jobs::create(tx, &content, &who, now)?)).await?;
+    let job = make_or_change_job(&shop, once, move |tx, now| Ok(jobs::create(tx, &content, &who, now)?)).await?;
     Ok((StatusCode::CREATED, job))
 }
 
@@ -107,8 +131,8 @@ pub(super) async fn open(
     (status = 200, description = "the job", body = JobView),
     (status = 404, description = "no such job", body = Problem)
 ))]
-pub(super) async fn get(State(store): State<Store>, Id(id): Id) -> Result<Json<JobView>, ApiError> {
-    Ok(Json(store.read(move |c| Ok(JobView::from(jobs::get(c, id)?))).await?))
+pub(super) async fn get(State(store): State<Store>, Id(id): Id) -> Result<Tagged<JobView>, ApiError> {
+    Ok(store.read(move |c| Ok(shown(jobs::get(c, id)?))).await?)
 }
 
 /// Change a job. A change based on another revision than the job's is refused with the job as it is.
@@ -121,11 +145,12 @@ pub(super) async fn get(State(store): State<Store>, Id(id): Id) -> Result<Json<J
 pub(super) async fn put(
     State(shop): State<AppState>,
     Id(id): Id,
+    of: IfMatch,
     Keyed { value: change, once }: Keyed<JobChange>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Tagged<JobView>, ApiError> {
     let (content, changes, who) = change.read()?;
     let based_on = change.based_on_revision;
-    change_job(&shop, once, move |tx, now| {
+    change_job(&shop, once, (id, of), move |tx, now| {
         let before = jobs::get(tx, id)?.content;
         let named_before = before.workshop.photos();
         let content = changes.over(before, content);
@@ -150,10 +175,11 @@ pub(super) async fn put(
 pub(super) async fn mend(
     State(shop): State<AppState>,
     Id(id): Id,
+    of: IfMatch,
     Params(by): Params<SignedBy>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Tagged<JobView>, ApiError> {
     let who = by.who();
-    change_job(&shop, None, move |tx, now| Ok(jobs::mend(tx, id, &who, now)?)).await
+    change_job(&shop, None, (id, of), move |tx, now| Ok(jobs::mend(tx, id, &who, now)?)).await
 }
 
 /// Take the last change back.
@@ -165,10 +191,11 @@ pub(super) async fn mend(
 pub(super) async fn undo(
     State(shop): State<AppState>,
     Id(id): Id,
+    of: IfMatch,
     Keyed { value: step, once }: Keyed<BasedOn>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Tagged<JobView>, ApiError> {
     let (based_on, who) = (step.based_on_revision, step.who());
-    change_job(&shop, once, move |tx, now| Ok(jobs::undo(tx, id, based_on, &who, now)?)).await
+    change_job(&shop, once, (id, of), move |tx, now| Ok(jobs::undo(tx, id, based_on, &who, now)?)).await
 }
 
 /// Do again what was last undone.
@@ -180,10 +207,11 @@ pub(super) async fn undo(
 pub(super) async fn redo(
     State(shop): State<AppState>,
     Id(id): Id,
+    of: IfMatch,
     Keyed { value: step, once }: Keyed<BasedOn>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Tagged<JobView>, ApiError> {
     let (based_on, who) = (step.based_on_revision, step.who());
-    change_job(&shop, once, move |tx, now| Ok(jobs::redo(tx, id, based_on, &who, now)?)).await
+    change_job(&shop, once, (id, of), move |tx, now| Ok(jobs::redo(tx, id, based_on, &who, now)?)).await
 }
 
 /// Keep the plan on the bench as a candidate.
@@ -196,10 +224,11 @@ pub(super) async fn redo(
 pub(super) async fn keep(
     State(shop): State<AppState>,
     Id(id): Id,
+    of: IfMatch,
     Keyed { value: step, once }: Keyed<BasedOn>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Tagged<JobView>, ApiError> {
     let (based_on, who) = (step.based_on_revision, step.who());
-    change_job(&shop, once, move |tx, now| {
+    change_job(&shop, once, (id, of), move |tx, now| {
         let content = with_plan_kept(&jobs::at(tx, id, based_on)?.content)?;
         Ok(jobs::change(tx, id, based_on, &content, &who, now)?)
     })
@@ -248,9 +277,39 @@ fn beside(job: &Job, insides: Vec<WheelTemplate>, limits: HouseLimits) -> SideBy
 ))]
 pub(super) async fn changes(
     State(changes): State<Changes>,
-) -> Sse<impl Stream<Item = Result<Event, Infallible>>> {
-    Sse::new(changes.stream()).keep_alive(KeepAlive::default())
+) -> (Extension<LongAnswer>, Sse<impl Stream<Item = Result<Event, Infallible>>>) {
+    (Extension(LongAnswer::Changes), Sse::new(changes.stream()).keep_alive(KeepAlive::default()))
 }
+
+/// Which of the jobs that a page has unsent work for are this file's, by the tags that the work was typed on.
+#[utoipa::path(post, path = "/jobs/standing", request_body = Vec<TagView>, tag = "jobs", responses(
+    (status = 200, description = "one answer a tag, in order", body = Vec<StandingView>),
+    (status = 422, description = "more than are looked at", body = Problem)
+))]
+pub(super) async fn standing(
+    State(store): State<Store>,
+    Body(tags): Body<Vec<TagView>>,
+) -> Result<Json<Vec<StandingView>>, ApiError> {
+    if tags.len() > MOST_TAGS {
+        let detail = format!("no more than {MOST_TAGS} are looked at");
+        return Err(ApiError::Unprocessable(vec![FieldError::new("", detail)]));
+    }
+    let found = store.read(move |c| {
+        tags.into_iter()
+            .map(|TagView { uid, token }| {
+                let Some(id) = identity::job_of(c, &uid)? else {
+                    return Ok(StandingView { job: None, is_known: false });
+                };
+                let is_known = identity::standing(c, id, &Tag { uid, token })? != Standing::Foreign;
+                Ok(StandingView { job: Some(id), is_known })
+            })
+            .collect()
+    });
+    Ok(Json(found.await?))
+}
+
+/// Tags looked at in one question.
+const MOST_TAGS: usize = 500;
 
 /// Who changed what and when, latest first.
 #[utoipa::path(get, path = "/jobs/{id}/journal", params(("id" = i64, Path)), tag = "jobs", responses(

@@ -9,13 +9,14 @@ use exchange::{Format, Table};
 use jiff::Timestamp;
 use serde::Deserialize;
 use store::proven::From;
-use store::{Connection, Store, StoreError, jobs, once, proven};
+use store::{Connection, Store, StoreError, identity, jobs, once, proven};
 use utoipa::IntoParams;
 
 use crate::apart::Reader;
 use crate::download::{DiskWriter, Downloads};
 use crate::extract::{Id, Keyed, KeyedUpload, Params};
 use crate::problem::{ApiError, FieldError, Problem};
+use crate::tagged::IfMatch;
 use crate::wire::proven::{
     ProvenBrought, ProvenFaultView, ProvenFromJob, ProvenLibrary, ProvenQuery, RemovedFits, library,
 };
@@ -49,12 +50,14 @@ pub(super) async fn find(
 pub(super) async fn from_job(
     State(store): State<Store>,
     Id(id): Id,
+    of: IfMatch,
     Keyed { value: request, once: asked }: Keyed<ProvenFromJob>,
 ) -> Result<Json<ProvenBrought>, ApiError> {
     let is_new = store
         .write_or_refuse(move |tx| {
             let now = Timestamp::now();
             once(tx, asked.as_ref(), now, || {
+                identity::expect(tx, id, of.tags())?;
                 let year = i32::from(jiff::Zoned::now().year());
                 let (key, record) = request.fit(&jobs::get(tx, id)?.content, year)?;
                 let is_new = proven::add(tx, &key, &record, From::Job(id), now)?;

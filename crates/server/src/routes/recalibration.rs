@@ -5,13 +5,14 @@ use axum::extract::State;
 use fitment::Length;
 use fitment::recalibration::{ModuleState, Told};
 use jiff::Timestamp;
-use store::{Store, jobs, module_log};
+use store::{Patience, Store, identity, jobs, module_log};
 
 use super::workshop::in_context;
 use crate::AppState;
 use crate::car_module::{CarModule, ModulePort, NotTold};
 use crate::extract::{Body, Id};
 use crate::problem::{ApiError, FieldError, Problem};
+use crate::tagged::IfMatch;
 use crate::wire::recalibration::{ModuleView, TellRequest, against, held_before};
 
 /// What the car's module was told for this job, and whether one is plugged in. It is not called.
@@ -28,7 +29,8 @@ pub(super) async fn log(
         jobs::get(c, id)?;
         module_log::list(c, id)
     };
-    Ok(Json(ModuleView::unread(module.is_there(), None, store.read(read).await?)))
+    let log = module.as_known(store.read(read).await?);
+    Ok(Json(ModuleView::unread(module.is_there(), None, log)))
 }
 
 /// Reads the car's module: what it holds, what the plan asks for, what it was told before.
@@ -42,11 +44,13 @@ pub(super) async fn read(
     Id(id): Id,
 ) -> Result<Json<ModuleView>, ApiError> {
     let tires = tires(&store, id).await?;
-    let log = store.read(move |c| module_log::list(c, id)).await?;
     let Some((_turn, port)) = module.taken().await else {
+        let log = module.as_known(store.read(move |c| module_log::list(c, id)).await?);
         return Ok(Json(ModuleView::unread(false, None, log)));
     };
-    Ok(Json(match port.read().await {
+    let read = port.read().await;
+    let log = module.as_known(store.read(move |c| module_log::list(c, id)).await?);
+    Ok(Json(match read {
         Ok(state) => ModuleView::read(&state, tires, log),
         Err(why) => ModuleView::unread(true, Some(why), log),
     }))
@@ -61,10 +65,14 @@ pub(super) async fn read(
 pub(super) async fn tell(
     State(shop): State<AppState>,
     Id(id): Id,
+    of: IfMatch,
     Body(request): Body<TellRequest>,
 ) -> Result<Json<ModuleView>, ApiError> {
-    // To its end also when whoever asked has gone: what was told must be read back and noted.
-    let work = tokio::spawn(async move { told(&shop, id, &request).await.map(Json) });
+    // To its end also when whoever asked has gone: what was told must be read back and noted. Whoever still waits shares
+    // their patience with it: it is given up for certain before the row stands that precedes the telling, or not at all.
+    let patience = Patience::here();
+    let work =
+        tokio::spawn(async move { patience.with(told(&shop, id, of, &request)).await.map(Json) });
     work.await.map_err(|error| ApiError::Internal(error.to_string()))?
 }
 
@@ -79,22 +87,43 @@ async fn tires(store: &Store, id: i64) -> Result<Option<(Length, Length)>, ApiEr
     Ok(tires.map(|(_, reference, planned)| (reference, planned)))
 }
 
-async fn told(shop: &AppState, id: i64, request: &TellRequest) -> Result<ModuleView, ApiError> {
-    let store = &shop.store;
+async fn told(
+    shop: &AppState,
+    id: i64,
+    of: IfMatch,
+    request: &TellRequest,
+) -> Result<ModuleView, ApiError> {
+    let (store, module) = (&shop.store, &shop.module);
     let tires = tires(store, id).await?;
-    let Some((_turn, port)) = shop.module.taken().await else {
+    let Some((_turn, port)) = module.taken().await else {
         return Err(refused("", "no module is plugged in"));
     };
-    let log = store.read(move |c| module_log::list(c, id)).await?;
+    let log = module.as_known(store.read(move |c| module_log::list(c, id)).await?);
     let before = port.read().await.map_err(|why| refused("", format!("{why}: nothing was told")))?;
     check(request, &before, tires, &log)?;
     let (telling, who) = (request.telling(), request.who());
     let now = Timestamp::now();
-    let entry = store.write(move |tx| module_log::begin(tx, id, &telling, &who, now)).await?;
+    let begun = {
+        let (telling, who) = (telling.clone(), who.clone());
+        store.write(move |tx| {
+            identity::expect(tx, id, of.tags())?;
+            module_log::begin(tx, id, &telling, &who, now)
+        })
+    };
+    let entry = begun.await?;
+    module.begin(entry);
     let outcome = tell_and_read_back(port, &before, request.to_mm).await;
     let (code, says) = (outcome.told.code(), outcome.told.says(request.to_mm));
-    store.write(move |tx| module_log::finish(tx, entry, code, &says)).await?;
-    let log = store.read(move |c| module_log::list(c, id)).await?;
+    module.ended(store, entry, code, says.clone()).await;
+    // From here on it was told: no error of the file's hides that.
+    let log = match store.read(move |c| module_log::list(c, id)).await {
+        Ok(log) => module.as_known(log),
+        Err(_) => {
+            let told =
+                module_log::Entry { id: entry, telling, at: now, who, outcome: code.to_owned(), says };
+            std::iter::once(told).chain(log).collect()
+        }
+    };
     let mut view = match outcome.after {
         Some(after) => ModuleView::read(&after, tires, log),
         None => ModuleView::unread(true, None, log),
@@ -159,8 +188,14 @@ async fn tell_and_read_back(port: &dyn ModulePort, before: &ModuleState, to_mm: 
         {
             Told::Refused(why.clone())
         }
+        (Err(NotTold::Late(why)), Ok(after)) if after.stored_mm == before.stored_mm => {
+            Told::Unknown(format!("{why}, and still held {} mm just then", after.stored_mm))
+        }
         (_, Ok(after)) => Told::of(before, after, to_mm),
-        (Err(NotTold::Unanswered(why) | NotTold::NotReached(why) | NotTold::Refused(why)), Err(_))
+        (
+            Err(NotTold::Late(why) | NotTold::Cut(why) | NotTold::NotReached(why) | NotTold::Refused(why)),
+            Err(_),
+        )
         | (Ok(()), Err(why)) => Told::Unknown(why.clone()),
     };
     Outcome { told, after: after.ok() }

@@ -10,7 +10,7 @@ use exchange::profile;
 use fitment::brake::Limits;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
-use store::{Store, house, jobs, once, workshop};
+use store::{Store, house, identity, jobs, once, workshop};
 use utoipa::{IntoParams, ToSchema};
 
 use crate::AppState;
@@ -18,6 +18,7 @@ use crate::apart::Reader;
 use crate::extract::{Body, Id, KeyedUpload, Params, TwoIds, Upload};
 use crate::photo::Picture;
 use crate::problem::{ApiError, FieldError, Problem};
+use crate::tagged::IfMatch;
 use crate::routes::judge::today;
 use crate::wire::AxleCode;
 use crate::wire::brake_bench::{BrakeBench, BrakeBenchRequest, CatalogueWheel, CatalogueWheels};
@@ -195,13 +196,17 @@ pub(super) async fn add_photo(
     State(store): State<Store>,
     State(reader): State<Reader>,
     Id(job): Id,
+    of: IfMatch,
     KeyedUpload { bytes, once: asked }: KeyedUpload,
 ) -> Result<(StatusCode, Json<PhotoView>), ApiError> {
     let Picture { media_type, bytes } = reader.photo(bytes).await?;
     let id = store
         .write(move |tx| {
             let now = Timestamp::now();
-            once(tx, asked.as_ref(), now, || workshop::add_photo(tx, job, &media_type, &bytes, now))
+            once(tx, asked.as_ref(), now, || {
+                identity::expect_job(tx, job, of.tags())?;
+                workshop::add_photo(tx, job, &media_type, &bytes, now)
+            })
         })
         .await?;
     Ok((StatusCode::CREATED, Json(PhotoView { id })))
@@ -239,7 +244,12 @@ pub(super) async fn get_photo(
 pub(super) async fn remove_photo(
     State(store): State<Store>,
     TwoIds(job, id): TwoIds,
+    of: IfMatch,
 ) -> Result<StatusCode, ApiError> {
-    store.write(move |tx| workshop::remove_photo(tx, job, id)).await?;
+    let removed = store.write(move |tx| {
+        identity::expect_job(tx, job, of.tags())?;
+        workshop::remove_photo(tx, job, id)
+    });
+    removed.await?;
     Ok(StatusCode::NO_CONTENT)
 }

@@ -83,6 +83,10 @@ impl From<Option<Step>> for ProgressView {
 #[allow(missing_docs, reason = "see store::catalogue::PriceList")]
 pub struct ListView {
     pub id: i64,
+    /// Itself and no other.
+    pub uid: String,
+    /// Its state, by which and its uid its `ETag` is `"<uid>.<token>"`.
+    pub token: String,
     pub kind: String,
     pub supplier: String,
     pub file_name: String,
@@ -99,8 +103,10 @@ pub struct ListView {
 
 impl From<PriceList> for ListView {
     fn from(list: PriceList) -> Self {
+        let token = list.tag().token;
         let PriceList {
             id,
+            uid,
             kind,
             supplier,
             file_name,
@@ -111,7 +117,20 @@ impl From<PriceList> for ListView {
             bytes,
             is_removed,
         } = list;
-        Self { id, kind, supplier, file_name, state, brought_at, taken_at, changed_rows, bytes, is_removed }
+        Self {
+            id,
+            uid,
+            token,
+            kind,
+            supplier,
+            file_name,
+            state,
+            brought_at,
+            taken_at,
+            changed_rows,
+            bytes,
+            is_removed,
+        }
     }
 }
 

@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use fitment::corner::instrument::Instrument;
 use fitment::limits::{HouseLimits, LIMITS};
 use serde::{Deserialize, Serialize};
+use store::identity::ShopIds;
 use store::house::{House, HouseContent, Person};
 use utoipa::ToSchema;
 
@@ -36,6 +37,10 @@ pub struct PersonView {
 /// What the house has settled.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct HouseView {
+    /// The shop: it never changes.
+    pub shop_id: String,
+    /// The file: new whenever it was put back, copied or made for a demo.
+    pub file_id: String,
     /// Grows by one with every change.
     pub revision: i64,
     /// Its limits by code, see `/registry`.
@@ -50,10 +55,13 @@ pub struct HouseView {
     pub damaged: Vec<String>,
 }
 
-impl From<House> for HouseView {
-    fn from(house: House) -> Self {
+impl HouseView {
+    /// What the house has settled, in which file.
+    pub fn new(house: House, ids: ShopIds) -> Self {
         let content = house.content;
         Self {
+            shop_id: ids.shop_id,
+            file_id: ids.file_id,
             revision: house.revision,
             limits: LIMITS.iter().map(|limit| (limit.code, limit.of(&content.limits))).collect(),
             instruments: content

@@ -20,7 +20,7 @@ use super::read::FieldErrors;
 use super::road_sheet::RoadSheet;
 use super::workshop::{TemplateView, TrialView, WorkshopChange};
 use super::{DriveCode, Lines, PerAxle};
-use crate::problem::ApiError;
+use crate::problem::{ApiError, FieldError};
 
 /// Where a job stands in the order of the work.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -142,8 +142,12 @@ pub struct JobView {
     pub id: i64,
     /// The shop's running number, four figures.
     pub number: String,
+    /// Itself and no other: another file may have a job of the same number, and never of the same uid.
+    pub uid: String,
     /// Grows by one with every change.
     pub revision: i64,
+    /// The revision itself, drawn with every change: `"<uid>.<token>"` is the job's `ETag`.
+    pub token: String,
     /// When it was opened, RFC 3339.
     pub created_at: String,
     /// When it last changed, RFC 3339.
@@ -202,10 +206,14 @@ impl From<Job> for JobView {
     fn from(job: Job) -> Self {
         let content = job.content;
         let candidates = content.candidates.iter();
+        let (readings, trials, parts) =
+            (content.measurements.readings.iter(), content.workshop.trials.iter(), job.parts);
         Self {
             id: job.id,
             number: format!("{:04}", job.number),
+            uid: job.uid,
             revision: job.revision,
+            token: job.token,
             created_at: job.created_at.to_string(),
             updated_at: job.updated_at.to_string(),
             can_undo: job.undoes.is_some(),
@@ -219,14 +227,14 @@ impl From<Job> for JobView {
             candidates: candidates.map(CandidateView::from).collect(),
             put_away: content.put_away,
             car: CarView::from(&content.measurements.car),
-            readings: content.measurements.readings.iter().map(ReadingView::from).collect(),
+            readings: readings.map(|kept| ReadingView::of(kept, &parts)).collect(),
             troubles: troubles(&content.measurements, &content.fitted),
             levers: measured::levers_view(&content.measurements.levers),
             wanted: measured::wanted_view(&content.measurements.wanted),
             picked: content.picked.rows.iter().map(PickedView::from).collect(),
             answered: content.picked.answered.into_iter().collect(),
             templates: content.workshop.templates.iter().map(TemplateView::from).collect(),
-            trials: content.workshop.trials.iter().map(TrialView::from).collect(),
+            trials: trials.map(|kept| TrialView::of(kept, &parts)).collect(),
             wishes: content.wishes.as_deref().and_then(FinderRequest::of_kept),
             road: content.road.as_deref().and_then(RoadSheet::of_kept),
             car_label: content.car_label,
@@ -263,6 +271,7 @@ pub struct JobsQuery {
     pub from: u32,
     /// How many at most: 100, and no more than 500.
     #[serde(default)]
+    #[param(maximum = 500)]
     pub most: Option<u32>,
 }
 
@@ -271,9 +280,16 @@ const PAGE: (u32, u32) = (100, 500);
 
 impl JobsQuery {
     /// The page that is asked for.
-    pub fn page(self) -> Page {
-        let most = self.most.unwrap_or(PAGE.0).min(PAGE.1);
-        Page { find: self.find, put_away: self.put_away, from: self.from as usize, most: most as usize }
+    ///
+    /// # Errors
+    /// More than a page holds.
+    pub fn page(self) -> Result<Page, ApiError> {
+        let most = self.most.unwrap_or(PAGE.0);
+        if most > PAGE.1 {
+            let detail = format!("no more than {} are listed at once", PAGE.1);
+            return Err(ApiError::Malformed(vec![FieldError::new("most", detail)]));
+        }
+        Ok(Page { find: self.find, put_away: self.put_away, from: self.from as usize, most: most as usize })
     }
 }
 
@@ -284,6 +300,8 @@ pub struct JobSummaryView {
     pub id: i64,
     /// The shop's running number, four figures.
     pub number: String,
+    /// Itself and no other.
+    pub uid: String,
     /// Grows by one with every change.
     pub revision: i64,
     /// When it last changed, RFC 3339.
@@ -312,6 +330,7 @@ impl From<JobSummary> for JobSummaryView {
         Self {
             id: job.id,
             number: format!("{:04}", job.number),
+            uid: job.uid,
             revision: job.revision,
             updated_at: job.updated_at,
             car_label: job.car_label,
@@ -526,6 +545,24 @@ impl JobChange {
 fn one_letter(text: &str) -> Option<char> {
     let mut letters = text.chars();
     letters.next().filter(|letter| letter.is_ascii_uppercase() && letters.next().is_none())
+}
+
+/// A job in a revision, as somebody last had it.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct TagView {
+    /// The job.
+    pub uid: String,
+    /// The revision.
+    pub token: String,
+}
+
+/// How such a one stands to this file.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct StandingView {
+    /// The job's id in paths here; null when this file has no such job.
+    pub job: Option<i64>,
+    /// Whether this file knows that revision of it: what was typed on it can then be brought together with the job.
+    pub is_known: bool,
 }
 
 /// A step that needs nothing but the revision it is based on.

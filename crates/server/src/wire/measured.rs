@@ -11,6 +11,7 @@ use fitment::{Length, SetupPair as Pair};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
+use store::identity::PartUids;
 use store::measurements::{KeptReading, Measurements};
 use utoipa::{IntoParams, ToSchema};
 
@@ -182,6 +183,8 @@ pub fn read_wanted(
 pub struct ReadingView {
     /// The id it was sent with.
     pub id: String,
+    /// Itself and no other, given by the program.
+    pub uid: String,
     /// On which axle.
     pub axle: AxleCode,
     /// `left` or `right`, when noted.
@@ -223,11 +226,13 @@ pub struct ReadingView {
     pub at: String,
 }
 
-impl From<&KeptReading> for ReadingView {
-    fn from(kept: &KeptReading) -> Self {
+impl ReadingView {
+    /// One as it is kept, with its uid.
+    pub fn of(kept: &KeptReading, parts: &PartUids) -> Self {
         let taken = &kept.taken;
         Self {
             id: kept.id.clone(),
+            uid: parts.of_reading(&kept.id).to_owned(),
             axle: taken.axle.into(),
             side: taken.side.map(CarSide::code),
             what: taken.what.code(),

@@ -56,7 +56,7 @@ pub struct ModuleLogView {
 
 impl From<module_log::Entry> for ModuleLogView {
     fn from(entry: module_log::Entry) -> Self {
-        let says = if entry.outcome == module_log::ASKED {
+        let says = if entry.outcome == module_log::ASKED && entry.says.is_empty() {
             Told::Unknown("the program ended while the module was told".to_owned())
                 .says(entry.telling.told_mm)
         } else {

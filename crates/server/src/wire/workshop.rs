@@ -6,6 +6,7 @@ use fitment::setup::Axle;
 use fitment::trial::Contact;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
+use store::identity::PartUids;
 use store::workshop::{KeptTemplate, KeptTrial, Workshop};
 use utoipa::ToSchema;
 
@@ -40,6 +41,9 @@ pub struct TemplateView {
 pub struct TrialView {
     /// The tablet's own id for it.
     pub id: String,
+    /// Itself and no other, given by the program: what is sent of it is not looked at.
+    #[serde(default)]
+    pub uid: String,
     /// `front` or `rear`.
     pub axle: String,
     /// `left` or `right`, when noted.
@@ -86,8 +90,9 @@ impl From<&KeptTemplate> for TemplateView {
     }
 }
 
-impl From<&KeptTrial> for TrialView {
-    fn from(kept: &KeptTrial) -> Self {
+impl TrialView {
+    /// One as it is kept, with its uid.
+    pub fn of(kept: &KeptTrial, parts: &PartUids) -> Self {
         let KeptTrial {
             id,
             axle,
@@ -106,6 +111,7 @@ impl From<&KeptTrial> for TrialView {
             at,
         } = kept.clone();
         Self {
+            uid: parts.of_trial(&id).to_owned(),
             id,
             axle,
             side,

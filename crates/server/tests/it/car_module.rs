@@ -95,6 +95,15 @@ async fn every_fault_ends_in_what_is_true() {
         );
         assert_eq!(told["restore"]["to_mm"].as_u64(), restore, "{fault:?}");
     }
+    // It takes it after it was read back: what it held just then says nothing of what it will hold.
+    let (late, module, path) = shop(Settings { fault: Fault::TakesLate, ..factory() }).await;
+    let (_, told) = late.post(&tell(&path), yes(&read(&late, &path).await, "proposed")).await;
+    assert_eq!(told["told"]["outcome"], "unknown", "{told}");
+    assert!(told["told"]["says"].as_str().unwrap().contains("still held 1927 mm just then"), "{told}");
+    while module.now().stored_mm != 1907 {
+        tokio::time::sleep(Duration::from_millis(20)).await;
+    }
+    assert_eq!(read(&late, &path).await["restore"]["to_mm"], 1927);
     // Away from the moment it was told: nobody knows, until it is read again.
     let (one, module, path) = shop(Settings { fault: Fault::FallsSilent, ..factory() }).await;
     let (_, told) = one.post(&tell(&path), yes(&read(&one, &path).await, "proposed")).await;
@@ -176,4 +185,78 @@ async fn what_stands_against_it_is_said_when_read_and_holds_when_told() {
     let mut wished = yes(&other, "proposed");
     wished["to_mm"] = json!(2000);
     assert_eq!(shop.post(&tell(&path), wished).await.0, 422, "only what the job asks for is told");
+}
+
+/// Whatever the file does while the module is told, the answer and the log say what became of the module.
+#[tokio::test(flavor = "multi_thread")]
+async fn what_was_told_is_said_and_logged_although_the_file_takes_no_note() {
+    let (shop, module, path) = shop(factory()).await;
+    let view = read(&shop, &path).await;
+    // Somebody holds the file from the moment on that the row stands before the telling.
+    let file = shop.store.path().to_owned();
+    let job = path.trim_start_matches("/jobs/").trim_end_matches("/module").to_owned();
+    let (held, is_held) = std::sync::mpsc::channel();
+    let (go, may_go) = std::sync::mpsc::channel::<()>();
+    let holder = std::thread::spawn(move || {
+        let other = rusqlite::Connection::open(&file).unwrap();
+        let count = || -> i64 {
+            let sql = "SELECT count(*) FROM module_log WHERE job_id = ?1";
+            other.query_row(sql, [&job], |row| row.get(0)).unwrap()
+        };
+        while count() == 0 {
+            std::thread::yield_now();
+        }
+        // Its own end may be noted before: then there is nothing to hold any more, and the answer is as always.
+        let took = other.execute_batch("BEGIN IMMEDIATE").is_ok();
+        held.send(()).unwrap();
+        may_go.recv().unwrap();
+        if took {
+            other.execute_batch("ROLLBACK").unwrap();
+        }
+    });
+    let (status, told) = shop.post(&tell(&path), yes(&view, "proposed")).await;
+    is_held.recv().unwrap();
+    assert_eq!((status, told["told"]["outcome"].as_str()), (200, Some("confirmed")), "{told}");
+    assert_eq!((module.now().stored_mm, &told["log"][0]["outcome"]), (1907, &json!("confirmed")));
+    assert_eq!(shop.get(&path).await["log"][0]["outcome"], "confirmed", "also while it is not noted");
+    go.send(()).unwrap();
+    holder.join().unwrap();
+    let id = path.trim_start_matches("/jobs/").trim_end_matches("/module").parse::<i64>().unwrap();
+    loop {
+        let log = shop.store.read(move |c| store::module_log::list(c, id)).await.unwrap();
+        if log[0].outcome == "confirmed" {
+            break;
+        }
+        tokio::time::sleep(Duration::from_millis(50)).await;
+    }
+}
+
+/// Who waits behind a slow one and gives up was not told, for certain.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_telling_that_was_given_up_never_happens_and_one_that_happens_is_waited_for() {
+    use store::Patience;
+    let (shop, module, path) = shop(factory()).await;
+    let view = read(&shop, &path).await;
+    let job = path.trim_start_matches("/jobs/").trim_end_matches("/module").parse::<i64>().unwrap();
+    let telling = store::module_log::Telling {
+        vehicle: "LAKE-0417".to_owned(),
+        was_mm: 1927,
+        told_mm: 1907,
+        is_restore: false,
+    };
+    // Given up before the row stood: the row is refused, and without it nobody is told.
+    let patience = Patience::default();
+    assert!(patience.give_up());
+    let begin = |telling: store::module_log::Telling| {
+        shop.store.write(move |tx| {
+            store::module_log::begin(tx, job, &telling, "rs", jiff::Timestamp::now())
+        })
+    };
+    assert!(matches!(patience.with(begin(telling.clone())).await, Err(store::StoreError::GaveUp)));
+    // Once it stands nobody gives up any more.
+    let patience = Patience::default();
+    patience.with(begin(telling)).await.unwrap();
+    assert!(!patience.give_up());
+    let (_, told) = shop.post(&tell(&path), yes(&view, "proposed")).await;
+    assert_eq!((module.now().stored_mm, &told["told"]["outcome"]), (1907, &json!("confirmed")));
 }

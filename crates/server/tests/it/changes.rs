@@ -65,7 +65,9 @@ async fn a_listener_that_fell_behind_is_told_so() {
     let changes = server::changes::Changes::default();
     let told = |revision| server::changes::JobChanged {
         job: id,
+        uid: String::new(),
         revision,
+        token: String::new(),
         who: String::new(),
         what: "notes".to_owned(),
     };
