@@ -8,6 +8,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
+import { OneFile } from "./app/OneFile";
 import { Pages } from "./app/Pages";
 import { ASKED } from "./app/queries";
 import { startTheme } from "./shared/theme";
@@ -24,7 +25,9 @@ if (root) {
       <QueryClientProvider client={queries}>
         <UnitsProvider>
           <BrowserRouter>
-            <Pages />
+            <OneFile>
+              <Pages />
+            </OneFile>
           </BrowserRouter>
         </UnitsProvider>
       </QueryClientProvider>

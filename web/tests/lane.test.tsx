@@ -13,7 +13,7 @@ const program = vi.hoisted(() => {
   return program;
 });
 
-type Asked = { method: string; path: string; key: string | null };
+type Asked = { method: string; path: string; key: string | null; of: string | null };
 type Answer = { status: number; body: object } | "away";
 
 let asked: Asked[];
@@ -33,7 +33,9 @@ beforeEach(() => {
   answers = [];
   program.answer = async (request) => {
     const { pathname } = new URL(request.url);
-    asked.push({ method: request.method, path: pathname, key: request.headers.get("idempotency-key") });
+    const { headers } = request;
+    const key = headers.get("idempotency-key");
+    asked.push({ method: request.method, path: pathname, key, of: headers.get("if-match") });
     const next = answers.shift() ?? { status: 200, body: { id: 7, revision: asked.length } };
     if (next === "away") throw new TypeError("Failed to fetch");
     return Response.json(next.body, { status: next.status });
@@ -44,7 +46,8 @@ beforeEach(() => {
 });
 afterEach(() => vi.useRealTimers());
 const passed = (ms: number) => vi.advanceTimersByTimeAsync(ms);
-const sent = (key: string): Sent => ({ content: {} as Sent["content"], basedOn: 3, key });
+const TAG = { uid: "seven", token: "three" };
+const sent = (key: string): Sent => ({ content: {} as Sent["content"], tag: TAG, basedOn: 3, key });
 const readings = [{ id: "a" }] as unknown as NewReading[];
 
 test("a save goes again under its own key until the program answers, and says meanwhile that it is away", async () => {
@@ -77,7 +80,7 @@ test("sheet and readings go one after the other, in the order they were asked", 
   answers = ["away"];
   const order: string[] = [];
   void lane.put(sent("k1"), () => {}).then(() => order.push("sheet"));
-  void lane.take(readings, () => {}).then(() => order.push("readings"));
+  void lane.take(readings, TAG, () => {}).then(() => order.push("readings"));
   await passed(0);
   expect(asked).toHaveLength(1);
   await passed(10_000);
@@ -87,20 +90,20 @@ test("sheet and readings go one after the other, in the order they were asked", 
 
 test("what a hand asks for does not wait behind what waits for the program", async () => {
   answers = ["away", "away"];
-  const waiting = lane.take(readings, () => {});
+  const waiting = lane.take(readings, TAG, () => {});
   await passed(0);
-  await expect(lane.remove("a")).rejects.toBeInstanceOf(Away);
-  await expect(lane.copyOver("front", "left")).rejects.toBeInstanceOf(Away);
+  await expect(lane.remove("a", TAG)).rejects.toBeInstanceOf(Away);
+  await expect(lane.copyOver("front", "left", TAG)).rejects.toBeInstanceOf(Away);
   expect(asked).toHaveLength(1);
   await passed(10_000);
   await waiting;
-  await lane.remove("a");
+  await lane.remove("a", TAG);
   expect(asked.at(-1)).toMatchObject({ method: "DELETE", path: "/api/v1/jobs/7/readings/a" });
 });
 
 test("a hand's step is tried once, and a refusal comes back in the program's words", async () => {
   answers = ["away", { status: 409, body: { title: "stale", detail: "changed meanwhile", errors: [] } }];
-  const base = { revision: 3 } as Job;
+  const base = { ...TAG, revision: 3 } as Job;
   await expect(lane.step({ does: "undo", base })).rejects.toBeInstanceOf(Away);
   await expect(lane.step({ does: "redo", base })).rejects.toThrow("changed meanwhile");
   await expect(lane.step({ does: "candidates", base })).resolves.toMatchObject({ id: 7 });
@@ -112,5 +115,25 @@ test("a refused save is not sent again", async () => {
   answers = [{ status: 422, body: { title: "refused", detail: "400 to 6000 kg", errors: [] } }];
   await expect(lane.put(sent("k1"), () => {})).rejects.toBeInstanceOf(Refused);
   await passed(10_000);
+  expect(asked).toHaveLength(1);
+});
+
+test("everything says which very job it is for, and readings follow it to its present revision", async () => {
+  const current = { ...TAG, token: "four", revision: 4 };
+  answers = [{ status: 412, body: { title: "stale", detail: "changed", errors: [], status: 412, current } }];
+  await lane.take(readings, TAG, () => {});
+  await lane.step({ does: "undo", base: { ...current } as unknown as Job });
+  await lane.put(sent("k1"), () => {});
+  expect(asked.map((one) => one.of)).toEqual([
+    '"seven.three"',
+    '"seven.four"',
+    '"seven.four"',
+    '"seven.three"',
+  ]);
+});
+
+test("readings of another file's job are refused, and asked only once", async () => {
+  answers = [{ status: 412, body: { title: "foreign", detail: "of another file", errors: [], status: 412 } }];
+  await expect(lane.take(readings, TAG, () => {})).rejects.toThrow("of another file");
   expect(asked).toHaveLength(1);
 });

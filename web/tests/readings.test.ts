@@ -2,9 +2,12 @@
 import { beforeEach, expect, test, vi } from "vitest";
 import { Away, type Job, type NewReading, type Problem, Refused } from "../src/api/client";
 import { type Reach, ReadingsQueue } from "../src/job/readings";
+import { allKept, asText } from "../src/job/setAside";
+import { kept } from "../src/shared/kept";
 
 const reading = (id: string, value = 12) =>
   ({ id, axle: "front", side: "left", what: "strut", value, unit: "mm" }) as unknown as NewReading;
+const TAG = { uid: "seven", token: "t3" };
 const refusal = (errors: Problem["errors"], detail = "refused") =>
   new Refused({ title: "refused", detail, errors } as Problem);
 
@@ -18,7 +21,9 @@ class Program {
   namesThePlace = true;
 
   reach: Reach = {
-    take: async (readings, isAway) => {
+    take: async (readings, of, isAway) => {
+      if (of.token !== TAG.token)
+        throw new Refused({ title: "foreign", detail: "", errors: [], status: 412 } as never);
       this.sent.push(readings.map((one) => one.id));
       if (this.isAway) {
         isAway();
@@ -50,16 +55,22 @@ class Program {
 let program: Program;
 let queue: ReadingsQueue;
 const open = () =>
-  new ReadingsQueue(7, program.reach, () => {
-    program.jobs += 1;
-  });
-const stored = () => JSON.parse(localStorage.getItem("dimensione.readings.7") ?? "[]") as NewReading[];
+  new ReadingsQueue(
+    "seven",
+    program.reach,
+    () => {
+      program.jobs += 1;
+    },
+    () => ({ tag: TAG, called: { number: "0007", car: "Skerry hatch" } }),
+  );
+const stored = () =>
+  (JSON.parse(localStorage.getItem("dimensione.readings.seven") ?? "{}").queue ?? []) as NewReading[];
 const settled = async () => {
   for (let turn = 0; turn < 50; turn += 1) await Promise.resolve();
 };
 
 beforeEach(() => {
-  localStorage.clear();
+  for (const name of kept.names("")) kept.drop(name);
   program = new Program();
   queue = open();
 });
@@ -71,7 +82,7 @@ test("a reading goes as it is taken, and is gone from the browser when the progr
   expect(program.kept).toEqual(["a"]);
   expect(program.jobs).toBe(1);
   expect(queue.state).toEqual({ queue: [], isAway: false, trouble: "" });
-  expect(localStorage.getItem("dimensione.readings.7")).toBeNull();
+  expect(localStorage.getItem("dimensione.readings.seven")).toBeNull();
 });
 
 test("what is taken while one is under way goes after it, in order", async () => {
@@ -151,19 +162,31 @@ test("a hand is told at once why nothing was taken away or copied", async () => 
   expect(program.kept).toEqual([]);
 });
 
-test("a browser that keeps nothing says so, and the reading goes all the same", async () => {
+test("a browser that keeps nothing holds up no reading", async () => {
   const full = vi.spyOn(localStorage, "setItem").mockImplementation(() => {
     throw new DOMException("full", "QuotaExceededError");
   });
   try {
     program.isAway = true;
     queue.take(reading("a"));
-    expect(queue.state.trouble).toContain("keeps nothing");
+    expect(open().state.queue.map((one) => one.id)).toEqual(["a"]);
     program.back();
     await settled();
     expect(program.kept).toEqual(["a"]);
-    expect(queue.state.trouble).toBe("");
   } finally {
     full.mockRestore();
   }
+});
+
+test("readings taken on a revision that the file does not have are set aside, and hold back none of the others", async () => {
+  const name = "dimensione.readings.seven";
+  const old = { ...reading("old"), tag: { uid: "seven", token: "of a file of before" } };
+  localStorage.setItem(name, JSON.stringify({ called: { number: "0007", car: "Skerry" }, queue: [old] }));
+  queue = open();
+  queue.take(reading("new"));
+  await settled();
+  expect(program.kept).toEqual(["new"]);
+  expect(stored()).toEqual([]);
+  const [set] = allKept().aside;
+  expect(set && asText(set)).toContain("strut, front left: 12 mm");
 });

@@ -3,12 +3,17 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { Away, type Job, type Problem, Refused } from "../src/api/client";
 import { type Content, contentOf } from "../src/job/content";
 import { JobSaver } from "../src/job/saver";
+import { allKept, asText } from "../src/job/setAside";
 import { readUnsaved, type Sent } from "../src/job/unsaved";
+import { kept } from "../src/shared/kept";
 
 const START = {
   id: 7,
   number: "0007",
+  uid: "seven",
   revision: 3,
+  token: "t3",
+  car_label: "Skerry hatch",
   updated_at: "2026-05-02T10:00:00Z",
   wish: "quiet",
   notes: "",
@@ -24,10 +29,14 @@ class Program {
   asked: Sent[] = [];
   isAway = false;
   losesAnswers = 0;
+  /** Revisions that its journal knows. */
+  known = new Set<string>();
   private done = new Map<string, number>();
 
   change(change: Partial<Content>) {
-    this.job = { ...this.job, ...change, revision: this.job.revision + 1 };
+    const revision = this.job.revision + 1;
+    this.known.add(this.job.token);
+    this.job = { ...this.job, ...change, revision, token: `t${revision}` };
   }
 
   send = async (sent: Sent, isAway: () => void): Promise<Job> => {
@@ -37,7 +46,12 @@ class Program {
     }
     this.asked.push(sent);
     if (!this.done.has(sent.key)) {
-      if (sent.basedOn !== this.job.revision) throw problem({ current: this.job });
+      if (
+        sent.tag.uid !== this.job.uid ||
+        !(this.job.token === sent.tag.token || this.known.has(sent.tag.token))
+      )
+        throw problem({ status: 412, type: "foreign" });
+      if (sent.tag.token !== this.job.token) throw problem({ status: 412, current: this.job });
       const at = sent.content.car.facts.findIndex((fact) => fact.value === "15");
       if (at >= 0)
         throw problem({ errors: [{ pointer: `/car/facts/${at}/value`, detail: "400 to 6000 kg" }] });
@@ -63,9 +77,9 @@ let program: Program;
 let saver: JobSaver;
 beforeEach(() => {
   vi.useFakeTimers();
-  localStorage.clear();
+  for (const name of kept.names("")) kept.drop(name);
   program = new Program();
-  saver = new JobSaver(7, program.send);
+  saver = new JobSaver("seven", program.send);
   saver.receive(program.job);
 });
 afterEach(() => vi.useRealTimers());
@@ -78,7 +92,7 @@ test("edits are saved together, once, half a second after the last", async () =>
   expect(program.asked).toHaveLength(1);
   expect(contentOf(program.job)).toMatchObject({ wish: "loud", notes: "call back" });
   expect(saver.state.save.is).toBe("saved");
-  expect(readUnsaved(7)).toBeNull();
+  expect(readUnsaved("seven")).toBeNull();
 });
 
 test("a job that comes back of something else takes nothing of what was typed a moment ago", async () => {
@@ -110,7 +124,7 @@ test("a refused figure holds back only itself, says so, and goes when it is righ
   expect(saver.state.save).toMatchObject({ is: "held", errors: [{ detail: "400 to 6000 kg" }] });
   expect(saver.state.content?.car.facts[0]?.value).toBe("15");
   // It outlives the page.
-  expect(readUnsaved(7)?.content.car.facts[0]?.value).toBe("15");
+  expect(readUnsaved("seven")?.content.car.facts[0]?.value).toBe("15");
   saver.edit({ notes: "still typing" });
   await settled();
   expect(program.job.notes).toBe("still typing");
@@ -137,7 +151,7 @@ test("what is typed while the program is away is kept, and follows when it is ba
   await settled();
   expect(saver.state.save.is).toBe("away");
   saver.edit({ notes: "more" });
-  expect(readUnsaved(7)?.content.notes).toBe("more");
+  expect(readUnsaved("seven")?.content.notes).toBe("more");
   program.isAway = false;
   await vi.advanceTimersByTimeAsync(10_000);
   expect(contentOf(program.job)).toMatchObject({ wish: "loud", notes: "more" });
@@ -190,15 +204,15 @@ test("nothing is saved while the hand is on the wheel", async () => {
 });
 
 test("a page that went away before its answer asks again under the same key", async () => {
-  const lost = new JobSaver(7, () => new Promise<Job>(() => {}));
+  const lost = new JobSaver("seven", () => new Promise<Job>(() => {}));
   lost.receive(program.job);
   lost.edit({ wish: "loud" });
   await settled();
-  const kept = readUnsaved(7);
-  expect(kept?.sent).toBeTruthy();
+  const unsaved = readUnsaved("seven");
+  expect(unsaved?.sent).toBeTruthy();
   // The program had it all the same.
-  await program.send(kept?.sent as Sent, () => {});
-  const back = new JobSaver(7, program.send);
+  await program.send(unsaved?.sent as Sent, () => {});
+  const back = new JobSaver("seven", program.send);
   back.receive(program.job);
   await settled();
   expect(program.job.revision).toBe(4);
@@ -206,12 +220,12 @@ test("a page that went away before its answer asks again under the same key", as
 });
 
 test("a program that gives up answering leaves the change in the browser", async () => {
-  const away = new JobSaver(7, () => Promise.reject(new Away()));
+  const away = new JobSaver("seven", () => Promise.reject(new Away()));
   away.receive(program.job);
   away.edit({ wish: "loud" });
   await settled();
   expect(away.state.save.is).toBe("away");
-  expect(readUnsaved(7)?.content.wish).toBe("loud");
+  expect(readUnsaved("seven")?.content.wish).toBe("loud");
 });
 
 test("over any order of two people's edits nothing is lost", async () => {
@@ -219,7 +233,7 @@ test("over any order of two people's edits nothing is lost", async () => {
   for (let seed = 0; seed < 200; seed += 1) {
     localStorage.clear();
     program = new Program();
-    saver = new JobSaver(7, program.send);
+    saver = new JobSaver("seven", program.send);
     saver.receive(program.job);
     let state = seed + 1;
     const draw = (below: number) => {
@@ -243,5 +257,89 @@ test("over any order of two people's edits nothing is lost", async () => {
     await settled();
     if (mine !== theirs) expect(saver.state.content?.[mine]).toBe(contentOf(program.job)[mine]);
     expect(saver.state.content?.[theirs]).toBe(contentOf(program.job)[theirs]);
+  }
+});
+
+test("another file's job of the same number changes nothing of this sheet, and takes nothing of it", async () => {
+  program.isAway = true;
+  saver.edit({ wish: "loud" });
+  await settled();
+  // The program comes back with another file: job 7 is another car, far ahead by its revision's number.
+  const other = {
+    ...START,
+    uid: "other",
+    token: "o9",
+    revision: 9,
+    car_label: "Tern coupé",
+  } as unknown as Job;
+  program.job = other;
+  saver.receive(other);
+  expect(saver.state.content?.car_label).toBe("Skerry hatch");
+  program.isAway = false;
+  await vi.advanceTimersByTimeAsync(10_000);
+  expect(program.job).toEqual(other);
+  const [set] = allKept().aside;
+  expect(set?.work).toMatchObject({ what: "change", called: { number: "0007", car: "Skerry hatch" } });
+  expect(set && asText(set)).toContain("Customer wants: quiet → loud");
+  expect(readUnsaved("seven")).toBeNull();
+});
+
+test("a backup without the revision that it was typed on gets nothing of it; the sheet is as the backup has it", async () => {
+  const asked = vi.fn();
+  saver = new JobSaver("seven", program.send, () => {}, asked);
+  program.change({ notes: "later" });
+  saver.receive(program.job);
+  saver.edit({ wish: "loud" });
+  // Put back: the same job, as it was before.
+  const backup = { ...START, notes: "as it was" } as Job;
+  program.job = backup;
+  program.known.clear();
+  await settled();
+  expect(program.job).toEqual(backup);
+  expect(asked).toHaveBeenCalledTimes(1);
+  saver.receive(backup);
+  expect(saver.state).toMatchObject({
+    content: { notes: "as it was", wish: "quiet" },
+    save: { is: "saved" },
+  });
+  expect(allKept().aside).toHaveLength(1);
+  saver.edit({ wish: "soft" });
+  await settled();
+  expect(contentOf(program.job)).toMatchObject({ notes: "as it was", wish: "soft" });
+});
+
+test("what an earlier page left is brought together with what came since, when the file knows its revision", async () => {
+  const lost = new JobSaver("seven", () => Promise.reject(new Away()));
+  lost.receive(program.job);
+  lost.edit({ wish: "loud" });
+  await settled();
+  // Its answer is given up for good: nothing under a key any more.
+  kept.write("dimensione.unsaved.seven", { ...readUnsaved("seven"), sent: null });
+  program.change({ notes: "theirs" });
+  const back = new JobSaver("seven", program.send);
+  back.receive(program.job);
+  await settled();
+  expect(contentOf(program.job)).toMatchObject({ wish: "loud", notes: "theirs" });
+  expect(back.state.save.is).toBe("saved");
+});
+
+test.each(["full", "blocked"])("a browser whose storage is %s holds up nothing", async (how) => {
+  const fails = () => {
+    throw new DOMException("no", how === "full" ? "QuotaExceededError" : "SecurityError");
+  };
+  const spies = [vi.spyOn(localStorage, "setItem").mockImplementation(fails)];
+  if (how === "blocked")
+    spies.push(vi.spyOn(globalThis, "localStorage", "get").mockImplementation(fails) as never);
+  try {
+    saver.edit({ wish: "loud" });
+    await settled();
+    expect(program.job.wish).toBe("loud");
+    expect(saver.state.save.is).toBe("saved");
+    program.isAway = true;
+    saver.edit({ notes: "kept here" });
+    await settled();
+    expect(readUnsaved("seven")?.content.notes).toBe("kept here");
+  } finally {
+    for (const spy of spies) spy.mockRestore();
   }
 });

@@ -104,7 +104,7 @@ test("half a size is no plan: it stays as it was typed, with its fault, over lea
   expect(field().value).toBe("18x?");
   expect(place.textContent).toContain("is half a size");
   expect(isOnItsWay()).toBe(false);
-  expect(sessionStorage.getItem("plan-front")).toBe("18x?");
+  expect(sessionStorage.getItem("dimensione.line.plan-front")).toBe("18x?");
 });
 
 test("a pause at a readable whole hands it on once; Escape takes back what was not", async () => {

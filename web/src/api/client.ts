@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { fileId, isAnother, OF_FILE } from "./file";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -37,6 +38,37 @@ export type Wanted = Schemas["WantedView"];
 export type TireChoice = Schemas["TireChoiceCode"];
 
 export const api = createClient<paths>({ baseUrl: "/" });
+api.use({
+  onRequest({ request }) {
+    if (fileId()) request.headers.set(OF_FILE, fileId());
+  },
+});
+
+/** Something with the state that it was answered in (`ETag`). */
+export type InState<T> = { of: T; state: string };
+
+/** What a call answered, with its state. */
+export async function withState<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<InState<T>> {
+  let state = "";
+  const of = await answer(
+    call.then((outcome) => {
+      state = outcome.response.headers.get("etag") ?? "";
+      return outcome;
+    }),
+  );
+  return { of, state };
+}
+
+/** The header by which a change says which state it is for. */
+export const ofState = (state: string | undefined) => (state ? { "if-match": state } : {});
+
+/** A job in a revision, as the page has it. */
+export type Tag = { uid: string; token: string };
+
+/** The header by which a change says which very job, in which revision, it is for. */
+export const matching = ({ uid, token }: Tag) => ({ "if-match": `"${uid}.${token}"` });
 
 /** The program did not answer: it is stopped, the network is off, or it cannot take anything at this moment. */
 export class Away extends Error {
@@ -66,6 +98,11 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown }>): P
     const problem = outcome.error as Problem;
     // Busy, stopping, its file held: nothing was changed, and asking again may help.
     if (problem?.status === 503) throw new Away(problem.detail);
+    if (problem?.type === "other-file") {
+      // The page begins anew; what must not be lost is sent again, and then judged by its job and revision.
+      isAnother();
+      throw new Away(problem.detail);
+    }
     // Something between us and the program may answer without a problem of ours.
     throw typeof problem === "object" && problem !== null && "title" in problem
       ? new Refused(problem)

@@ -110,6 +110,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/catalogue/lists/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One price list. */
+        get: operations["price_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/catalogue/lists/{id}/file": {
         parameters: {
             query?: never;
@@ -219,7 +236,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The jobs as they change, as server-sent events: `job` with what changed, `missed` when some were not heard. */
+        /** The jobs as they change, as server-sent events: `file` with the id of the file first, then `job` with what changed, `missed` when some were not heard. */
         get: operations["changes"];
         put?: never;
         post?: never;
@@ -431,6 +448,23 @@ export interface paths {
         put?: never;
         /** Open a job: a car label and a setup line are enough. */
         post: operations["open"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which of the jobs that a page has unsent work for are this file's, by the tags that the work was typed on. */
+        post: operations["standing"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2720,6 +2754,8 @@ export interface components {
         HouseView: {
             /** @description What of it could not be read: the trade's figures stand in until it is said again. */
             damaged: string[];
+            /** @description The file: new whenever it was put back, copied or made for a demo. */
+            file_id: string;
             /** @description Its instruments, in order. */
             instruments: components["schemas"]["InstrumentView"][];
             /** @description Its limits by code, see `/registry`. */
@@ -2733,6 +2769,10 @@ export interface components {
              * @description Grows by one with every change.
              */
             revision: number;
+            /** @description The shop: it never changes. */
+            shop_id: string;
+            /** @description The state of what is settled, drawn with every change: `"<file_id>.<token>"` is the house's `ETag`. */
+            token: string;
             /** @description Units a new screen starts with: `metric`, `mixed` or `imperial`. */
             units: string;
         };
@@ -2858,6 +2898,10 @@ export interface components {
              * @description The revision it has now.
              */
             revision: number;
+            /** @description The revision itself. */
+            token: string;
+            /** @description Itself and no other. */
+            uid: string;
             /** @description What was changed, in words. */
             what: string;
             /** @description Who changed it, as they signed; empty when they did not. */
@@ -2890,6 +2934,8 @@ export interface components {
              */
             revision: number;
             stage?: components["schemas"]["StageCode"] | null;
+            /** @description Itself and no other. */
+            uid: string;
             /** @description When it last changed, RFC 3339. */
             updated_at: string;
             /** @description What the owner wants. */
@@ -2945,10 +2991,14 @@ export interface components {
             stage: components["schemas"]["StageCode"];
             /** @description Profiles of what stands inside the barrel. */
             templates: components["schemas"]["TemplateView"][];
+            /** @description The revision itself, drawn with every change: `"<uid>.<token>"` is the job's `ETag`. */
+            token: string;
             /** @description What was tried on. */
             trials: components["schemas"]["TrialView"][];
             /** @description Readings with something wrong. */
             troubles: components["schemas"]["TroubleView"][];
+            /** @description Itself and no other: another file may have a job of the same number, and never of the same uid. */
+            uid: string;
             /** @description What undo takes back, in words. */
             undoes?: string | null;
             /** @description When it last changed, RFC 3339. */
@@ -3298,6 +3348,10 @@ export interface components {
             state: string;
             supplier: string;
             taken_at?: string | null;
+            /** @description Its state, by which and its uid its `ETag` is `"<uid>.<token>"`. */
+            token: string;
+            /** @description Itself and no other. */
+            uid: string;
         };
         /** @description A car and what it does. */
         LoadsRequest: {
@@ -4814,6 +4868,8 @@ export interface components {
             stance: string;
             /** @description `straight`, `lock_left` or `lock_right`. */
             steer: string;
+            /** @description Itself and no other, given by the program. */
+            uid: string;
             /** @description `mm`, `in`, `in_16` or `fingers`. */
             unit: string;
             /**
@@ -5347,6 +5403,16 @@ export interface components {
          * @enum {string}
          */
         StandingCode: "good" | "unknown" | "measure" | "mind" | "stop";
+        /** @description How such a one stands to this file. */
+        StandingView: {
+            /** @description Whether this file knows that revision of it: what was typed on it can then be brought together with the job. */
+            is_known: boolean;
+            /**
+             * Format: int64
+             * @description The job's id in paths here; null when this file has no such job.
+             */
+            job?: number | null;
+        };
         /** @description A steering geometry, measured with the fitted setup. What is left out is taken as usual for the kind of suspension. */
         SteeringRequest: {
             /**
@@ -5619,6 +5685,13 @@ export interface components {
              */
             travel_mm?: number | null;
         };
+        /** @description A job in a revision, as somebody last had it. */
+        TagView: {
+            /** @description The revision. */
+            token: string;
+            /** @description The job. */
+            uid: string;
+        };
         /** @description A tire on every height of lift. */
         TallerView: {
             /** @description At each height of lift. */
@@ -5879,6 +5952,8 @@ export interface components {
             side?: string | null;
             /** @description `straight`, `lock_left` or `lock_right`. */
             steer: string;
+            /** @description Itself and no other, given by the program: what is sent of it is not looked at. */
+            uid?: string;
             /** @description Who tried it. */
             who?: string;
         };
@@ -6397,6 +6472,15 @@ export interface components {
                 "application/problem+json": components["schemas"]["Problem"];
             };
         };
+        /** @description this was for another file, another job or another state: `ETag` says the present one */
+        OtherState: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
         /** @description the body is too large */
         TooLarge: {
             headers: {
@@ -6457,6 +6541,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a setup that could not be read, or a step that cannot be taken */
@@ -6507,6 +6592,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a setup that could not be read, or a step that cannot be taken */
@@ -6548,6 +6634,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description points that are no profile */
@@ -6696,6 +6783,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             /** @description too large */
             413: {
                 headers: {
@@ -6720,7 +6808,7 @@ export interface operations {
             507: components["responses"]["NoRoom"];
         };
     };
-    remove_file: {
+    price_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -6731,9 +6819,50 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description the list */
+            200: {
+                headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            403: components["responses"]["NotFromHere"];
+            /** @description no such list */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+        };
+    };
+    remove_file: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description the list without its file */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6759,6 +6888,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
             507: components["responses"]["NoRoom"];
@@ -6770,6 +6900,8 @@ export interface operations {
             header?: {
                 /** @description a request sent twice under one key is done once */
                 "idempotency-key"?: string | null;
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
             };
             path: {
                 id: number;
@@ -6812,6 +6944,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description rows at fault, and all or nothing was asked for */
@@ -6873,6 +7006,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             422: components["responses"]["Wrong"];
@@ -6884,7 +7018,10 @@ export interface operations {
     undo_list: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -6920,6 +7057,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
             507: components["responses"]["NoRoom"];
@@ -7033,6 +7171,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -7061,6 +7200,8 @@ export interface operations {
             /** @description the clubs with their classes, by club and day */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7078,7 +7219,10 @@ export interface operations {
                 /** @description Who signs, for the journal. */
                 signed_by?: string;
             };
-            header?: never;
+            header?: {
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7091,6 +7235,8 @@ export interface operations {
             /** @description the rule files at hand */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7100,6 +7246,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -7124,7 +7271,10 @@ export interface operations {
                 /** @description The day from which it counts. */
                 from: string;
             };
-            header?: never;
+            header?: {
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7133,6 +7283,8 @@ export interface operations {
             /** @description the rule files at hand */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7150,6 +7302,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             422: components["responses"]["Wrong"];
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
@@ -7243,6 +7396,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a setup that could not be read */
@@ -7284,6 +7438,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -7325,6 +7480,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -7376,6 +7532,8 @@ export interface operations {
             /** @description limits, instruments, people, units */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7393,6 +7551,8 @@ export interface operations {
             header?: {
                 /** @description a request sent twice under one key is done once */
                 "idempotency-key"?: string | null;
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
             };
             path?: never;
             cookie?: never;
@@ -7406,6 +7566,8 @@ export interface operations {
             /** @description the house as changed */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7424,6 +7586,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -7488,6 +7651,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             422: components["responses"]["Wrong"];
@@ -7551,6 +7715,8 @@ export interface operations {
             /** @description the new job */
             201: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7560,9 +7726,52 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    standing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TagView"][];
+            };
+        };
+        responses: {
+            /** @description one answer a tag, in order */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingView"][];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
+            413: components["responses"]["TooLarge"];
+            415: components["responses"]["OtherKind"];
+            /** @description more than are looked at */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7590,6 +7799,8 @@ export interface operations {
             /** @description the job */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7616,6 +7827,8 @@ export interface operations {
             header?: {
                 /** @description a request sent twice under one key is done once */
                 "idempotency-key"?: string | null;
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
             };
             path: {
                 id: number;
@@ -7631,6 +7844,8 @@ export interface operations {
             /** @description the changed job */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7658,6 +7873,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -7710,6 +7926,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -7775,6 +7992,8 @@ export interface operations {
             header?: {
                 /** @description a request sent twice under one key is done once */
                 "idempotency-key"?: string | null;
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
             };
             path: {
                 id: number;
@@ -7790,6 +8009,8 @@ export interface operations {
             /** @description the job with its new candidate */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7817,6 +8038,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description no plan to keep, or kept already */
@@ -7869,6 +8091,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -7955,6 +8178,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault, or an axle that is not fully stated */
@@ -8007,6 +8231,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a line that cannot be read */
@@ -8029,7 +8254,10 @@ export interface operations {
                 /** @description Who signs, for the journal. */
                 signed_by?: string;
             };
-            header?: never;
+            header?: {
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -8040,6 +8268,8 @@ export interface operations {
             /** @description the job, put back */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8066,6 +8296,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             422: components["responses"]["Wrong"];
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
@@ -8136,6 +8367,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
             507: components["responses"]["NoRoom"];
@@ -8144,7 +8376,10 @@ export interface operations {
     tell_module: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -8177,6 +8412,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description what stands against it: nothing was told */
@@ -8229,6 +8465,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault, or an axle that is not fully stated */
@@ -8281,6 +8518,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault, or an axle that is not fully stated */
@@ -8333,6 +8571,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault, or an axle that is not fully stated */
@@ -8385,6 +8624,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -8437,6 +8677,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault, or an axle that is not fully stated */
@@ -8459,6 +8700,8 @@ export interface operations {
             header?: {
                 /** @description a request sent twice under one key is done once */
                 "idempotency-key"?: string | null;
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
             };
             path: {
                 id: number;
@@ -8492,6 +8735,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             /** @description too large */
             413: {
                 headers: {
@@ -8555,7 +8799,10 @@ export interface operations {
     remove_photo: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
+            };
             path: {
                 id: number;
                 photo: number;
@@ -8590,6 +8837,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
             507: components["responses"]["NoRoom"];
@@ -8601,6 +8849,8 @@ export interface operations {
             header?: {
                 /** @description a request sent twice under one key is done once */
                 "idempotency-key"?: string | null;
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
             };
             path: {
                 id: number;
@@ -8634,6 +8884,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description no plan, or a field at fault */
@@ -8656,6 +8907,8 @@ export interface operations {
             header?: {
                 /** @description a request sent twice under one key is done once */
                 "idempotency-key"?: string | null;
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
             };
             path: {
                 id: number;
@@ -8671,6 +8924,8 @@ export interface operations {
             /** @description the job with its readings */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8689,6 +8944,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -8711,6 +8967,8 @@ export interface operations {
             header?: {
                 /** @description a request sent twice under one key is done once */
                 "idempotency-key"?: string | null;
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
             };
             path: {
                 id: number;
@@ -8726,6 +8984,8 @@ export interface operations {
             /** @description the job with the copies */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8744,6 +9004,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description nothing to copy */
@@ -8766,7 +9027,10 @@ export interface operations {
                 /** @description Who signs, for the journal. */
                 signed_by?: string;
             };
-            header?: never;
+            header?: {
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
+            };
             path: {
                 id: number;
                 reading: string;
@@ -8778,6 +9042,8 @@ export interface operations {
             /** @description the job without it */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8795,6 +9061,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             422: components["responses"]["Wrong"];
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
@@ -8807,6 +9074,8 @@ export interface operations {
             header?: {
                 /** @description a request sent twice under one key is done once */
                 "idempotency-key"?: string | null;
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
             };
             path: {
                 id: number;
@@ -8822,6 +9091,8 @@ export interface operations {
             /** @description the job with the change done again */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8849,6 +9120,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             422: components["responses"]["Wrong"];
@@ -8893,6 +9165,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -8945,6 +9218,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -9069,6 +9343,8 @@ export interface operations {
             header?: {
                 /** @description a request sent twice under one key is done once */
                 "idempotency-key"?: string | null;
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
             };
             path: {
                 id: number;
@@ -9084,6 +9360,8 @@ export interface operations {
             /** @description the job before its last change */
             200: {
                 headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -9111,6 +9389,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             422: components["responses"]["Wrong"];
@@ -9153,6 +9432,7 @@ export interface operations {
                 };
             };
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -9197,6 +9477,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             /** @description too large */
             413: {
                 headers: {
@@ -9249,6 +9530,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description points that are no profile */
@@ -9335,6 +9617,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             /** @description too large */
             413: {
                 headers: {
@@ -9426,6 +9709,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
             507: components["responses"]["NoRoom"];
@@ -9459,6 +9743,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            412: components["responses"]["OtherState"];
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];
             507: components["responses"]["NoRoom"];
@@ -9512,6 +9797,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -9553,6 +9839,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             /** @description too large */
             413: {
                 headers: {
@@ -9602,6 +9889,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a text too long to be a setup */
@@ -9643,6 +9931,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -9684,6 +9973,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a row that is not in the catalogue */
@@ -9725,6 +10015,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -9869,6 +10160,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a figure that no car has */
@@ -9910,6 +10202,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a figure at fault */
@@ -9951,6 +10244,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -10015,6 +10309,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */
@@ -10095,6 +10390,7 @@ export interface operations {
             400: components["responses"]["Malformed"];
             403: components["responses"]["NotFromHere"];
             408: components["responses"]["BodyLate"];
+            412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
             /** @description a field at fault */

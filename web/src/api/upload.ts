@@ -1,4 +1,5 @@
-import { Away, type Problem, Refused } from "./client";
+import { Away, matching, type Problem, Refused, type Tag } from "./client";
+import { fileId, isAnother, OF_FILE } from "./file";
 
 /** A key under which a request may be sent twice and is done once. */
 export const newKey = () => crypto.randomUUID();
@@ -7,10 +8,15 @@ export const newKey = () => crypto.randomUUID();
 export const keyed = (key: string = newKey()) => ({ "idempotency-key": key });
 
 /** Sends a file as it is; what was answered, or why not. */
-export async function upload<T>(path: string, file: Blob, key: string = newKey()): Promise<T> {
+export async function upload<T>(path: string, file: Blob, key: string = newKey(), of?: Tag): Promise<T> {
   const response = await fetch(path, {
     method: "POST",
-    headers: { "content-type": "application/octet-stream", ...keyed(key) },
+    headers: {
+      "content-type": "application/octet-stream",
+      ...keyed(key),
+      ...(fileId() && { [OF_FILE]: fileId() }),
+      ...(of && matching(of)),
+    },
     body: file,
   }).catch(() => {
     throw new Away();
@@ -19,7 +25,9 @@ export async function upload<T>(path: string, file: Blob, key: string = newKey()
   const body: unknown = await response.json().catch(() => {
     throw new Away();
   });
-  if (!response.ok) throw new Refused(body as Problem);
+  const problem = body as Problem;
+  if (!response.ok && problem.type === "other-file") isAnother();
+  if (!response.ok) throw new Refused(problem);
   return body as T;
 }
 

@@ -198,7 +198,8 @@ export function Bay() {
         <Entry
           key={`${row.part.code}-${axle}-${side}`}
           ref={entry}
-          draft={`bay.${open.id}.${axle}.${side}.${row.part.code}`}
+          whose={open.job.uid}
+          draft={`bay.${axle}.${side}.${row.part.code}`}
           followsOn={followsOn}
           part={row.part}
           axle={axle}

@@ -18,7 +18,8 @@ export type Manner = {
 };
 
 type Props = {
-  /** Under which name what is typed and not yet taken is kept. */
+  /** The job's uid, and under which name what is typed and not yet taken is kept. */
+  whose: string;
   draft: string;
   /** The figure before this one was just taken: the next is typed at once. */
   followsOn: boolean;
@@ -38,6 +39,7 @@ const NOTHING_TYPED = { text: "", radius: "", face: "", direction: "", clock: ""
 
 /** One reading at a time: the figure large, what it was read with and how the car stood. */
 export function Entry({
+  whose,
   draft,
   followsOn,
   part,
@@ -51,7 +53,7 @@ export function Entry({
   onTake,
   ref,
 }: Props) {
-  const [typed, setTyped] = useDraft(draft, NOTHING_TYPED);
+  const [typed, setTyped] = useDraft(whose, draft, NOTHING_TYPED);
   const { text, radius, face, direction, clock } = typed;
   const type = (change: Partial<typeof NOTHING_TYPED>) => setTyped((before) => ({ ...before, ...change }));
   const [fault, setFault] = useState("");

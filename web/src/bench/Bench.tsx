@@ -152,6 +152,7 @@ export function Bench() {
             label="Plan"
             tone="planned"
             keptAs={`plan-${id}`}
+            whose={open.job.uid}
             value={shownPlan}
             placeholder="Say it as you would: 18x8.5 ET35 245/40R18, or F: … R: …"
             onRead={({ lines, namesAxles }) => {
@@ -168,6 +169,7 @@ export function Bench() {
             label="Fitted"
             tone="fitted"
             keptAs={`fitted-${id}`}
+            whose={open.job.uid}
             value={asLine(fitted)}
             placeholder="What is on the car now: 17x7.5 ET45 225/45R17"
             onRead={({ lines, namesAxles }) =>

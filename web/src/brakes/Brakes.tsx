@@ -220,9 +220,10 @@ export function Brakes() {
             </>
           )}
         </div>
-        {bench?.wheel && <WheelInside wheel={bench.wheel} />}
+        {bench?.wheel && <WheelInside wheel={bench.wheel} whose={open.job.uid} />}
         <Templates
           axle={axle}
+          whose={open.job.uid}
           templates={content.templates}
           edited={edited}
           onEdit={setEdited}

@@ -4,6 +4,8 @@ import { useDraft } from "../shared/useDraft";
 
 type Props = {
   /** Under which name what is typed and does not count yet is kept. */
+  /** The job's uid, and under which name what is typed is kept. */
+  whose: string;
   draft: string;
   /** What it becomes, on the button. */
   takes: string;
@@ -16,8 +18,8 @@ const EMPTY: number[][] = [];
 const SHAPE = 3;
 
 /** A profile read off point by point: it begins empty, and counts for nothing until it has a shape and is taken. */
-export function ByHand({ draft, takes, onTake, onLeave }: Props) {
-  const [points, setPoints] = useDraft<number[][]>(draft, EMPTY);
+export function ByHand({ whose, draft, takes, onTake, onLeave }: Props) {
+  const [points, setPoints] = useDraft<number[][]>(whose, draft, EMPTY);
   const [y, setY] = useState<number | null>(null);
   const [r, setR] = useState<number | null>(null);
   const add = () => {

@@ -13,6 +13,8 @@ type Sheet = Schemas["SheetView"];
 
 type Props = {
   axle: Axle;
+  /** The job's uid. */
+  whose: string;
   templates: Template[];
   edited: string | null;
   onEdit: (id: string | null) => void;
@@ -38,7 +40,7 @@ const fresh = (
 });
 
 /** The profiles of what stands inside the barrel: from a drawing file, or point by point; and out again as a card. */
-export function Templates({ axle, templates, edited, onEdit, onChange }: Props) {
+export function Templates({ axle, whose, templates, edited, onEdit, onChange }: Props) {
   const registry = useRegistry();
   const [file, setFile] = useState<File | null>(null);
   const [sheet, setSheet] = useState<Sheet | null>(null);
@@ -190,6 +192,7 @@ export function Templates({ axle, templates, edited, onEdit, onChange }: Props) 
       </div>
       {isByHand && (
         <ByHand
+          whose={whose}
           draft={`profile.${axle}`}
           takes="Take it: it counts from here"
           onTake={(points) => {

@@ -8,10 +8,10 @@ import { useDeed } from "../shared/useDeed";
 import { ByHand } from "./ByHand";
 import { DrawingRead, readDrawing, type Sheet } from "./DrawingRead";
 
-type Props = { wheel: NonNullable<Schemas["BrakeBench"]["wheel"]> };
+type Props = { wheel: NonNullable<Schemas["BrakeBench"]["wheel"]> /** The job's uid. */; whose: string };
 
 /** The wheel's own inside: brought as a drawing, barrel and spoke back, and kept for its line and size. */
-export function WheelInside({ wheel }: Props) {
+export function WheelInside({ wheel, whose }: Props) {
   const queries = useQueryClient();
   const [design, setDesign] = useState("");
   const [file, setFile] = useState<File | null>(null);
@@ -100,6 +100,7 @@ export function WheelInside({ wheel }: Props) {
       {hand && (
         <ByHand
           key={hand}
+          whose={whose}
           draft={`inside.${wheel.size}.${hand}`}
           takes={`Take it for the ${hand}`}
           onTake={(points) => {

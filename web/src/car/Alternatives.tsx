@@ -5,13 +5,15 @@ import { SetupField } from "../shared/SetupField";
 type Alternative = Schemas["AlternativeView"];
 
 type Props = {
+  /** The job's uid. */
+  whose: string;
   alternatives: Alternative[];
   onChange: (alternatives: Alternative[]) => void;
   onFit: (lines: Lines) => void;
 };
 
 /** Other wheels and tires the factory offered on this car. */
-export function Alternatives({ alternatives, onChange, onFit }: Props) {
+export function Alternatives({ whose, alternatives, onChange, onFit }: Props) {
   const replace = (at: number, change: Partial<Alternative>) =>
     onChange(alternatives.map((one, index) => (index === at ? { ...one, ...change } : one)));
   return (
@@ -36,6 +38,7 @@ export function Alternatives({ alternatives, onChange, onFit }: Props) {
               label="Option"
               tone="fitted"
               keptAs={`alternative-${at}`}
+              whose={whose}
               value={asLine(one.lines)}
               placeholder="18x8 ET45 225/40R18"
               onRead={({ lines }) => replace(at, { lines })}

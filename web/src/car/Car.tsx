@@ -81,6 +81,7 @@ export function Car() {
           );
         })}
         <Alternatives
+          whose={open.job.uid}
           alternatives={car.alternatives ?? []}
           onChange={(alternatives) => edit({ car: { ...car, alternatives } })}
           onFit={(lines) => edit({ fitted: lines })}

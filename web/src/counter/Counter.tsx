@@ -2,6 +2,7 @@ import { useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type JobSummary } from "../api/client";
+import { SetAside } from "../job/SetAside";
 import { useChanges } from "../job/useChanges";
 import { Fault } from "../shared/Caution";
 import { KeysDialog } from "../shared/Dialog";
@@ -109,6 +110,7 @@ export function Counter() {
         </header>
         <main className="flex flex-1 flex-col">
           <NewJob ref={newJob} />
+          <SetAside />
           {query.error && (
             <Fault className="px-4 py-2 text-body">
               The program does not answer, so this list may be old.{" "}

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { answer, api, type JobSummary, Refused } from "../api/client";
+import { Away, answer, api, type JobSummary, matching, Refused } from "../api/client";
 import { keyed } from "../api/upload";
 import { asLine, contentOf, isEmpty } from "../job/content";
 import { stageName } from "../job/stages";
@@ -15,7 +15,9 @@ export function JobRow({ job }: { job: JobSummary }) {
       const path = { id: job.id };
       const whole = await answer(api.GET("/api/v1/jobs/{id}", { params: { path } }));
       const body = { ...contentOf(whole), put_away, based_on_revision: job.revision, signed_by: signedBy() };
-      return answer(api.PUT("/api/v1/jobs/{id}", { params: { path, header: keyed() }, body }));
+      if (whole.uid !== job.uid) throw new Away("The list is of another file.");
+      const params = { path, header: keyed() };
+      return answer(api.PUT("/api/v1/jobs/{id}", { params, headers: matching(whole), body }));
     },
     onSettled: () => queries.invalidateQueries({ queryKey: ["jobs"] }),
   });

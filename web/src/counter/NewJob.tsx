@@ -5,6 +5,7 @@ import { keyed, newKey } from "../api/upload";
 import { JUST_OPENED } from "../job/stages";
 import { signedBy } from "../job/unsaved";
 import { Fault } from "../shared/Caution";
+import { keptHere, LINES } from "../shared/kept";
 import { SetupField } from "../shared/SetupField";
 import { useDeed } from "../shared/useDeed";
 
@@ -16,10 +17,10 @@ const KEY_KEPT_AS = "dimensione.new-job-key";
 
 /** One key for what stands in the form: pressed again after a lost answer, it opens the job that is there already. */
 function keyFor(asked: string): string {
-  const kept = JSON.parse(sessionStorage.getItem(KEY_KEPT_AS) ?? "{}") as { asked?: string; key?: string };
-  if (kept.asked === asked && kept.key) return kept.key;
+  const drawn = keptHere.read<{ asked?: string; key?: string }>(KEY_KEPT_AS);
+  if (drawn?.asked === asked && drawn.key) return drawn.key;
   const key = newKey();
-  sessionStorage.setItem(KEY_KEPT_AS, JSON.stringify({ asked, key }));
+  keptHere.write(KEY_KEPT_AS, { asked, key });
   return key;
 }
 
@@ -28,7 +29,7 @@ const isOnCar = (error: unknown) =>
 
 /** A new job in one line: a car label and what is fitted. */
 export function NewJob({ ref }: { ref?: Ref<NewJobHandle> }) {
-  const [car, setCar] = useState(() => sessionStorage.getItem(CAR_KEPT_AS) ?? "");
+  const [car, setCar] = useState(() => keptHere.get(CAR_KEPT_AS) ?? "");
   const {
     run,
     says: trouble,
@@ -42,15 +43,15 @@ export function NewJob({ ref }: { ref?: Ref<NewJobHandle> }) {
 
   const open = () => {
     if (isBusy) return;
-    const line = sessionStorage.getItem(LINE_KEPT_AS) ?? "";
+    const line = keptHere.get(LINES + LINE_KEPT_AS) ?? "";
     run(async () => {
       try {
         const body = { car_label: car, fitted_line: line, wish: "", signed_by: signedBy() };
         const header = keyed(keyFor(JSON.stringify(body)));
         const job = await answer(api.POST("/api/v1/jobs", { params: { header }, body }));
-        sessionStorage.removeItem(KEY_KEPT_AS);
-        sessionStorage.removeItem(CAR_KEPT_AS);
-        sessionStorage.removeItem(LINE_KEPT_AS);
+        keptHere.drop(KEY_KEPT_AS);
+        keptHere.drop(CAR_KEPT_AS);
+        keptHere.drop(LINES + LINE_KEPT_AS);
         navigate(`/jobs/${job.id}/bench`, { state: JUST_OPENED });
       } catch (error) {
         if (isOnCar(error)) field.current?.focus();
@@ -79,7 +80,7 @@ export function NewJob({ ref }: { ref?: Ref<NewJobHandle> }) {
             placeholder="Which car? (n)"
             onChange={(event) => {
               setCar(event.target.value);
-              sessionStorage.setItem(CAR_KEPT_AS, event.target.value);
+              keptHere.put(CAR_KEPT_AS, event.target.value);
             }}
           />
         </label>

@@ -1,7 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
-import { answer, api, type Problem, Refused, type Schemas } from "../api/client";
+import { api, ofState, type Problem, Refused, type Schemas, withState } from "../api/client";
+import { useFileId } from "../api/file";
 import { signedBy } from "../job/unsaved";
 import { useRegistry } from "../shared/registry";
 import { useDeed } from "../shared/useDeed";
@@ -13,6 +14,8 @@ type Kept = Schemas["KeptClubView"];
 /** What is being written; of a file that was there, where it stood. */
 type Draft = { rules: Rules; of: { club: string; from: string } | null };
 
+const readClubs = () => withState(api.GET("/api/v1/clubs"));
+
 const NEW: Rules = { club: "", from: "", classes: [{ name: "", clauses: [] }] };
 const keyOf = (one: { club: string; from: string }) => `${one.club} ${one.from}`;
 const plain = ({ club, from, classes }: Rules): Rules => ({ club, from, classes });
@@ -21,8 +24,8 @@ const plain = ({ club, from, classes }: Rules): Rules => ({ club, from, classes 
 export function Clubs() {
   const registry = useRegistry();
   const queries = useQueryClient();
-  const clubs = useQuery({ queryKey: ["clubs"], queryFn: () => answer(api.GET("/api/v1/clubs")) });
-  const [draft, setDraft] = useDraft<Draft | null>("house.club", null);
+  const clubs = useQuery({ queryKey: ["clubs"], queryFn: readClubs });
+  const [draft, setDraft] = useDraft<Draft | null>(useFileId(), "house.club", null);
   const { run, says, say: setSays } = useDeed("Save", (error) => (error as Error).message);
   const [errors, setErrors] = useState<Problem["errors"]>([]);
   /** How to take the last step back. */
@@ -31,11 +34,19 @@ export function Clubs() {
   useEffect(() => {
     document.title = "Clubs' rules · Dimensione";
   }, []);
-  const all = clubs.data ?? [];
+  const all = clubs.data?.of ?? [];
   const put = (rules: Rules) =>
-    answer(api.PUT("/api/v1/clubs", { params: { query: { signed_by: signedBy() } }, body: plain(rules) }));
+    withState(
+      api.PUT("/api/v1/clubs", {
+        params: { query: { signed_by: signedBy() } },
+        headers: ofState(clubs.data?.state),
+        body: plain(rules),
+      }),
+    );
   const remove = ({ club, from }: Rules) =>
-    answer(api.DELETE("/api/v1/clubs", { params: { query: { club, from } } }));
+    withState(
+      api.DELETE("/api/v1/clubs", { params: { query: { club, from } }, headers: ofState(clubs.data?.state) }),
+    );
   const attempt = (work: () => Promise<unknown>) => {
     setErrors([]);
     run(async () => {
@@ -45,6 +56,9 @@ export function Clubs() {
         return said;
       } catch (error) {
         if (error instanceof Refused) setErrors(error.problem.errors);
+        // Changed meanwhile: what is there now is shown, and what was written stays.
+        if (error instanceof Refused && error.problem.status === 412)
+          await queries.invalidateQueries({ queryKey: ["clubs"] });
         throw error;
       }
     });

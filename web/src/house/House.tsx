@@ -1,13 +1,19 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
-import { answer, api, type House as HouseView, type Problem, Refused } from "../api/client";
+import { answer, api, type House as HouseView, matching, type Problem, Refused } from "../api/client";
+import { useFileId } from "../api/file";
 import { keyed, newKey } from "../api/upload";
+import { SetAside } from "../job/SetAside";
 import { Caution, InlineFault } from "../shared/Caution";
 import { useHouse, useRegistry } from "../shared/registry";
 import { useTheme } from "../shared/theme";
 import { useDeed } from "../shared/useDeed";
+import { useDraft } from "../shared/useDraft";
 import { Storage } from "./Storage";
+
+/** It was for a state of the house that is no more. */
+const isOfBefore = ({ problem }: Refused) => problem.status === 409 || problem.status === 412;
 
 type Draft = Pick<HouseView, "limits" | "instruments" | "people" | "units">;
 
@@ -16,13 +22,13 @@ export function House() {
   const house = useHouse();
   const registry = useRegistry();
   const { isDark, toggle } = useTheme();
-  const [draft, setDraft] = useState<Draft | null>(null);
+  const [draft, setDraft] = useDraft<Draft | null>(useFileId(), "house", null);
   const {
     run,
     says,
     say: setSays,
   } = useDeed("Save", (error) =>
-    error instanceof Refused && error.problem.status === 409
+    error instanceof Refused && isOfBefore(error)
       ? "The house was changed elsewhere meanwhile. Look at it, then press Save to put yours on top."
       : (error as Error).message,
   );
@@ -50,6 +56,7 @@ export function House() {
         const saved = await answer(
           api.PUT("/api/v1/house", {
             params: { header: keyed(sent.current.key) },
+            headers: matching({ uid: house.file_id, token: house.token }),
             body: { ...draft, based_on_revision: house.revision },
           }),
         );
@@ -59,7 +66,7 @@ export function House() {
         setErrors([]);
         return "Saved. Every verdict follows from now on.";
       } catch (error) {
-        if (error instanceof Refused && error.problem.status === 409) {
+        if (error instanceof Refused && isOfBefore(error)) {
           await queries.invalidateQueries({ queryKey: ["house"] });
         } else if (error instanceof Refused) {
           setErrors(error.problem.errors);
@@ -99,6 +106,7 @@ export function House() {
             </button>
           </div>
         </header>
+        <SetAside />
         {(house?.damaged ?? []).map((one) => (
           <Caution grave key={one} role="alert" className="mx-4 mt-2 text-body">
             Cannot be read, so the trade's figure stands in: {one}. Look at it below and press Save.

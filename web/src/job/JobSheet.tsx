@@ -1,16 +1,17 @@
 import { useEffect, useState } from "react";
 import { Outlet, useLocation, useNavigate, useOutletContext } from "react-router";
-import { Refused } from "../api/client";
+import { type Job, Refused } from "../api/client";
 import { NotThere } from "../app/NotThere";
 import { KeysDialog } from "../shared/Dialog";
 import { type KeyBinding, useKeys } from "../shared/keys";
 import { useUnits } from "../shared/units";
 import { Damaged } from "./Damaged";
+import { SetAside } from "./SetAside";
 import { StageStrip } from "./StageStrip";
 import { StaleNotice } from "./StaleNotice";
 import { STAGES } from "./stages";
 import { TitleBlock } from "./TitleBlock";
-import { type OpenJob, useJob } from "./useJob";
+import { type OpenJob, useJob, useJobAt } from "./useJob";
 
 export type SheetContext = {
   open: OpenJob;
@@ -20,10 +21,29 @@ export type SheetContext = {
 
 export const useSheet = () => useOutletContext<SheetContext>();
 
-/** A job's sheet: the stages along its top, the view in the middle, the title block at its foot. */
+/** The sheet of the job at a number. Another job there, of another file, has a sheet of its own: nothing of one reaches another. */
 export function JobSheet({ id }: { id: number }) {
-  const state = useJob(id);
-  const { job, content, failure } = state;
+  const { data: job, error: failure } = useJobAt(id);
+  if (job) return <Sheet key={job.uid} first={job} />;
+  if (failure instanceof Refused && failure.problem.status === 404) return <NotThere what="job" />;
+  if (failure instanceof Refused) return <Damaged id={id} why={failure.problem.detail} />;
+  return (
+    <main className="p-6">
+      <p role="status">{failure ? "The program does not answer. Trying again…" : "Opening the sheet…"}</p>
+      {failure && (
+        <button type="button" className="btn btn-sm mt-3" onClick={() => window.location.reload()}>
+          Try now
+        </button>
+      )}
+    </main>
+  );
+}
+
+/** A job's sheet: the stages along its top, the view in the middle, the title block at its foot. */
+function Sheet({ first }: { first: Job }) {
+  const { id } = first;
+  const state = useJob(first);
+  const { job, content } = state;
   const [viewKeys, setViewKeys] = useState<KeyBinding[]>([]);
   const [showsKeys, setShowsKeys] = useState(false);
   const { next: nextUnits } = useUnits();
@@ -63,17 +83,10 @@ export function JobSheet({ id }: { id: number }) {
     document.title = content ? `${content.car_label} · Dimensione` : "Dimensione";
   }, [content]);
 
-  if (failure instanceof Refused && failure.problem.status === 404 && !job) return <NotThere what="job" />;
-  if (failure instanceof Refused && !job) return <Damaged id={id} why={failure.problem.detail} />;
   if (!job || !content) {
     return (
       <main className="p-6">
-        <p role="status">{failure ? "The program does not answer. Trying again…" : "Opening the sheet…"}</p>
-        {failure && (
-          <button type="button" className="btn btn-sm mt-3" onClick={() => window.location.reload()}>
-            Try now
-          </button>
-        )}
+        <p role="status">Opening the sheet…</p>
       </main>
     );
   }
@@ -90,6 +103,7 @@ export function JobSheet({ id }: { id: number }) {
           onKeys={() => setShowsKeys(true)}
         />
         <StaleNotice open={open} />
+        <SetAside open={open} />
         <Outlet context={context} />
         <TitleBlock open={open} />
       </div>

@@ -8,7 +8,9 @@ export { same };
 type Kept =
   | "id"
   | "number"
+  | "uid"
   | "revision"
+  | "token"
   | "created_at"
   | "updated_at"
   | "can_undo"
@@ -25,7 +27,9 @@ export function contentOf(job: Job): Content {
   const {
     id,
     number,
+    uid,
     revision,
+    token,
     created_at,
     updated_at,
     can_undo,

@@ -1,12 +1,38 @@
 import { useMutation } from "@tanstack/react-query";
 import { useMemo, useRef } from "react";
-import { Away, type Axle, answer, api, type Job, type NewReading } from "../api/client";
+import {
+  Away,
+  type Axle,
+  answer,
+  api,
+  type Job,
+  matching,
+  type NewReading,
+  Refused,
+  type Tag,
+} from "../api/client";
 import { keyed } from "../api/upload";
 import type { Reach } from "./readings";
 import type { Send } from "./saver";
 import { signedBy } from "./unsaved";
 
 const TRY_AGAIN_MS = 2000;
+
+/**
+ * Asks for what goes with any revision of the job: a reading never conflicts with what others changed meanwhile. Said to be
+ * for an earlier revision of this very job it is asked again for the present one; of another job or file it is refused.
+ */
+async function ofAnyRevision(tag: Tag, ask: (tag: Tag) => Promise<Job>): Promise<Job> {
+  for (let of = tag; ; ) {
+    try {
+      return await ask(of);
+    } catch (error) {
+      const now = error instanceof Refused && error.problem.status === 412 && error.problem.current;
+      if (!now || now.uid !== tag.uid || now.token === of.token) throw error;
+      of = now;
+    }
+  }
+}
 
 export type Step = { does: "undo" | "redo" | "candidates"; base: Job };
 type Change = { ask: () => Promise<Job>; isAway?: () => void };
@@ -64,44 +90,53 @@ export function useLane(id: number): Lane {
             answer(
               api.PUT("/api/v1/jobs/{id}", {
                 params: { path, header: keyed(sent.key) },
+                headers: matching(sent.tag),
                 body: { ...sent.content, based_on_revision: sent.basedOn, signed_by: signedBy() },
               }),
             ),
           tell,
         ),
-      take: (readings: NewReading[], tell) =>
+      take: (readings: NewReading[], of: Tag, tell) =>
         lasting(
           () =>
-            answer(
-              api.POST("/api/v1/jobs/{id}/readings", {
-                params: { path },
-                body: { signed_by: signedBy(), readings },
-              }),
+            ofAnyRevision(of, (tag) =>
+              answer(
+                api.POST("/api/v1/jobs/{id}/readings", {
+                  params: { path },
+                  headers: matching(tag),
+                  body: { signed_by: signedBy(), readings },
+                }),
+              ),
             ),
           tell,
         ),
-      remove: (reading: string) =>
+      remove: (reading: string, of: Tag) =>
         asked(() =>
-          answer(
-            api.DELETE("/api/v1/jobs/{id}/readings/{reading}", {
-              params: { path: { id, reading }, query: { signed_by: signedBy() } },
-            }),
+          ofAnyRevision(of, (tag) =>
+            answer(
+              api.DELETE("/api/v1/jobs/{id}/readings/{reading}", {
+                params: { path: { id, reading }, query: { signed_by: signedBy() } },
+                headers: matching(tag),
+              }),
+            ),
           ),
         ),
-      copyOver: (axle: Axle, from: "left" | "right") => {
-        const header = keyed();
-        return asked(() =>
-          answer(
-            api.POST("/api/v1/jobs/{id}/readings/copy", {
-              params: { path, header },
-              body: { axle, from, signed_by: signedBy() },
-            }),
+      copyOver: (axle: Axle, from: "left" | "right", of: Tag) =>
+        asked(() =>
+          ofAnyRevision(of, (tag) =>
+            answer(
+              api.POST("/api/v1/jobs/{id}/readings/copy", {
+                params: { path, header: keyed() },
+                headers: matching(tag),
+                body: { axle, from, signed_by: signedBy() },
+              }),
+            ),
           ),
-        );
-      },
+        ),
       step: ({ does, base }) => {
         const options = {
           params: { path, header: keyed() },
+          headers: matching(base),
           body: { based_on_revision: base.revision, signed_by: signedBy() },
         };
         return asked(() =>

@@ -3,31 +3,29 @@
  * are kept in the browser until the program has them; their ids see to it that none is kept twice. One that is refused
  * stays with the reason, and holds back none of the others.
  */
-import { Away, type Axle, type Job, type NewReading, Refused } from "../api/client";
+import { Away, type Axle, type Job, type NewReading, Refused, type Tag } from "../api/client";
+import { kept } from "../shared/kept";
+import { type KeptReadings, READINGS, setAside } from "./setAside";
+import type { Called } from "./unsaved";
 
 /** Readings sent at once: the program takes 200. */
 const MOST_AT_ONCE = 100;
-const keptAs = (id: number) => `dimensione.readings.${id}`;
 
 /** A reading that the program does not have yet; with why, when it was refused. */
-export type Queued = NewReading & { refused?: string };
+export type Queued = NewReading & { tag?: Tag; refused?: string };
 
 /** How readings reach the program: [`take`] goes on until it answers, the others say at once that it is away. */
 export type Reach = {
-  take: (readings: NewReading[], isAway: () => void) => Promise<Job>;
-  remove: (reading: string) => Promise<Job>;
-  copyOver: (axle: Axle, from: "left" | "right") => Promise<Job>;
+  take: (readings: NewReading[], of: Tag, isAway: () => void) => Promise<Job>;
+  remove: (reading: string, of: Tag) => Promise<Job>;
+  copyOver: (axle: Axle, from: "left" | "right", of: Tag) => Promise<Job>;
 };
 
 export type ReadingsState = { queue: Queued[]; isAway: boolean; trouble: string };
 
-function readKept(id: number): Queued[] {
-  try {
-    return JSON.parse(localStorage.getItem(keptAs(id)) ?? "[]") as Queued[];
-  } catch {
-    return [];
-  }
-}
+const readKept = (uid: string): Queued[] => kept.read<KeptReadings>(READINGS + uid)?.queue ?? [];
+
+const isOf = (tag: Tag, one: Queued) => !one.tag || one.tag.token === tag.token;
 
 /** Why each of the readings that were sent was refused, by its id; nothing when the refusal names none of them. */
 function refusedBy(error: Refused, sent: Queued[]): Map<string, string> {
@@ -46,11 +44,13 @@ export class ReadingsQueue {
   private listeners = new Set<() => void>();
 
   constructor(
-    readonly id: number,
+    readonly uid: string,
     private readonly reach: Reach,
     private readonly onJob: (job: Job) => void,
+    /** The job's present revision, and what it is called. */
+    private readonly now: () => { tag: Tag; called: Called },
   ) {
-    this.state = { queue: readKept(id), isAway: false, trouble: "" };
+    this.state = { queue: readKept(uid), isAway: false, trouble: "" };
   }
 
   subscribe = (listener: () => void) => {
@@ -71,13 +71,10 @@ export class ReadingsQueue {
   /** Changes the queue, and what the browser keeps of it: that may hold what another window took. */
   private keep(change: (queue: Queued[]) => Queued[]) {
     this.put({ ...this.state, queue: change(this.state.queue) });
-    const kept = change(readKept(this.id));
-    try {
-      if (kept.length > 0) localStorage.setItem(keptAs(this.id), JSON.stringify(kept));
-      else localStorage.removeItem(keptAs(this.id));
-    } catch {
-      this.say("This browser keeps nothing: stay on this page until the readings are sent.");
-    }
+    const queue = change(readKept(this.uid));
+    const name = READINGS + this.uid;
+    if (queue.length > 0) kept.write(name, { called: this.now().called, queue } satisfies KeptReadings);
+    else kept.drop(name);
   }
 
   /** Sends what waits; what is refused is left. */
@@ -86,18 +83,23 @@ export class ReadingsQueue {
     this.isSending = true;
     try {
       for (;;) {
-        const sent = this.state.queue.filter((one) => !one.refused).slice(0, this.atOnce);
-        if (sent.length === 0) return;
+        const waiting = this.state.queue.filter((one) => !one.refused);
+        const [first] = waiting;
+        if (!first) return;
+        const of = first.tag ?? this.now().tag;
+        // What was taken on one revision goes together.
+        const sent = waiting.filter((one) => isOf(of, one)).slice(0, this.atOnce);
         try {
-          const plain = sent.map(({ refused: _, ...reading }) => reading);
-          const job = await this.reach.take(plain, () => this.put({ ...this.state, isAway: true }));
+          const plain = sent.map(({ refused: _, tag: __, ...reading }) => reading);
+          const job = await this.reach.take(plain, of, () => this.put({ ...this.state, isAway: true }));
           this.onJob(job);
           this.keep((queue) => queue.filter((one) => !sent.some((other) => other.id === one.id)));
           this.atOnce = MOST_AT_ONCE;
           this.say("");
         } catch (error) {
           if (!(error instanceof Refused)) return;
-          this.wasRefused(sent, error);
+          if (error.problem.status === 412) this.giveUp(sent, of);
+          else this.wasRefused(sent, error);
         }
       }
     } finally {
@@ -105,6 +107,14 @@ export class ReadingsQueue {
       this.put({ ...this.state, isAway: false });
     }
   };
+
+  /** They were taken on a revision that the program's file does not have: set aside, and shown. */
+  private giveUp(sent: Queued[], tag: Tag) {
+    const readings = sent.map(({ refused: _, tag: __, ...reading }) => reading);
+    const at = new Date().toISOString();
+    setAside({ what: "readings", tag, called: this.now().called, at, readings });
+    this.keep((queue) => queue.filter((one) => !sent.some((other) => other.id === one.id)));
+  }
 
   /** Nothing is thrown away: a refused reading stays in the list until it is taken out by hand. */
   private wasRefused(sent: Queued[], error: Refused) {
@@ -119,7 +129,7 @@ export class ReadingsQueue {
   }
 
   take = (reading: NewReading) => {
-    this.keep((queue) => [...queue, reading]);
+    this.keep((queue) => [...queue, { ...reading, tag: this.now().tag }]);
     void this.send();
   };
 
@@ -131,13 +141,16 @@ export class ReadingsQueue {
       return;
     }
     await this.attempt(
-      () => this.reach.remove(reading),
+      () => this.reach.remove(reading, this.now().tag),
       "The program does not answer: a reading that it has can be taken away when it is back.",
     );
   };
 
   copyOver = (axle: Axle, from: "left" | "right") =>
-    this.attempt(() => this.reach.copyOver(axle, from), "The program does not answer; try again.");
+    this.attempt(
+      () => this.reach.copyOver(axle, from, this.now().tag),
+      "The program does not answer; try again.",
+    );
 
   private async attempt(ask: () => Promise<Job>, whenAway: string) {
     try {

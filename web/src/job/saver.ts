@@ -5,12 +5,16 @@
  * together with what is edited here, field by field; only where both changed one field is the person asked. A field
  * that the program refuses is held back, and holds back nothing else. What is not with the program yet is kept in the
  * browser, and a change whose answer was lost goes again under its key, so that it is done once.
+ *
+ * It works for one job, by its uid, and says with every change on which revision it was typed. What was typed on a revision
+ * that the program's file does not have is set aside and shown; it is never applied by itself.
  */
 import { type Job, type Problem, Refused } from "../api/client";
 import { newKey } from "../api/upload";
 import { type Content, contentOf } from "./content";
 import { lastingPointer, merge, same, withoutRefused } from "./merge";
-import { forgetUnsaved, keepUnsaved, readUnsaved, type Sent } from "./unsaved";
+import { setAside } from "./setAside";
+import { calledOf, forgetUnsaved, keepUnsaved, readUnsaved, type Sent } from "./unsaved";
 
 export type Faults = Problem["errors"];
 
@@ -37,15 +41,19 @@ export class JobSaver {
   private running: Promise<boolean> | null = null;
   /** Arrived while a change was under way: whose revision it is cannot be told until that is answered. */
   private arrived: { job: Job; by: string } | null = null;
+  /** The next job that arrives is taken as the first was, whatever its revision. */
+  private beginsAnew = false;
   private isHeld = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private listeners = new Set<() => void>();
 
   constructor(
-    readonly id: number,
+    readonly uid: string,
     private readonly send: Send,
     /** The program has a newer job than the page's other parts know. */
     private readonly onJob: (job: Job) => void = () => {},
+    /** What was typed was for a revision that the file does not have: what it has is to be asked for anew. */
+    private readonly onForeign: () => void = () => {},
   ) {}
 
   subscribe = (listener: () => void) => {
@@ -96,7 +104,17 @@ export class JobSaver {
 
   private keep() {
     const { base, content } = this.state;
-    if (base && content) keepUnsaved(this.id, { basedOn: base.revision, content, sent: this.sent });
+    if (!base || !content) return;
+    const tag = { uid: base.uid, token: base.token };
+    keepUnsaved({
+      tag,
+      basedOn: base.revision,
+      called: calledOf(base),
+      at: new Date().toISOString(),
+      base: contentOf(base),
+      content,
+      sent: this.sent,
+    });
   }
 
   /** What would be sent now: the sheet without what was refused. */
@@ -125,7 +143,8 @@ export class JobSaver {
       if (!this.sent) {
         const wanted = this.wanted(base, content);
         if (same(contentOf(base), wanted)) return this.rest(base, content);
-        this.sent = { content: wanted, basedOn: base.revision, key: newKey() };
+        const tag = { uid: base.uid, token: base.token };
+        this.sent = { content: wanted, tag, basedOn: base.revision, key: newKey() };
       }
       const sent = this.sent;
       this.keep();
@@ -165,6 +184,8 @@ export class JobSaver {
   /** Whether anything is left to try after a refusal. */
   private wasRefused(sent: Sent, base: Job, { problem, message }: Refused): boolean {
     if (problem.current) return this.bring(problem.current, "");
+    // Another revision than the file ever had: a backup was put back, or it is another file.
+    if (problem.status === 412) return this.giveUp();
     const errors = problem.errors.map(({ pointer, detail }) => ({
       pointer: lastingPointer(sent.content, pointer),
       detail,
@@ -188,7 +209,7 @@ export class JobSaver {
       this.keep();
       this.put({ save: { is: "held", why, errors } });
     } else {
-      forgetUnsaved(this.id);
+      forgetUnsaved(this.uid);
       this.put({ save: { is: "saved", at: base.updated_at } });
     }
     return true;
@@ -196,8 +217,12 @@ export class JobSaver {
 
   /** Takes over a job from the program: the first one, one somebody else changed, or one with a new reading. */
   receive = (job: Job, by = "") => {
+    if (job.uid !== this.uid) return;
     const { base } = this.state;
-    if (!base) return this.begin(job);
+    if (!base || this.beginsAnew) {
+      this.beginsAnew = false;
+      return this.begin(job);
+    }
     if (job.revision <= base.revision) return;
     if (this.sent || this.running) {
       if (!this.arrived || this.arrived.job.revision < job.revision) this.arrived = { job, by };
@@ -211,19 +236,34 @@ export class JobSaver {
 
   private begin(job: Job) {
     this.onJob(job);
-    const unsaved = readUnsaved(this.id);
+    const unsaved = readUnsaved(this.uid);
     const content = contentOf(job);
     // What an older page kept knows nothing of what came since.
     const kept = unsaved && { ...content, ...unsaved.content };
-    if (!unsaved || !kept || (same(kept, content) && !unsaved.sent)) {
+    if (!unsaved || !kept || (same(kept, { ...content, ...unsaved.base }) && !unsaved.sent)) {
+      if (unsaved) forgetUnsaved(this.uid);
       this.put({ base: job, content, save: { is: "saved", at: job.updated_at } });
       return;
     }
-    // The page went away before it was answered: asked again under its key, it is answered as it went.
+    // The page went away before it was answered: asked again under its key, it is answered as it went. Typed on an earlier
+    // revision it is sent as of that: the program knows whether that is one of its own, and with what it is brought together.
     this.sent = unsaved.sent ?? null;
-    const isSame = unsaved.basedOn === job.revision || this.sent;
-    this.put({ base: job, content: kept, save: isSame ? { is: "saving" } : { is: "stale", current: job } });
+    const base = { ...job, ...unsaved.base, revision: unsaved.basedOn, token: unsaved.tag.token };
+    this.put({ base, content: kept, save: { is: "saving" } });
     this.later();
+  }
+
+  /** What was typed is for a revision that the file does not have: it is set aside, and the job stands as the program has it. */
+  private giveUp(): boolean {
+    const { base } = this.state;
+    const unsaved = readUnsaved(this.uid);
+    if (unsaved) setAside({ what: "change", ...unsaved });
+    forgetUnsaved(this.uid);
+    this.refusal = null;
+    if (base) this.put({ content: contentOf(base), save: { is: "saved", at: base.updated_at } });
+    this.beginsAnew = true;
+    this.onForeign();
+    return false;
   }
 
   /** Brings a job that was changed elsewhere together with the sheet; whether nobody need be asked. */
@@ -244,6 +284,7 @@ export class JobSaver {
 
   /** A job as the program made it of this sheet: undone, kept, with a reading. */
   adopt = (job: Job) => {
+    if (job.uid !== this.uid) return;
     if (this.state.base && job.revision <= this.state.base.revision) return;
     if (this.state.save.is === "saved" && !this.running) {
       this.onJob(job);
@@ -260,7 +301,7 @@ export class JobSaver {
     this.onJob(current);
     if (whose === "theirs") {
       this.sent = null;
-      forgetUnsaved(this.id);
+      forgetUnsaved(this.uid);
       this.put({
         base: current,
         content: contentOf(current),

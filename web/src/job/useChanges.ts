@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
+import { fileIs } from "../api/file";
 import { useLatest } from "../shared/useLatest";
 
 export type JobChange = Schemas["JobChanged"];
@@ -25,6 +26,7 @@ export function useChanges(onChange: (change: JobChange | null) => void): boolea
         if (wasLost) told(null);
         wasLost = false;
       };
+      events.addEventListener("file", (event) => fileIs(JSON.parse(event.data).file_id));
       events.addEventListener("job", (event) => told(JSON.parse(event.data) as JobChange));
       events.addEventListener("missed", () => told(null));
       events.onerror = () => {

@@ -5,29 +5,62 @@ import type { Content } from "./content";
 import { type Step, useLane } from "./lane";
 import { ReadingsQueue } from "./readings";
 import { JobSaver } from "./saver";
+import { calledOf } from "./unsaved";
 import { useChanges } from "./useChanges";
 
 const TRY_AGAIN_MS = 2000;
 
-/** One job, edited here and saved by itself: the sheet by [`JobSaver`], readings by [`ReadingsQueue`], one [`Lane`]. */
-export function useJob(id: number) {
-  const queries = useQueryClient();
-  const query = useQuery({
+/** The job at a number, as the program has it. */
+export function useJobAt(id: number) {
+  return useQuery({
     queryKey: ["job", id],
     queryFn: () => loadJob(id),
     // A sheet that could not be opened is tried again; one that is not there is not.
     refetchInterval: ({ state }) => (!state.data && state.error instanceof Away ? TRY_AGAIN_MS : false),
   });
+}
+
+/**
+ * One job, edited here and saved by itself: the sheet by [`JobSaver`], readings by [`ReadingsQueue`], one [`Lane`]. It is this
+ * very job, by its uid: another of the same number has a sheet of its own.
+ */
+export function useJob(first: Job) {
+  const { id, uid } = first;
+  const queries = useQueryClient();
+  const query = useJobAt(id);
   const lane = useLane(id);
   const saver = useMemo(
     () =>
-      new JobSaver(id, lane.put, (job) => {
-        queries.setQueryData(["job", id], job);
-        queries.invalidateQueries({ queryKey: ["side-by-side", id] });
-      }),
-    [id, lane, queries],
+      new JobSaver(
+        uid,
+        lane.put,
+        (job) => {
+          queries.setQueryData(["job", id], job);
+          queries.invalidateQueries({ queryKey: ["side-by-side", id] });
+        },
+        () => {
+          const again = async () => {
+            try {
+              const job = await loadJob(id);
+              queries.setQueryData(["job", id], job);
+              saver.receive(job);
+            } catch (error) {
+              if (error instanceof Away) setTimeout(again, TRY_AGAIN_MS);
+            }
+          };
+          void again();
+        },
+      ),
+    [id, uid, lane, queries],
   );
-  const readings = useMemo(() => new ReadingsQueue(id, lane, saver.adopt), [id, lane, saver]);
+  const begun = useRef(first);
+  const readings = useMemo(() => {
+    const now = () => {
+      const job = saver.state.base ?? begun.current;
+      return { tag: { uid, token: job.token }, called: calledOf(job) };
+    };
+    return new ReadingsQueue(uid, lane, saver.adopt, now);
+  }, [uid, lane, saver]);
   const { queue, isAway: areKept, trouble } = useSyncExternalStore(readings.subscribe, readings.snapshot);
   // On any of the job's screens, not only where they were taken.
   useEffect(() => void readings.send(), [readings]);
@@ -37,11 +70,13 @@ export function useJob(id: number) {
   const lastBy = useRef("");
   const isConnected = useChanges((change) => {
     if (change && change.job !== id) return;
-    if (change && change.revision <= (saver.state.base?.revision ?? 0)) return;
+    const isOurs = change?.uid === uid && change.revision <= (saver.state.base?.revision ?? 0);
+    if (isOurs) return;
     lastBy.current = change ? ` by ${change.who || "somebody who did not sign"}: ${change.what}` : "";
     void queries.invalidateQueries({ queryKey: ["job", id] });
   });
   useEffect(() => {
+    // A sheet of another job is made anew: see `JobSheet`.
     if (query.data) saver.receive(query.data, lastBy.current);
   }, [query.data, saver]);
   useEffect(() => () => saver.stop(), [saver]);

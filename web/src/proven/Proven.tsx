@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, matching, Refused, type Schemas } from "../api/client";
 import { keyed, upload } from "../api/upload";
 import type { OpenJob } from "../job/useJob";
 import { Caution } from "../shared/Caution";
@@ -248,6 +248,7 @@ function FromJob({ open, onDone }: FromJobProps) {
         return await answer(
           api.POST("/api/v1/jobs/{id}/proven", {
             params: { path: { id: open.id }, header: keyed() },
+            headers: matching(open.job),
             body: { rub_front: rubs.front, rub_rear: rubs.rear, view, uses, in_spite },
           }),
         );

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { Away, answer, api, type Schemas } from "../api/client";
+import { Away, answer, api, matching, type Schemas } from "../api/client";
+import { useFileId } from "../api/file";
 import { keyed, saidBy, upload } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
 import { useDeed } from "../shared/useDeed";
@@ -8,14 +9,16 @@ import { useDraft } from "../shared/useDraft";
 import { TriedView } from "./TriedView";
 
 type Tried = Schemas["TriedList"];
+type List = Schemas["ListView"];
 type Open = { id: number; mapping: Record<string, string> };
 
 /** Bringing a price list: tried first, with every row at fault named; then taken, and undone if it must be. */
 export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
   const queries = useQueryClient();
-  const [supplier, setSupplier] = useDraft("price-list.supplier", "");
+  const file = useFileId();
+  const [supplier, setSupplier] = useDraft(file, "price-list.supplier", "");
   // What was tried and not yet taken is tried again after another screen: its columns are as they were put.
-  const [open, setOpen] = useDraft<Open | null>(`price-list.${kind}`, null);
+  const [open, setOpen] = useDraft<Open | null>(file, `price-list.${kind}`, null);
   const [tried, put] = useState<Tried | null>(null);
   const setTried = (next: Tried | null) => {
     put(next);
@@ -74,6 +77,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
       const taken = await answer(
         api.POST("/api/v1/catalogue/lists/{id}/take", {
           params: { path: { id: tried.list.id }, header: keyed() },
+          headers: matching(tried.list),
           body: { mapping: tried.mapping, all_or_nothing: allOrNothing, ticket },
         }),
       );
@@ -81,18 +85,20 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
       await refresh();
       return `Taken: ${taken.new} new, ${taken.changed} changed, ${taken.unchanged} as they were.`;
     });
-  const undo = (id: number) =>
+  const undo = (list: List) =>
     run(async () => {
+      const params = { path: { id: list.id } };
       const undone = await answer(
-        api.POST("/api/v1/catalogue/lists/{id}/undo", { params: { path: { id } } }),
+        api.POST("/api/v1/catalogue/lists/{id}/undo", { params, headers: matching(list) }),
       );
       await refresh();
       return `Undone: ${undone.back} rows went back${undone.left ? `, ${undone.left} were changed since and stay` : ""}.`;
     });
-  const removeFile = (id: number) =>
+  const removeFile = (of: List) =>
     run(async () => {
+      const params = { path: { id: of.id } };
       const list = await answer(
-        api.DELETE("/api/v1/catalogue/lists/{id}/file", { params: { path: { id } } }),
+        api.DELETE("/api/v1/catalogue/lists/{id}/file", { params, headers: matching(of) }),
       );
       setAsked(null);
       await refresh();
@@ -172,7 +178,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
                 type="button"
                 className="plain-button py-0"
                 disabled={isBusy}
-                onClick={() => undo(list.id)}
+                onClick={() => undo(list)}
               >
                 Undo
               </button>
@@ -185,7 +191,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
                   type="button"
                   className="plain-button text-error py-0"
                   disabled={isBusy}
-                  onClick={() => removeFile(list.id)}
+                  onClick={() => removeFile(list)}
                 >
                   Remove for good
                 </button>

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { Away, answer, api, Refused, type Schemas } from "../api/client";
+import { Away, answer, api, matching, Refused, type Schemas } from "../api/client";
 import { useSheet } from "../job/JobSheet";
 import { signedBy } from "../job/unsaved";
 import { Caution } from "../shared/Caution";
@@ -45,6 +45,7 @@ export function CarModule({ onBelieved }: { onBelieved: (mm: number) => void }) 
       answer(
         api.POST("/api/v1/jobs/{id}/module/tell", {
           ...path,
+          headers: matching(open.job),
           body: {
             vehicle,
             was_mm: telling.was_mm,

@@ -25,7 +25,7 @@ const typedOf = (gears: Sheet["gears"]): Typed => ({
 export function Road({ sheet, answer, onChange }: PartProps) {
   const { open } = useSheet();
   const { units } = useUnits();
-  const [typed, setTyped] = useDraft(`road.${open.id}.gears`, typedOf(sheet.gears));
+  const [typed, setTyped] = useDraft(open.job.uid, "road.gears", typedOf(sheet.gears));
   const put = (change: Partial<Typed>) => {
     const next = { ...typed, ...change };
     setTyped(next);
@@ -219,7 +219,7 @@ const kilonewtons = (newtons: number | undefined) => `${((newtons ?? 0) / 1000).
 /** The fitted wheel and tire on the scale: no list has the factory's. */
 function FittedWeights({ sheet, onChange }: Pick<PartProps, "sheet" | "onChange">) {
   const { open } = useSheet();
-  const [typed, setTyped] = useDraft<Partial<Schemas["WeighedSheet"]>>(`road.${open.id}.weights`, {});
+  const [typed, setTyped] = useDraft<Partial<Schemas["WeighedSheet"]>>(open.job.uid, "road.weights", {});
   const kg = { ...sheet.fitted_kg, ...typed };
   const put = (change: Partial<Schemas["WeighedSheet"]>) => {
     const next = { ...kg, ...change };

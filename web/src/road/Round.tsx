@@ -56,14 +56,14 @@ const rangeOf = (kind: Kind, registry: Registry): number[] => {
   return kind === "depth" ? depth_mm : kind === "heat" ? tread_c : tire_kpa;
 };
 
-type Props = { tires: Tire[]; job: number; onTake: (readings: Reading[]) => void };
+type Props = { tires: Tire[] /** The job's uid. */; whose: string; onTake: (readings: Reading[]) => void };
 
 /** A walk round the car by keys alone: Enter goes on, tire by tire, inner to outer. */
-export function Round({ tires, job, onTake }: Props) {
+export function Round({ tires, whose, onTake }: Props) {
   const registry = useRegistry();
   const gauge = useGauge();
   const { units } = useUnits();
-  const [walk, setWalk] = useDraft<Walk>(`tread.${job}.walk`, NOTHING);
+  const [walk, setWalk] = useDraft<Walk>(whose, "tread.walk", NOTHING);
   const [text, setText] = useState("");
   const [count, setCount] = useState<number | null>(null);
   const [by, setBy] = useState<"runs" | "distance_km">("runs");

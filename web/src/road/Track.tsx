@@ -42,8 +42,8 @@ export function Track({ sheet, answer, onChange }: PartProps) {
     cg_height_m: answer?.start.cg_height_m,
     roll_share_front: answer?.start.roll_share_front,
   };
-  const [typedCar, setTypedCar] = useDraft<Partial<Car>>(`road.${open.id}.car`, NOTHING);
-  const [typedHot, setTypedHot] = useDraft<Partial<Hot>>(`road.${open.id}.hot`, NOTHING);
+  const [typedCar, setTypedCar] = useDraft<Partial<Car>>(open.job.uid, "road.car", NOTHING);
+  const [typedHot, setTypedHot] = useDraft<Partial<Hot>>(open.job.uid, "road.hot", NOTHING);
   const car = { ...start, ...sheet.car, ...typedCar };
   const hot = { ...sheet.hot, ...typedHot };
   const putCar = (name: keyof Car, value: number | null) => {

@@ -60,7 +60,7 @@ export function TreadLog({ sheet, answer, onChange }: PartProps) {
             <Round
               key={onCar.map((one) => one.id).join()}
               tires={onCar}
-              job={open.id}
+              whose={open.job.uid}
               onTake={(readings) =>
                 onChange({
                   tires: tires.map((tire) => {

@@ -1,6 +1,7 @@
 import { type Ref, useCallback, useEffect, useImperativeHandle, useRef, useState } from "react";
 import { answer, api, type Lines, type LineView, Refused } from "../api/client";
 import { Fault } from "./Caution";
+import { keptHere, LINES } from "./kept";
 
 export type SetupFieldHandle = { focus: () => void };
 
@@ -12,8 +13,10 @@ type Props = {
   /** Called with a sound reading once its line is whole: at Enter, on leaving the field, or after a pause. */
   onRead: (view: { lines: Lines; namesAxles: boolean }) => void;
   onEnter?: () => void;
-  /** Where a text that could not be read is kept across a reload. */
+  /** By what a text that could not be read is kept across a reload, besides whose it is. */
   keptAs: string;
+  /** The job's uid, for a line of a job. */
+  whose?: string;
   tone: "planned" | "fitted" | "new";
   handle?: Ref<SetupFieldHandle>;
 };
@@ -41,8 +44,10 @@ const NAMES: Partial<Record<LineView["stretches"][number]["kind"], string>> = {
  * recognised; a piece that cannot be read is marked where it stands, with the reason and an example; one that could
  * mean two things is asked, with the answers to press.
  */
-export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs, tone, handle }: Props) {
-  const [typed, setTyped] = useState<string | null>(() => sessionStorage.getItem(keptAs));
+export function SetupField(props: Props) {
+  const { label, value, placeholder, onRead, onEnter, keptAs, whose, tone, handle } = props;
+  const lineName = LINES + (whose ? `${whose}.` : "") + keptAs;
+  const [typed, setTyped] = useState<string | null>(() => keptHere.get(lineName));
   const [view, setView] = useState<LineView | null>(null);
   const [said, setSaid] = useState("");
   const field = useRef<HTMLTextAreaElement>(null);
@@ -66,8 +71,8 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
 
   const forget = useCallback(() => {
     setTyped(null);
-    sessionStorage.removeItem(keptAs);
-  }, [keptAs]);
+    keptHere.drop(lineName);
+  }, [lineName]);
 
   const handOn = useCallback(
     (line: string, reading: LineView | null) => {
@@ -124,7 +129,7 @@ export function SetupField({ label, value, placeholder, onRead, onEnter, keptAs,
     isTakenBack.current = false;
     setTyped(line);
     setDropped("");
-    sessionStorage.setItem(keptAs, line);
+    keptHere.put(lineName, line);
   };
   const current = view && view.stretches.map((stretch) => stretch.text).join("") === text ? view : null;
   useEffect(() => {

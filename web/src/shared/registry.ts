@@ -1,6 +1,7 @@
 /** What the program lists: parts, levers, limits, facts of a car. The page keeps no second copy of any of it. */
 import { useQuery } from "@tanstack/react-query";
 import { answer, api, type House, type Registry } from "../api/client";
+import { kept } from "./kept";
 
 export function useRegistry(): Registry | null {
   const query = useQuery({
@@ -20,16 +21,10 @@ export function useHouse(): House | null {
     queryKey: ["house"],
     queryFn: async () => {
       const house = await answer(api.GET("/api/v1/house"));
-      localStorage.setItem(HOUSE_KEPT_AS, JSON.stringify(house));
+      kept.write(HOUSE_KEPT_AS, house);
       return house;
     },
-    placeholderData: () => {
-      try {
-        return JSON.parse(localStorage.getItem(HOUSE_KEPT_AS) ?? "null") ?? undefined;
-      } catch {
-        return undefined;
-      }
-    },
+    placeholderData: () => kept.read<House>(HOUSE_KEPT_AS) ?? undefined,
   });
   return query.data ?? null;
 }

@@ -1,5 +1,6 @@
 /** Light and dark shop: by the system's choice until the advisor chooses. */
 import { useState } from "react";
+import { kept } from "./kept";
 
 const KEPT_AS = "dimensione.theme";
 type Theme = "layout-light" | "layout-dark";
@@ -9,8 +10,8 @@ function apply(theme: Theme) {
 }
 
 export function startTheme() {
-  const kept = localStorage.getItem(KEPT_AS);
-  if (kept === "layout-light" || kept === "layout-dark") apply(kept);
+  const chosen = kept.get(KEPT_AS);
+  if (chosen === "layout-light" || chosen === "layout-dark") apply(chosen);
 }
 
 function isDarkNow(): boolean {
@@ -22,7 +23,7 @@ export function useTheme() {
   const [isDark, setDark] = useState(isDarkNow);
   const toggle = () => {
     const theme: Theme = isDark ? "layout-light" : "layout-dark";
-    localStorage.setItem(KEPT_AS, theme);
+    kept.put(KEPT_AS, theme);
     apply(theme);
     setDark(!isDark);
   };

@@ -1,6 +1,7 @@
 /** Unit choice is formatting only: the program computes in millimetres and km/h. */
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from "react";
 import type { Quantity } from "../api/client";
+import { kept } from "./kept";
 import { useHouse } from "./registry";
 
 export type Units = {
@@ -33,14 +34,14 @@ const HOUSE_START: Record<string, number> = { metric: 0, mixed: 1, imperial: 2 }
 
 export function UnitsProvider({ children }: { children: ReactNode }) {
   const [chosen, setChosen] = useState(() => {
-    const kept = localStorage.getItem(KEPT_AS);
-    return kept === null ? null : Number(kept) % CHOICES.length || 0;
+    const walked = kept.get(KEPT_AS);
+    return walked === null ? null : Number(walked) % CHOICES.length || 0;
   });
   const house = useHouse();
   const at = chosen ?? HOUSE_START[house?.units ?? "metric"] ?? 0;
   const next = useCallback(() => {
     const then = (at + 1) % CHOICES.length;
-    localStorage.setItem(KEPT_AS, String(then));
+    kept.put(KEPT_AS, String(then));
     setChosen(then);
   }, [at]);
   const value = useMemo(() => ({ units: CHOICES[at] ?? METRIC, next }), [at, next]);

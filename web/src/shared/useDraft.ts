@@ -1,26 +1,26 @@
 import { useCallback, useEffect, useState } from "react";
-
-const PREFIX = "dimensione.draft.";
+import { DRAFTS, kept } from "./kept";
 
 export function readDraft<T>(name: string, start: T): T {
-  try {
-    const text = localStorage.getItem(PREFIX + name);
-    return text === null ? start : (JSON.parse(text) as T);
-  } catch {
-    return start;
-  }
+  return kept.read<T>(DRAFTS + name) ?? start;
 }
 
 export function keepDraft<T>(name: string, value: T, start: T) {
-  if (JSON.stringify(value) === JSON.stringify(start)) localStorage.removeItem(PREFIX + name);
-  else localStorage.setItem(PREFIX + name, JSON.stringify(value));
+  if (JSON.stringify(value) === JSON.stringify(start)) kept.drop(DRAFTS + name);
+  else kept.write(DRAFTS + name, value);
 }
 
 /**
- * What is typed and not yet handed on, by a name of its own: it outlives another choice, another screen and a reload.
- * Put back to its start it is forgotten.
+ * What is typed and not yet handed on, by whose it is (a job's uid, or the file's id) and a name of its own: it outlives
+ * another choice, another screen and a reload, and is never found by another job of the same number. Put back to its start it
+ * is forgotten.
  */
-export function useDraft<T>(name: string, start: T): [T, (value: T | ((before: T) => T)) => void] {
+export function useDraft<T>(
+  whose: string,
+  called: string,
+  start: T,
+): [T, (value: T | ((before: T) => T)) => void] {
+  const name = `${whose}.${called}`;
   const [value, setValue] = useState(() => readDraft(name, start));
   // biome-ignore lint/correctness/useExhaustiveDependencies: what a draft starts from does not change under its name
   const put = useCallback(

@@ -1,5 +1,5 @@
 import { type Axle, answer, api, type Schemas } from "../api/client";
-import { upload } from "../api/upload";
+import { newKey, upload } from "../api/upload";
 import { signedBy } from "../job/unsaved";
 import type { OpenJob } from "../job/useJob";
 import { Fault } from "../shared/Caution";
@@ -22,15 +22,15 @@ export function TrialEntry({ open, onAdd }: Props) {
   const { content, id } = open;
   const registry = useRegistry();
   const house = useHouse();
-  const draft = `trial.${id}`;
-  const [axle, setAxle] = useDraft<Axle>(`${draft}.axle`, "front");
-  const [side, setSide] = useDraft(`${draft}.side`, "left");
-  const [setup, setSetup] = useDraft(`${draft}.setup`, "");
-  const [steer, setSteer] = useDraft(`${draft}.steer`, "straight");
-  const [isHanging, setHanging] = useDraft(`${draft}.hanging`, true);
-  const [instrument, setInstrument] = useDraft(`${draft}.instrument`, "feeler");
-  const [entry, setEntry] = useDraft(`${draft}.entry`, START);
-  const [photos, setPhotos] = useDraft<number[]>(`${draft}.photos`, NO_PHOTOS);
+  const whose = open.job.uid;
+  const [axle, setAxle] = useDraft<Axle>(whose, "trial.axle", "front");
+  const [side, setSide] = useDraft(whose, "trial.side", "left");
+  const [setup, setSetup] = useDraft(whose, "trial.setup", "");
+  const [steer, setSteer] = useDraft(whose, "trial.steer", "straight");
+  const [isHanging, setHanging] = useDraft(whose, "trial.hanging", true);
+  const [instrument, setInstrument] = useDraft(whose, "trial.instrument", "feeler");
+  const [entry, setEntry] = useDraft(whose, "trial.entry", START);
+  const [photos, setPhotos] = useDraft<number[]>(whose, "trial.photos", NO_PHOTOS);
   const { run, says: trouble } = useDeed("Keep this trial");
   const atHand = [
     { name: "the bench's", line: content.planned[axle] },
@@ -67,7 +67,12 @@ export function TrialEntry({ open, onAdd }: Props) {
     });
   const photo = (file: File) =>
     run(async () => {
-      const kept = await upload<Schemas["PhotoView"]>(`/api/v1/jobs/${id}/photos`, await readyPhoto(file));
+      const kept = await upload<Schemas["PhotoView"]>(
+        `/api/v1/jobs/${id}/photos`,
+        await readyPhoto(file),
+        newKey(),
+        open.job,
+      );
       setPhotos((before) => [...before, kept.id]);
     });
   return (

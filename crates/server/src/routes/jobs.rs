@@ -271,14 +271,15 @@ fn beside(job: &Job, insides: Vec<WheelTemplate>, limits: HouseLimits) -> SideBy
     }
 }
 
-/// The jobs as they change, as server-sent events: `job` with what changed, `missed` when some were not heard.
+/// The jobs as they change, as server-sent events: `file` with the id of the file first, then `job` with what changed, `missed` when some were not heard.
 #[utoipa::path(get, path = "/changes", tag = "jobs", responses(
     (status = 200, description = "a stream that stays open", body = JobChanged, content_type = "text/event-stream")
 ))]
 pub(super) async fn changes(
+    State(store): State<Store>,
     State(changes): State<Changes>,
 ) -> (Extension<LongAnswer>, Sse<impl Stream<Item = Result<Event, Infallible>>>) {
-    (Extension(LongAnswer::Changes), Sse::new(changes.stream()).keep_alive(KeepAlive::default()))
+    (Extension(LongAnswer::Changes), Sse::new(changes.stream(&store.file_id())).keep_alive(KeepAlive::default()))
 }
 
 /// Which of the jobs that a page has unsent work for are this file's, by the tags that the work was typed on.

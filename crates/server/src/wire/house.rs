@@ -41,6 +41,8 @@ pub struct HouseView {
     pub shop_id: String,
     /// The file: new whenever it was put back, copied or made for a demo.
     pub file_id: String,
+    /// The state of what is settled, drawn with every change: `"<file_id>.<token>"` is the house's `ETag`.
+    pub token: String,
     /// Grows by one with every change.
     pub revision: i64,
     /// Its limits by code, see `/registry`.
@@ -62,6 +64,7 @@ impl HouseView {
         Self {
             shop_id: ids.shop_id,
             file_id: ids.file_id,
+            token: house.tag.token,
             revision: house.revision,
             limits: LIMITS.iter().map(|limit| (limit.code, limit.of(&content.limits))).collect(),
             instruments: content
