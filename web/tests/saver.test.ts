@@ -228,6 +228,24 @@ test("a program that gives up answering leaves the change in the browser", async
   expect(readUnsaved("seven")?.content.wish).toBe("loud");
 });
 
+test("a figure that is typed right while the wrong one is being refused is not held back for it", async () => {
+  let refuse = () => {};
+  const slow = new JobSaver("seven", async (sent, isAway) => {
+    if (sent.content.car.facts[0]?.value === "15") await new Promise<void>((go) => (refuse = go));
+    return program.send(sent, isAway);
+  });
+  slow.receive(program.job);
+  slow.edit(mass("15"));
+  await settled();
+  slow.edit(mass("1540"));
+  // The pause after the last key is over as well before the program answers.
+  await settled();
+  refuse();
+  await settled();
+  expect(program.job.car.facts[0]?.value).toBe("1540");
+  expect(slow.state.save.is).toBe("saved");
+});
+
 test("over any order of two people's edits nothing is lost", async () => {
   const names = ["wish", "notes", "car_label"] as const;
   for (let seed = 0; seed < 200; seed += 1) {

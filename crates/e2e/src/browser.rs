@@ -20,6 +20,24 @@ pub struct Browser {
     _profile: TempDir,
 }
 
+/// By this the journeys are walked in a browser that keeps nothing: `blocked` (site data are refused) or `full`.
+pub const STORAGE: &str = "E2E_STORAGE";
+
+/// What makes a page's storage so, before anything of the page runs.
+pub fn storage_that_is(how: &str) -> Option<String> {
+    let script = match how {
+        "blocked" => {
+            "for (const name of ['localStorage', 'sessionStorage'])
+               Object.defineProperty(window, name, { get() { throw new DOMException('blocked', 'SecurityError'); } });"
+        }
+        "full" => {
+            "Storage.prototype.setItem = () => { throw new DOMException('full', 'QuotaExceededError'); };"
+        }
+        _ => return None,
+    };
+    Some(script.to_owned())
+}
+
 const FLAGS: [&str; 13] = [
     "--headless",
     "--no-sandbox",
@@ -64,6 +82,9 @@ impl Browser {
         let driver = WebDriver::new(format!("http://127.0.0.1:{port}"), capabilities).await?;
         let browser = Self { driver, chromedriver, _profile: profile };
         browser.resize(width, height).await?;
+        if let Some(script) = std::env::var(STORAGE).ok().and_then(|how| storage_that_is(&how)) {
+            browser.cdp("Page.addScriptToEvaluateOnNewDocument", json!({ "source": script })).await?;
+        }
         Ok(browser)
     }
 

@@ -9,6 +9,6 @@ mod browser;
 pub mod page;
 mod program;
 
-pub use browser::Browser;
+pub use browser::{Browser, STORAGE, storage_that_is};
 pub use program::Program;
 pub use thirtyfour;

@@ -12,7 +12,7 @@ use tokio::task::JoinHandle;
 pub struct Program {
     address: SocketAddr,
     file: PathBuf,
-    running: Option<(oneshot::Sender<()>, JoinHandle<()>)>,
+    running: Option<(oneshot::Sender<()>, JoinHandle<()>, Store)>,
     gauge: Option<SocketAddr>,
     supplier: Option<SocketAddr>,
     module: Option<SocketAddr>,
@@ -90,7 +90,7 @@ impl Program {
         let store = Store::open(&self.file)?;
         let listener = TcpListener::bind(self.address).await?;
         self.address = listener.local_addr()?;
-        let shop = server::AppState::new(store);
+        let shop = server::AppState::new(store.clone());
         let shop = match self.gauge {
             Some(address) => shop.with_gauge(server::gauge::LineGauge::at(address)),
             None => shop,
@@ -113,17 +113,28 @@ impl Program {
                 eprintln!("the server ended: {error}");
             }
         });
-        self.running = Some((stop, running));
+        self.running = Some((stop, running, store));
         Ok(())
     }
 
     /// Stops at once, as when its process is killed: connections are cut.
     pub async fn kill(&mut self) {
-        if let Some((stop, running)) = self.running.take() {
+        if let Some((stop, running, store)) = self.running.take() {
             running.abort();
             let _ = running.await;
             drop(stop);
+            // What a process's end does as well, and a task's does not: the file is let go of.
+            let _ = store.close();
         }
+    }
+
+    /// Puts another file in the place of its own, while it does not run.
+    ///
+    /// # Errors
+    /// When it cannot be copied.
+    pub fn put(&self, file: &std::path::Path) -> anyhow::Result<()> {
+        std::fs::copy(file, &self.file)?;
+        Ok(())
     }
 
     /// Its file.

@@ -83,6 +83,19 @@ export function lastingPointer(sent: unknown, pointer: string): string {
   return ["", ...lasting].join("/");
 }
 
+/** What stands at a lasting pointer. */
+export function at(content: unknown, pointer: string): unknown {
+  return pointer
+    .split("/")
+    .slice(1)
+    .reduce<unknown>((inside, step) => {
+      if (Array.isArray(inside)) {
+        return inside.find((member, place) => (identity(member) ?? String(place)) === step);
+      }
+      return (inside as Thing | null | undefined)?.[step];
+    }, content);
+}
+
 /**
  * What was sent without the fields that were refused: in their place stands what the program has. Nothing when the
  * refusal names no field of it. The pointers are lasting ones ([`lastingPointer`]).

@@ -112,7 +112,10 @@ export class ReadingsQueue {
   private giveUp(sent: Queued[], tag: Tag) {
     const readings = sent.map(({ refused: _, tag: __, ...reading }) => reading);
     const at = new Date().toISOString();
-    setAside({ what: "readings", tag, called: this.now().called, at, readings });
+    setAside(
+      { what: "readings", tag, called: this.now().called, at, readings },
+      sent.map((one) => one.id).join(),
+    );
     this.keep((queue) => queue.filter((one) => !sent.some((other) => other.id === one.id)));
   }
 

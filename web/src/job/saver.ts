@@ -12,9 +12,9 @@
 import { type Job, type Problem, Refused } from "../api/client";
 import { newKey } from "../api/upload";
 import { type Content, contentOf } from "./content";
-import { lastingPointer, merge, same, withoutRefused } from "./merge";
+import { at, lastingPointer, merge, same, withoutRefused } from "./merge";
 import { setAside } from "./setAside";
-import { calledOf, forgetUnsaved, keepUnsaved, readUnsaved, type Sent } from "./unsaved";
+import { calledOf, forgetUnsaved, keepUnsaved, readUnsaved, type Sent, type Unsaved } from "./unsaved";
 
 export type Faults = Problem["errors"];
 
@@ -44,6 +44,7 @@ export class JobSaver {
   /** The next job that arrives is taken as the first was, whatever its revision. */
   private beginsAnew = false;
   private isHeld = false;
+  private isStopped = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private listeners = new Set<() => void>();
 
@@ -100,21 +101,30 @@ export class JobSaver {
   }
 
   /** Stops saving by itself: the screen is left, and what is unsaved stays in the browser. */
-  stop = () => clearTimeout(this.timer);
+  stop = () => {
+    this.isStopped = true;
+    clearTimeout(this.timer);
+  };
+  /** Is taken up again: a screen may come and go before it stays. */
+  start = () => {
+    this.isStopped = false;
+  };
+
+  /** What is edited here, as the browser keeps it. */
+  private unsaved(): Unsaved | null {
+    const { base, content } = this.state;
+    if (!base || !content) return null;
+    const tag = { uid: base.uid, token: base.token };
+    const [called, at] = [calledOf(base), new Date().toISOString()];
+    return { tag, basedOn: base.revision, called, at, base: contentOf(base), content, sent: this.sent };
+  }
 
   private keep() {
-    const { base, content } = this.state;
-    if (!base || !content) return;
-    const tag = { uid: base.uid, token: base.token };
-    keepUnsaved({
-      tag,
-      basedOn: base.revision,
-      called: calledOf(base),
-      at: new Date().toISOString(),
-      base: contentOf(base),
-      content,
-      sent: this.sent,
-    });
+    const unsaved = this.unsaved();
+    if (!unsaved) return;
+    // A sheet that was left writes over nothing that another has kept for another revision since.
+    const there = this.isStopped ? readUnsaved(this.uid) : null;
+    if (!there || there.tag.token === unsaved.tag.token) keepUnsaved(unsaved);
   }
 
   /** What would be sent now: the sheet without what was refused. */
@@ -185,7 +195,7 @@ export class JobSaver {
   private wasRefused(sent: Sent, base: Job, { problem, message }: Refused): boolean {
     if (problem.current) return this.bring(problem.current, "");
     // Another revision than the file ever had: a backup was put back, or it is another file.
-    if (problem.status === 412) return this.giveUp();
+    if (problem.status === 412) return this.giveUp(sent);
     const errors = problem.errors.map(({ pointer, detail }) => ({
       pointer: lastingPointer(sent.content, pointer),
       detail,
@@ -195,11 +205,15 @@ export class JobSaver {
       contentOf(base),
       errors.map((error) => error.pointer),
     );
+    // What was typed over meanwhile was not refused: it was not even asked.
+    const { content } = this.state;
+    const still = errors.filter(({ pointer }) => same(at(sent.content, pointer), at(content, pointer)));
+    if (errors.length > 0 && still.length === 0) return true;
     if (this.refusal || !rest) {
       this.put({ save: { is: "refused", why: message, errors } });
       return false;
     }
-    this.refusal = { why: message, errors };
+    this.refusal = { why: message, errors: still };
     return true;
   }
 
@@ -254,11 +268,12 @@ export class JobSaver {
   }
 
   /** What was typed is for a revision that the file does not have: it is set aside, and the job stands as the program has it. */
-  private giveUp(): boolean {
+  private giveUp(sent: Sent): boolean {
     const { base } = this.state;
-    const unsaved = readUnsaved(this.uid);
-    if (unsaved) setAside({ what: "change", ...unsaved });
-    forgetUnsaved(this.uid);
+    const unsaved = this.unsaved();
+    // Under the key of what was sent: two sheets that were refused the same set aside one.
+    if (unsaved) setAside({ what: "change", ...unsaved }, sent.key);
+    if (readUnsaved(this.uid)?.tag.token === unsaved?.tag.token) forgetUnsaved(this.uid);
     this.refusal = null;
     if (base) this.put({ content: contentOf(base), save: { is: "saved", at: base.updated_at } });
     this.beginsAnew = true;

@@ -18,8 +18,9 @@ export type Aside =
   | ({ what: "change" } & Unsaved)
   | { what: "readings"; tag: Tag; called: Called; at: string; readings: NewReading[] };
 
-export function setAside(work: Aside) {
-  kept.write(`${ASIDE}${work.tag.uid}.${work.tag.token}.${work.at}`, work);
+/** Sets work aside, once under a key. */
+export function setAside(work: Aside, key: string) {
+  kept.write(`${ASIDE}${work.tag.uid}.${key}`, work);
 }
 
 /** What the browser still has for somebody else, by the name it is kept under. */

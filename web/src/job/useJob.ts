@@ -79,7 +79,10 @@ export function useJob(first: Job) {
     // A sheet of another job is made anew: see `JobSheet`.
     if (query.data) saver.receive(query.data, lastBy.current);
   }, [query.data, saver]);
-  useEffect(() => () => saver.stop(), [saver]);
+  useEffect(() => {
+    saver.start();
+    return saver.stop;
+  }, [saver]);
 
   const step = useCallback(
     async (does: Step["does"]) => {

@@ -24,10 +24,14 @@ async fn a_refused_reading_holds_back_none_of_the_others() -> anyhow::Result<()>
         .script(
             "const reading = (id, what, instrument) =>
                ({ id, axle: 'front', side: 'left', what, value: 12, unit: 'mm', instrument });
-             localStorage.setItem('dimensione.readings.1', JSON.stringify([
-               reading('r1', 'strut', 'borrowed_laser'), reading('r2', 'arch', 'steel_rule'),
-               reading('r3', 'fender_lateral', 'steel_rule')]));
-             return null",
+             return fetch('/api/v1/jobs/1').then((said) => said.json()).then(({ uid, token, number, car_label }) => {
+               const tag = { uid, token };
+               const queue = [reading('r1', 'strut', 'borrowed_laser'), reading('r2', 'arch', 'steel_rule'),
+                 reading('r3', 'fender_lateral', 'steel_rule')].map((one) => ({ ...one, tag }));
+               const called = { number, car: car_label };
+               localStorage.setItem(`dimensione.readings.${uid}`, JSON.stringify({ called, queue }));
+               return null;
+             })",
         )
         .await?;
     browser.driver.goto(program.url("/jobs/1/bay")).await?;

@@ -11,4 +11,5 @@ mod rack;
 mod road;
 mod sheets;
 mod walks;
+mod whose;
 mod workshop;
