@@ -298,7 +298,7 @@ test("another file's job of the same number changes nothing of this sheet, and t
   expect(program.job).toEqual(other);
   const [set] = allKept().aside;
   expect(set?.work).toMatchObject({ what: "change", called: { number: "0007", car: "Skerry hatch" } });
-  expect(set && asText(set)).toContain("Customer wants: quiet → loud");
+  expect(set && asText(set)).toContain("Owner's wish: quiet → loud");
   expect(readUnsaved("seven")).toBeNull();
 });
 

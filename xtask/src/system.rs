@@ -46,6 +46,11 @@ fn apt(arguments: &[&str]) -> Command {
     command
 }
 
+/// Installs the tracer by which a start is stopped at each of its writes, when it is missing.
+pub(crate) fn need_strace() -> anyhow::Result<()> {
+    if is_there("strace") { Ok(()) } else { install(&["strace"]) }
+}
+
 /// Installs what a Python environment is made with, when it is missing.
 pub(crate) fn need_python() -> anyhow::Result<()> {
     let can_make_one = Command::new("python3")

@@ -16,6 +16,8 @@ const CASES: usize = 20_000;
 
 /// Builds for release, and prints a line for each way of breaking it.
 pub(crate) fn torture(rest: &[String]) -> anyhow::Result<()> {
+    system::install_browser()?;
+    system::need_strace()?;
     web::install()?;
     web::build()?;
     step(
@@ -25,8 +27,16 @@ pub(crate) fn torture(rest: &[String]) -> anyhow::Result<()> {
     let release = target_folder().join("release");
     let program = release.join("dimensione");
     println("| what | wanted | found |\n|---|---|---|")?;
-    let mut all_held = contract(&program)?;
-    eprintln!("· stop, connections, files, kills, mutations, soak");
+    // Only whose work it is, and what is true.
+    let mut all_held = rest.iter().any(|one| one == "--whose") || contract(&program)?;
+    step("building the browser's rounds", &mut cargo(&["build", "--quiet", "--package", "e2e"]))?;
+    all_held &= Command::new(target_folder().join("debug/swaps")).arg(SWAPS).status()?.success();
+    for how in ["blocked", "full"] {
+        all_held &= journeys(how)?;
+    }
+    eprintln!(
+        "· swaps, starts, module, files lost and damaged, connections, bodies, ports, stop, files, kills, mutations, soak"
+    );
     let status = Command::new(release.join("torture"))
         .arg(&program)
         .arg(root().join("crates/server/tests/hostile"))
@@ -34,6 +44,24 @@ pub(crate) fn torture(rest: &[String]) -> anyhow::Result<()> {
         .status()?;
     all_held &= status.success();
     if all_held { Ok(()) } else { bail!("not everything held") }
+}
+
+/// Rounds of a real browser over swapped files.
+const SWAPS: &str = "20";
+
+/// The page's journeys in a browser that keeps nothing.
+fn journeys(how: &str) -> anyhow::Result<bool> {
+    eprintln!("· journeys with storage {how}");
+    let output = cargo(&["test", "--quiet", "--package", "e2e", "--test", "it", "--", "journeys::"])
+        .env("E2E_STORAGE", how)
+        .output()?;
+    let text = String::from_utf8_lossy(&output.stdout).into_owned();
+    let closing = text.lines().rev().find(|line| line.starts_with("test result:")).unwrap_or("no result");
+    let passed = closing.split(';').take(2).collect::<Vec<_>>().join(";").replace("test result: ", "");
+    let is_held = output.status.success();
+    let mark = if is_held { "" } else { " **not held**" };
+    println(&format!("| the page's journeys with storage {how} | all pass | {passed}{mark} |"))?;
+    Ok(is_held)
 }
 
 #[allow(clippy::print_stdout, reason = "the table is what the chore is for")]

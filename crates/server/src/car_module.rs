@@ -11,10 +11,10 @@ use std::sync::{Arc, PoisonError};
 use std::time::Duration;
 
 use fitment::recalibration::ModuleState;
-use tokio::io::{AsyncBufReadExt, AsyncReadExt, AsyncWriteExt, BufReader};
-use tokio::net::TcpStream;
 use store::module_log::{self, Entry};
 use store::{Store, StoreError};
+use tokio::io::{AsyncBufReadExt, AsyncReadExt, AsyncWriteExt, BufReader};
+use tokio::net::TcpStream;
 use tokio::sync::{Mutex, MutexGuard};
 
 /// What a call comes to, later.
@@ -103,7 +103,13 @@ impl CarModule {
         });
     }
 
-    async fn noted(&self, store: &Store, entry: i64, code: &'static str, says: &str) -> Result<(), StoreError> {
+    async fn noted(
+        &self,
+        store: &Store,
+        entry: i64,
+        code: &'static str,
+        says: &str,
+    ) -> Result<(), StoreError> {
         let said = says.to_owned();
         store.write(move |tx| module_log::finish(tx, entry, code, &said)).await?;
         self.tellings().remove(&entry);
@@ -116,7 +122,9 @@ impl CarModule {
         let tellings = self.tellings();
         for entry in &mut log {
             match tellings.get(&entry.id) {
-                Some(Telling::UnderWay) => "the module is being told at this moment".clone_into(&mut entry.says),
+                Some(Telling::UnderWay) => {
+                    "the module is being told at this moment".clone_into(&mut entry.says)
+                }
                 Some(Telling::Ended { code, says }) => {
                     (*code).clone_into(&mut entry.outcome);
                     entry.says.clone_from(says);

@@ -56,18 +56,15 @@ impl Changes {
         let _ = self.0.send(Told::Closing);
     }
 
-    /// Which file it is, and the changes from now on: `file`, then `job` events, and `missed` when some were told faster than
-    /// they were heard.
-    pub fn stream(&self, file_id: &str) -> impl Stream<Item = Result<Event, Infallible>> + Send + use<> {
-        let file = Event::default().event("file").data(format!("{{\"file_id\":\"{file_id}\"}}"));
-        let changes = BroadcastStream::new(self.0.subscribe()).map_while(|told| match told {
+    /// The changes from now on: `job` events, and `missed` when some were told faster than they were heard.
+    pub fn stream(&self) -> impl Stream<Item = Result<Event, Infallible>> + Send + use<> {
+        BroadcastStream::new(self.0.subscribe()).map_while(|told| match told {
             Ok(Told::Changed(changed)) => {
                 let event = Event::default().event("job").json_data(changed);
                 Some(Ok(event.unwrap_or_else(|_| Event::default().event("missed").data("{}"))))
             }
             Ok(Told::Closing) => None,
             Err(_) => Some(Ok(Event::default().event("missed").data("{}"))),
-        });
-        tokio_stream::once(Ok(file)).chain(changes)
+        })
     }
 }

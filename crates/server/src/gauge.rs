@@ -201,7 +201,18 @@ mod tests {
         assert_eq!(read("LOST"), Some(Line::Lost));
         let Some(Line::Reading(nothing, ..)) = read("R 14 -0.00 S") else { panic!("no reading") };
         assert!(nothing.is_sign_positive());
-        for line in ["", "R", "R 1 1e300 S", "R 1 -10001 S", "R 1 x S", "R 1 NaN S", "R 1 14.2 X", "R -1 14.2 S", "HELLO", "r 1 2 S"] {
+        for line in [
+            "",
+            "R",
+            "R 1 1e300 S",
+            "R 1 -10001 S",
+            "R 1 x S",
+            "R 1 NaN S",
+            "R 1 14.2 X",
+            "R -1 14.2 S",
+            "HELLO",
+            "r 1 2 S",
+        ] {
             assert_eq!(read(line), None, "{line:?}");
         }
     }

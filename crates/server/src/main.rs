@@ -16,6 +16,10 @@ use server::supplier::HttpSupplier;
 use store::{Opening, Store};
 use tokio::net::TcpListener;
 
+/// Gives memory back that a large list or photo took: the system's own allocator keeps it.
+#[global_allocator]
+static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 /// Planner, calculator and logbook for wheel and tire fitment.
 #[derive(Parser)]
 #[command(name = "dimensione", version)]
@@ -243,8 +247,10 @@ const LEFT_FOR_GOOD: Duration = Duration::from_secs(60 * 60);
 /// Removes the folders of demos that were killed. One that is open is held, and one that is being made is young.
 fn remove_left_demos() {
     let Ok(temporary) = std::fs::read_dir(std::env::temp_dir()) else { return };
-    for folder in temporary.flatten().filter(|one| one.file_name().to_string_lossy().starts_with(DEMO_FOLDER)) {
-        let age = folder.metadata().and_then(|folder| folder.modified()).ok().and_then(|at| at.elapsed().ok());
+    for folder in temporary.flatten().filter(|one| one.file_name().to_string_lossy().starts_with(DEMO_FOLDER))
+    {
+        let age =
+            folder.metadata().and_then(|folder| folder.modified()).ok().and_then(|at| at.elapsed().ok());
         let is_old = age.is_some_and(|age| age > LEFT_FOR_GOOD);
         let file = folder.path().join(DEMO_FILE);
         if (file.exists() || is_old) && store::hold(&file).is_ok() {

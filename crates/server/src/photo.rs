@@ -144,7 +144,8 @@ fn in_srgb(picture: DynamicImage, profile: &[u8]) -> DynamicImage {
     }
     let layout = if picture.color().has_alpha() { Layout::Rgba } else { Layout::Rgb };
     let options = TransformOptions::default();
-    let Ok(transform) = profile.create_transform_8bit(layout, &ColorProfile::new_srgb(), layout, options) else {
+    let Ok(transform) = profile.create_transform_8bit(layout, &ColorProfile::new_srgb(), layout, options)
+    else {
         return picture;
     };
     let (width, height) = (picture.width(), picture.height());

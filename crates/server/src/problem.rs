@@ -220,7 +220,15 @@ fn store_problem(error: StoreError) -> Problem {
         StoreError::OtherState { now, .. } => {
             let status = StatusCode::PRECONDITION_FAILED.as_u16();
             let (kind, title) = ("stale", "Changed elsewhere");
-            return Problem { kind, title, status, detail, errors: Vec::new(), current: None, tag: Some(now) };
+            return Problem {
+                kind,
+                title,
+                status,
+                detail,
+                errors: Vec::new(),
+                current: None,
+                tag: Some(now),
+            };
         }
         StoreError::StaleHouse { .. } => (StatusCode::CONFLICT, "stale", "Changed elsewhere", None),
         StoreError::NothingTo(_) => (StatusCode::CONFLICT, "nothing-to-do", "Nothing to do", None),

@@ -140,7 +140,11 @@ impl HttpSupplier {
             serde_json::from_slice(&body).map_err(|_| "its answer could not be read".to_owned())?;
         if reply.items.len() == items.len() {
             // One answer that makes no sense costs that item: it counts as not known.
-            Ok(reply.items.into_iter().map(|item| item.filter(Answer::makes_sense).map(Answer::plain)).collect())
+            Ok(reply
+                .items
+                .into_iter()
+                .map(|item| item.filter(Answer::makes_sense).map(Answer::plain))
+                .collect())
         } else {
             Err("its answer has another count of items than were asked for".to_owned())
         }

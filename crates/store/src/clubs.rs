@@ -47,7 +47,8 @@ pub fn list(connection: &Connection) -> Result<Vec<ClubRules>, StoreError> {
 /// # Errors
 /// What SQLite says.
 pub fn tag(connection: &Connection) -> Result<Tag, StoreError> {
-    let mut statement = connection.prepare_cached("SELECT file_id, clubs_token FROM shop_file WHERE id = 1")?;
+    let mut statement =
+        connection.prepare_cached("SELECT file_id, clubs_token FROM shop_file WHERE id = 1")?;
     Ok(statement.query_row([], |row| Ok(Tag { uid: row.get(0)?, token: row.get(1)? }))?)
 }
 

@@ -191,7 +191,10 @@ pub enum StoreError {
 fn other_revision(current: Option<&Job>) -> String {
     match current {
         Some(job) => format!("job {} is at revision {} now; nothing was changed", job.id, job.revision),
-        None => "this was for another job, or for a revision that this file does not have: nothing was changed".to_owned(),
+        None => {
+            "this was for another job, or for a revision that this file does not have: nothing was changed"
+                .to_owned()
+        }
     }
 }
 

@@ -61,7 +61,11 @@ pub struct House {
 pub fn get(connection: &Connection) -> Result<House, StoreError> {
     let row = connection
         .query_row("SELECT revision, units, token FROM house WHERE id = 1", [], |row| {
-            Ok((row.get::<_, i64>("revision")?, row.get::<_, String>("units")?, row.get::<_, String>("token")?))
+            Ok((
+                row.get::<_, i64>("revision")?,
+                row.get::<_, String>("units")?,
+                row.get::<_, String>("token")?,
+            ))
         })
         .optional()?;
     let file_id = shop_ids(connection)?.file_id;

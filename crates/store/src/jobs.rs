@@ -469,29 +469,55 @@ pub fn change(
     who: &str,
     now: Timestamp,
 ) -> Result<Job, StoreError> {
-    let current = at(connection, id, based_on)?;
-    if current.content == *content {
+    replace(connection, at(connection, id, based_on)?, content.clone(), who, now)
+}
+
+/// Replaces the content of a job that was read in this very transaction.
+///
+/// # Errors
+/// Only what SQLite says.
+pub fn replace(
+    connection: &Connection,
+    current: Job,
+    content: JobContent,
+    who: &str,
+    now: Timestamp,
+) -> Result<Job, StoreError> {
+    if current.content == content {
         return Ok(current);
     }
-    let what = what_changed(&current.content, content);
-    go_on(connection, &current, content, (Kind::Change, &what), who, now)
+    let what = what_changed(&current.content, &content);
+    go_on(connection, current, content, (Kind::Change, &what), who, now)
 }
 
 /// Puts a content in the place of a job's present one, with its entry in the journal.
 fn go_on(
     connection: &Connection,
-    current: &Job,
-    content: &JobContent,
+    current: Job,
+    content: JobContent,
     (kind, what): (Kind, &str),
     who: &str,
     now: Timestamp,
 ) -> Result<Job, StoreError> {
-    let (job, revision, token) = (current.id, current.revision + 1, new_token());
-    put_content(connection, job, (revision, &token), Some(&current.content), content, now)?;
+    let (job, before) = (current.id, &current.content);
+    let (revision, token) = (current.revision + 1, new_token());
+    let has_new_parts = put_content(connection, job, (revision, &token), Some(before), &content, now)?;
     let entry = NewEntry { job, revision, token: &token, at: now, who, kind, what };
-    let entry = journal::record(connection, entry, Some(&current.content), content)?;
-    journal::step_on(connection, job, entry, kind)?;
-    get(connection, job)
+    let entry = journal::record(connection, entry, Some(before), &content)?;
+    let steps = journal::step_on(connection, job, entry, kind)?;
+    let made = Job {
+        revision,
+        token,
+        parts: if has_new_parts { PartUids::get(connection, job)? } else { current.parts },
+        updated_at: now,
+        undoes: steps.to_undo.map(|entry| journal::words_of(connection, entry)).transpose()?,
+        redoes: steps.to_redo.map(|entry| journal::words_of(connection, entry)).transpose()?,
+        content,
+        ..current
+    };
+    // What was put is what is read: so it need not be read.
+    debug_assert_eq!(get(connection, job)?, made);
+    Ok(made)
 }
 
 /// Readings kept with one job at most.
@@ -510,6 +536,7 @@ pub fn add_readings(
     now: Timestamp,
 ) -> Result<Job, StoreError> {
     let current = get(connection, id)?;
+    let most = MOST_READINGS.max(current.content.measurements.readings.len());
     let mut content = current.content.clone();
     let mut known: HashSet<String> =
         content.measurements.readings.iter().map(|kept| kept.id.clone()).collect();
@@ -518,10 +545,10 @@ pub fn add_readings(
             content.measurements.readings.push(reading.clone());
         }
     }
-    if content.measurements.readings.len() > MOST_READINGS.max(current.content.measurements.readings.len()) {
+    if content.measurements.readings.len() > most {
         return Err(StoreError::TooMany { what: "readings", most: MOST_READINGS, with: " with one job" });
     }
-    change(connection, id, current.revision, &content, who, now)
+    replace(connection, current, content, who, now)
 }
 
 /// Takes one reading away from a job as it is now. Undo brings it back.
@@ -538,7 +565,7 @@ pub fn remove_reading(
     let current = get(connection, id)?;
     let mut content = current.content.clone();
     content.measurements.readings.retain(|kept| kept.id != reading);
-    change(connection, id, current.revision, &content, who, now)
+    replace(connection, current, content, who, now)
 }
 
 /// The shop's memory: the latest job of each car whose model was written down, by words of model, body,
@@ -623,7 +650,7 @@ fn step(
     };
     let entry = entry.ok_or(StoreError::NothingTo(word))?;
     let (what, content) = journal::content_of(connection, entry, kind, &current.content)?;
-    go_on(connection, &current, &content, (kind, &format!("{word}: {what}")), who, now)
+    go_on(connection, current, content, (kind, &format!("{word}: {what}")), who, now)
 }
 
 /// One job, when it is at this revision.
@@ -639,7 +666,8 @@ pub fn at(connection: &Connection, id: i64, based_on: i64) -> Result<Job, StoreE
     }
 }
 
-/// Writes a content into a job's row and tables; of what was there before only what differs is written anew.
+/// Writes a content into a job's row and tables; of what was there before only what differs is written anew. Whether it may
+/// hold readings or trials that were not there.
 fn put_content(
     connection: &Connection,
     id: i64,
@@ -647,8 +675,8 @@ fn put_content(
     before: Option<&JobContent>,
     content: &JobContent,
     now: Timestamp,
-) -> Result<(), StoreError> {
-    let mut fields = columns::fields_of(content)?;
+) -> Result<bool, StoreError> {
+    let mut fields = columns::fields_of(&Plain(content))?;
     for (name, pair) in [("fitted", &content.fitted), ("planned", &content.planned)] {
         let (front, rear) = lines_of(pair);
         fields.push((format!("{name}_front"), front.into()));
@@ -671,7 +699,48 @@ fn put_content(
     let is_same = |before: &JobContent| {
         before.measurements.readings == content.measurements.readings && before.workshop == content.workshop
     };
-    if before.is_some_and(is_same) { Ok(()) } else { PartUids::give(connection, id, content) }
+    if before.is_some_and(is_same) {
+        return Ok(false);
+    }
+    PartUids::give(connection, id, content)?;
+    Ok(true)
+}
+
+/// A content's plain fields: what is made of parts has tables of its own.
+struct Plain<'a>(&'a JobContent);
+
+impl Serialize for Plain<'_> {
+    fn serialize<S: serde::Serializer>(&self, to: S) -> Result<S::Ok, S::Error> {
+        let JobContent {
+            car_label,
+            wish,
+            stage,
+            drive,
+            notes,
+            put_away,
+            wishes,
+            road,
+            fitted: _,
+            planned: _,
+            candidates: _,
+            measurements: _,
+            picked: _,
+            workshop: _,
+        } = self.0;
+        #[derive(Serialize)]
+        struct Fields<'a> {
+            car_label: &'a str,
+            wish: &'a str,
+            stage: Stage,
+            drive: Option<Drive>,
+            notes: &'a str,
+            put_away: bool,
+            wishes: &'a Option<String>,
+            road: &'a Option<String>,
+        }
+        let (stage, drive, put_away) = (*stage, *drive, *put_away);
+        Fields { car_label, wish, stage, drive, notes, put_away, wishes, road }.serialize(to)
+    }
 }
 
 fn put_candidates(connection: &Connection, id: i64, candidates: &[Candidate]) -> Result<(), StoreError> {

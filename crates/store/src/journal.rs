@@ -106,10 +106,9 @@ pub(crate) fn record(
     before: Option<&JobContent>,
     after: &JobContent,
 ) -> Result<i64, StoreError> {
-    let after = snapshot::to_value(after);
     let (base, (forward, back)) = match before {
-        Some(before) => (None, snapshot::changes(&snapshot::to_value(before), &after)),
-        None => (Some(after.to_string()), ("[]".to_owned(), "[]".to_owned())),
+        Some(before) => (None, snapshot::changes_between(before, after)),
+        None => (Some(snapshot::to_value(after).to_string()), ("[]".to_owned(), "[]".to_owned())),
     };
     connection
         .prepare_cached(
@@ -147,8 +146,13 @@ pub(crate) fn steps(connection: &Connection, job: i64) -> Result<Steps, StoreErr
     Ok(statement.query_row([job], |row| Ok(Steps { to_undo: row.get(0)?, to_redo: row.get(1)? }))?)
 }
 
-/// Moves the piles on by an entry that was just written.
-pub(crate) fn step_on(connection: &Connection, job: i64, entry: i64, kind: Kind) -> Result<(), StoreError> {
+/// Moves the piles on by an entry that was just written; where they then are.
+pub(crate) fn step_on(
+    connection: &Connection,
+    job: i64,
+    entry: i64,
+    kind: Kind,
+) -> Result<Steps, StoreError> {
     let now = steps(connection, job)?;
     let beneath = |column: &str, entry: i64| -> Result<Option<i64>, StoreError> {
         let sql = format!("SELECT {column} FROM journal WHERE id = ?1");
@@ -180,10 +184,12 @@ pub(crate) fn step_on(connection: &Connection, job: i64, entry: i64, kind: Kind)
         Kind::Mend => Steps::default(),
         Kind::Create => now,
     };
-    connection
-        .prepare_cached("UPDATE job SET undoes = ?2, redoes = ?3 WHERE id = ?1")?
-        .execute(params![job, next.to_undo, next.to_redo])?;
-    Ok(())
+    connection.prepare_cached("UPDATE job SET undoes = ?2, redoes = ?3 WHERE id = ?1")?.execute(params![
+        job,
+        next.to_undo,
+        next.to_redo
+    ])?;
+    Ok(next)
 }
 
 /// What an entry changed, in words.

@@ -80,8 +80,9 @@ pub(crate) fn begin_log(connection: &Connection) -> Result<String, rusqlite::Err
 
 /// The mark of a file with its log, and the one before it; `None` while it has none.
 pub(crate) fn marks_of(connection: &Connection) -> Option<(String, String)> {
-    let read = connection
-        .query_row("SELECT mark, earlier FROM shop_file WHERE id = 1", [], |row| Ok((row.get(0)?, row.get(1)?)));
+    let read = connection.query_row("SELECT mark, earlier FROM shop_file WHERE id = 1", [], |row| {
+        Ok((row.get(0)?, row.get(1)?))
+    });
     read.ok()
 }
 
@@ -106,6 +107,8 @@ pub(crate) struct Frames {
     pub(crate) whole: usize,
     /// Pages of the same log behind the first that is not, of changes that were complete.
     pub(crate) lost: usize,
+    /// How far the log is whole, in bytes.
+    pub(crate) sound_bytes: usize,
 }
 
 /// Walks a log as SQLite does (its file format, section 4: "The Write-Ahead Log"). `None`: it has no head of a log.
@@ -137,7 +140,7 @@ pub(crate) fn whole_frames(log: &[u8]) -> Option<Frames> {
     if sums != (word(log, 24)?, word(log, 28)?) || page == 0 {
         return None;
     }
-    let mut frames = Frames { whole: 0, lost: 0 };
+    let mut frames = Frames { whole: 0, lost: 0, sound_bytes: HEAD };
     let (mut is_sound, mut open) = (true, 0);
     for frame in log.get(HEAD..)?.chunks_exact(FRAME_HEAD + page) {
         if frame.get(8..16)? != salt {
@@ -151,6 +154,7 @@ pub(crate) fn whole_frames(log: &[u8]) -> Option<Frames> {
         }
         if is_sound {
             frames.whole += 1;
+            frames.sound_bytes += FRAME_HEAD + page;
         } else {
             // The last change may have been cut off before it was acknowledged; one that ends was not.
             open += 1;

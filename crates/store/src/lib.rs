@@ -49,7 +49,7 @@ pub use error::StoreError;
 pub use lock::{Hold, hold};
 pub use migrations::LATEST;
 pub use once::{Once, once};
+pub use opening::Opening;
 pub use patience::Patience;
 pub use rusqlite::Connection;
-pub use opening::Opening;
 pub use store::Store;

@@ -63,11 +63,12 @@ impl Measurements {
             return Ok(());
         }
         let is_same_beside = |before: &Self| {
-            let beside = |all: &Self| Self { readings: Vec::new(), ..all.clone() };
-            beside(before) == beside(self)
+            before.car == self.car && before.levers == self.levers && before.wanted == self.wanted
         };
         if !before.is_some_and(is_same_beside) {
-            Rows::of(&Self { readings: Vec::new(), ..self.clone() }).put(connection, job)?;
+            let Self { car, levers, wanted, readings: _ } = self;
+            let beside = Self { car: car.clone(), levers: *levers, wanted: *wanted, readings: Vec::new() };
+            Rows::of(&beside).put(connection, job)?;
         }
         put_readings(connection, job, before.map(|before| before.readings.as_slice()), &self.readings)
     }
@@ -80,9 +81,8 @@ fn put_readings(
     before: Option<&[KeptReading]>,
     readings: &[KeptReading],
 ) -> Result<(), StoreError> {
-    let same = before.map_or(0, |before| {
-        before.iter().zip(readings).take_while(|(before, now)| before == now).count()
-    });
+    let same = before
+        .map_or(0, |before| before.iter().zip(readings).take_while(|(before, now)| before == now).count());
     connection
         .prepare_cached("DELETE FROM reading WHERE job_id = ?1 AND position >= ?2")?
         .execute(params![job, same as i64])?;

@@ -10,11 +10,11 @@ use std::time::Duration;
 
 use rusqlite::{Connection, OpenFlags};
 
+use crate::error::is_for_want_of_room;
 use crate::identity::{new_uid, shop_ids};
 use crate::lock::{FileMark, Lock, Note};
 use crate::seen::Seen;
 use crate::store::READERS;
-use crate::error::is_for_want_of_room;
 use crate::{StoreError, leftover, migrations};
 
 /// How a file is opened that something is wrong with.
@@ -56,7 +56,8 @@ pub(crate) fn open(path: &Path, how: Opening) -> Result<Opened, StoreError> {
         is_ours(&path)?;
         match leftover::look_at(&path) {
             Err(StoreError::ForeignLog { log, .. }) if how.with_foreign_log => {
-                notes.push(format!("{log} was taken over although it goes on from another state of the file"));
+                notes
+                    .push(format!("{log} was taken over although it goes on from another state of the file"));
             }
             looked => notes.extend(looked?),
         }
@@ -111,8 +112,8 @@ fn not_without_its_file(path: &Path) -> Result<(), StoreError> {
 
 /// Device and inode.
 pub(crate) fn place(path: &Path) -> Result<(u64, u64), StoreError> {
-    let file = fs::metadata(path)
-        .map_err(|source| StoreError::File { path: path.display().to_string(), source })?;
+    let file =
+        fs::metadata(path).map_err(|source| StoreError::File { path: path.display().to_string(), source })?;
     Ok((file.dev(), file.ino()))
 }
 
@@ -155,8 +156,8 @@ pub(crate) fn file_mark(writer: &Connection, path: &Path) -> Result<FileMark, St
 
 /// When the file itself was last written, in nanoseconds. Changes go into its log.
 fn changed(path: &Path) -> Result<i128, StoreError> {
-    let file = fs::metadata(path)
-        .map_err(|source| StoreError::File { path: path.display().to_string(), source })?;
+    let file =
+        fs::metadata(path).map_err(|source| StoreError::File { path: path.display().to_string(), source })?;
     Ok(i128::from(file.mtime()) * 1_000_000_000 + i128::from(file.mtime_nsec()))
 }
 

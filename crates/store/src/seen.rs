@@ -107,7 +107,8 @@ impl Seen {
             return Some(format!("the head of {name} is another one now"));
         }
         match whole_frames(&bytes) {
-            Some(Frames { lost: 0, .. }) => None,
+            // All of it was written, and most of it acknowledged.
+            Some(Frames { sound_bytes, .. }) if sound_bytes as u64 >= left.length => None,
             _ => Some(format!("{name} was changed and is damaged")),
         }
     }
@@ -137,6 +138,8 @@ pub(crate) fn quick_check(path: &Path) -> Option<String> {
     let found = Connection::open_with_flags(path, flags)
         .and_then(|fresh| fresh.query_row("PRAGMA quick_check(1)", [], |row| row.get::<_, String>(0)))
         // Where even the index of the log has no room nothing can be looked at, and nothing is changed either.
-        .unwrap_or_else(|error| if is_for_want_of_room(&error) { "ok".to_owned() } else { error.to_string() });
+        .unwrap_or_else(
+            |error| if is_for_want_of_room(&error) { "ok".to_owned() } else { error.to_string() },
+        );
     (found != "ok").then(|| found.replace("*** in database main ***\n", ""))
 }

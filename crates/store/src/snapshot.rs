@@ -6,6 +6,7 @@ use json_patch::Patch;
 use serde_json::Value;
 
 use crate::jobs::JobContent;
+use crate::measurements::Measurements;
 
 /// Version of the form below. A later one reads earlier ones: 2 added what is known of the car, 3 what was picked, 4 the
 /// workshop's records, 5 what is sought, and what a kept setup is made of,
@@ -32,6 +33,34 @@ pub(crate) fn changes(before: &Value, after: &Value) -> (String, String) {
     // A list of operations always serializes.
     let text = |patch: &Patch| serde_json::to_string(patch).unwrap_or_default();
     (text(&json_patch::diff(before, after)), text(&json_patch::diff(after, before)))
+}
+
+/// The same of two contents as they are. Readings that are the same in both, often thousands, need not be looked at.
+pub(crate) fn changes_between(before: &JobContent, after: &JobContent) -> (String, String) {
+    if before.measurements.readings == after.measurements.readings {
+        let (before, after) = (without_readings(before), without_readings(after));
+        return changes(&to_value(&before), &to_value(&after));
+    }
+    changes(&to_value(before), &to_value(after))
+}
+
+fn without_readings(content: &JobContent) -> JobContent {
+    let Measurements { car, levers, wanted, readings: _ } = &content.measurements;
+    let measurements =
+        Measurements { car: car.clone(), levers: *levers, wanted: *wanted, readings: Vec::new() };
+    let JobContent { candidates, picked, workshop, wishes, road, .. } = content;
+    JobContent {
+        measurements,
+        car_label: content.car_label.clone(),
+        wish: content.wish.clone(),
+        notes: content.notes.clone(),
+        candidates: candidates.clone(),
+        picked: picked.clone(),
+        workshop: workshop.clone(),
+        wishes: wishes.clone(),
+        road: road.clone(),
+        ..*content
+    }
 }
 
 /// Applies a change to the content it was noted for.

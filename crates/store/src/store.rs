@@ -175,7 +175,8 @@ impl Store {
                 return Err(StoreError::GaveUp.into());
             }
             shared.may_be_changed(writer)?;
-            let applied = in_transaction(&mut writer.connection, writer.seen.log_bytes() == 0, &patience, change);
+            let applied =
+                in_transaction(&mut writer.connection, writer.seen.log_bytes() == 0, &patience, change);
             // Also of a change that was rolled back: a large one may have been written in part.
             writer.seen.look_at_log(&shared.path);
             shared.lock.log_is(Some(writer.seen.log_bytes()));

@@ -27,10 +27,31 @@ impl Program {
     /// # Errors
     /// When it does not start.
     pub async fn start(program: &Path, file: &Path, demo: bool) -> anyhow::Result<Self> {
+        Self::start_with(program, file, if demo { &["--demo"] } else { &[] }).await
+    }
+
+    /// The same with more of its options.
+    ///
+    /// # Errors
+    /// When it does not start.
+    pub async fn start_with(program: &Path, file: &Path, more: &[&str]) -> anyhow::Result<Self> {
+        Self::start_in(program, file, &[&["--listen", "127.0.0.1:0"], more].concat(), None).await
+    }
+
+    /// The same with a folder of its own for what is temporary.
+    ///
+    /// # Errors
+    /// When it does not start.
+    pub async fn start_in(
+        program: &Path,
+        file: &Path,
+        options: &[&str],
+        temporary: Option<&str>,
+    ) -> anyhow::Result<Self> {
         let mut command = Command::new(program);
-        command.args(["serve", "--listen", "127.0.0.1:0", "--data"]).arg(file);
-        if demo {
-            command.arg("--demo");
+        command.args(["serve", "--data"]).arg(file).args(options);
+        if let Some(temporary) = temporary {
+            command.env("TMPDIR", temporary);
         }
         let mut child = command
             .stdin(Stdio::null())
@@ -112,6 +133,23 @@ impl Program {
         let children = std::fs::read_to_string(format!("/proc/{id}/task/{id}/children")).unwrap_or_default();
         all.extend(children.split_whitespace().filter_map(|id| id.parse::<u32>().ok()));
         all.into_iter().filter_map(resident_of).sum()
+    }
+
+    /// Memory of it alone now, in kilobytes (resident).
+    pub fn own_kb(&self) -> u64 {
+        self.child.id().and_then(resident_of).unwrap_or_default()
+    }
+
+    /// Seconds of a processor that it has used (of clock ticks, 100 a second).
+    pub fn processor_seconds(&self) -> f64 {
+        let stat = self.child.id().and_then(|id| std::fs::read_to_string(format!("/proc/{id}/stat")).ok());
+        let ticks = stat.and_then(|stat| {
+            let fields: Vec<u64> =
+                stat.rsplit(')').next()?.split_whitespace().filter_map(|one| one.parse().ok()).collect();
+            // Behind name and state: utime and stime are the 14th and 15th of all.
+            Some(fields.get(10)? + fields.get(11)?)
+        });
+        ticks.unwrap_or_default() as f64 / 100.0
     }
 
     /// The most memory it ever had, without its children, in kilobytes.

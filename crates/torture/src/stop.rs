@@ -21,7 +21,10 @@ pub async fn run(program: &Path, jobs: usize) -> anyhow::Result<Outcome> {
     }
     let before = count_of(&running).await;
     let is_clean = running.stop().await?;
-    let names: Vec<_> = std::fs::read_dir(folder.path())?.filter_map(Result::ok).collect();
+    // The note by which the file is known again stays beside it, and is nothing of it.
+    let is_note = |one: &std::fs::DirEntry| one.file_name().to_string_lossy().ends_with("-lock");
+    let names: Vec<_> =
+        std::fs::read_dir(folder.path())?.filter_map(Result::ok).filter(|one| !is_note(one)).collect();
     let copy = folder.path().join("copy.sqlite");
     std::fs::copy(&file, &copy)?;
     let copied = Program::start(program, &copy, false).await?;

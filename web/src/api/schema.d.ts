@@ -236,7 +236,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The jobs as they change, as server-sent events: `file` with the id of the file first, then `job` with what changed, `missed` when some were not heard. */
+        /** The jobs as they change, as server-sent events: `job` with what changed, `missed` when some were not heard. */
         get: operations["changes"];
         put?: never;
         post?: never;

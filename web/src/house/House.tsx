@@ -291,6 +291,13 @@ export function House() {
                 Classes of the clubs, by day
               </Link>
             </section>
+            <section>
+              <h2 className="label-small font-semibold">Which shop, which file</h2>
+              <p className="text-small">
+                Shop <code>{house?.shop_id}</code>, file <code>{house?.file_id}</code>. The shop's stays; the
+                file's is new whenever a backup is put back or the file is copied.
+              </p>
+            </section>
             <Storage />
           </div>
         </main>

@@ -42,21 +42,36 @@ export function SetAside({ open }: { open?: OpenJob }) {
   });
   const all = [...aside, ...foreign];
   if (all.length === 0) return null;
+  const list = (
+    <ul>
+      {all.map((one) => (
+        <Leftovers key={one.name} one={one} open={open} />
+      ))}
+    </ul>
+  );
+  const words = "Typed for another file, or before a backup was put back: not applied here";
+  if (!open) {
+    return (
+      <section
+        aria-label={words}
+        className="border-error border-b-2 px-4 py-2 text-body"
+        data-set-aside={all.length}
+      >
+        <h2 className="font-semibold">{words}</h2>
+        {list}
+      </section>
+    );
+  }
+  // On a sheet the drawing keeps its room: one line, and the rest over it when it is asked for.
   return (
-    <section
-      aria-label="Not this file's"
-      className="border-error max-h-[45dvh] overflow-auto border-b-2 px-4 py-2 text-body"
-      data-set-aside={all.length}
-    >
-      <h2 className="font-semibold">
-        Typed for another file, or before a backup was put back: not applied here
-      </h2>
-      <ul>
-        {all.map((one) => (
-          <Leftovers key={one.name} one={one} open={open} />
-        ))}
-      </ul>
-    </section>
+    <details className="border-error relative border-b-2 px-4 py-1 text-body" data-set-aside={all.length}>
+      <summary className="cursor-pointer">
+        <strong>{words}</strong> ({all.length})
+      </summary>
+      <div className="bg-base-100 border-error absolute inset-x-0 top-full z-30 max-h-[60dvh] overflow-auto border-b-2 px-4 pb-2">
+        {list}
+      </div>
+    </details>
   );
 }
 

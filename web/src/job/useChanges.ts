@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
-import { fileIs } from "../api/file";
+import { isAnother } from "../api/file";
 import { useLatest } from "../shared/useLatest";
 
 export type JobChange = Schemas["JobChanged"];
@@ -23,10 +23,11 @@ export function useChanges(onChange: (change: JobChange | null) => void): boolea
       events = new EventSource("/api/v1/changes");
       events.onopen = () => {
         setConnected(true);
+        // It was stopped meanwhile, and may have come back over another file.
+        if (wasLost) isAnother();
         if (wasLost) told(null);
         wasLost = false;
       };
-      events.addEventListener("file", (event) => fileIs(JSON.parse(event.data).file_id));
       events.addEventListener("job", (event) => told(JSON.parse(event.data) as JobChange));
       events.addEventListener("missed", () => told(null));
       events.onerror = () => {

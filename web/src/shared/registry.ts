@@ -1,6 +1,7 @@
 /** What the program lists: parts, levers, limits, facts of a car. The page keeps no second copy of any of it. */
 import { useQuery } from "@tanstack/react-query";
 import { answer, api, type House, type Registry } from "../api/client";
+import { fileId } from "../api/file";
 import { kept } from "./kept";
 
 export function useRegistry(): Registry | null {
@@ -24,7 +25,11 @@ export function useHouse(): House | null {
       kept.write(HOUSE_KEPT_AS, house);
       return house;
     },
-    placeholderData: () => kept.read<House>(HOUSE_KEPT_AS) ?? undefined,
+    placeholderData: () => {
+      const last = kept.read<House>(HOUSE_KEPT_AS);
+      // Of another file's house nothing is shown.
+      return last && (!fileId() || last.file_id === fileId()) ? last : undefined;
+    },
   });
   return query.data ?? null;
 }

@@ -234,11 +234,12 @@ async fn axe_finds_nothing() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
     let browser = Browser::start(1280, 800).await?;
     for theme in ["layout-light", "layout-dark"] {
-        browser.driver.goto(program.url("/")).await?;
-        browser.script(&format!("localStorage.setItem('dimensione.theme', '{theme}'); return null")).await?;
         for (path, seen, key) in SCREENS {
             browser.driver.goto(program.url(path)).await?;
             browser.see(seen).await?;
+            browser
+                .script(&format!("document.documentElement.dataset.theme = '{theme}'; return null"))
+                .await?;
             if !key.is_empty() {
                 browser.press(*key).await?;
             }

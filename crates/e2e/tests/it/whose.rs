@@ -41,6 +41,7 @@ async fn what_was_typed_for_one_file_is_shown_and_never_applied_to_another() -> 
     program.put(&another_shop(folder.path()).await?)?;
     program.run().await?;
     // The page begins anew over the other file, and says what it has of the first.
+    browser.see("[data-set-aside='1'] summary").await?.click().await?;
     browser.read("[data-set-aside='1']", "And no rub at all.").await?;
     browser.read("[data-set-aside]", "Job 0004").await?;
     browser.saved().await?;
@@ -49,7 +50,9 @@ async fn what_was_typed_for_one_file_is_shown_and_never_applied_to_another() -> 
     browser.driver.goto(program.url("/")).await?;
     browser.read("[data-set-aside='1']", "And no rub at all.").await?;
     let pressed = |words: &str| {
-        format!("[...document.querySelectorAll('[data-set-aside] button')].find((one) => one.textContent.includes('{words}')).click()")
+        format!(
+            "[...document.querySelectorAll('[data-set-aside] button')].find((one) => one.textContent.includes('{words}')).click()"
+        )
     };
     browser.script(&format!("{}; return null", pressed("Take over"))).await?;
     browser.until("return document.querySelectorAll('[data-set-aside] li li button').length > 4").await?;
@@ -58,8 +61,12 @@ async fn what_was_typed_for_one_file_is_shown_and_never_applied_to_another() -> 
     browser.saved().await?;
     browser.until("return document.querySelector('[data-set-aside]') === null").await?;
     let after = wishes(&mut program).await?;
-    let got: Vec<usize> =
-        after.iter().enumerate().filter(|(_, wish)| wish.contains("no rub at all")).map(|(at, _)| at).collect();
+    let got: Vec<usize> = after
+        .iter()
+        .enumerate()
+        .filter(|(_, wish)| wish.contains("no rub at all"))
+        .map(|(at, _)| at)
+        .collect();
     assert_eq!(got, [1], "the second job, which was chosen");
     browser.quit().await
 }
@@ -81,8 +88,11 @@ async fn what_was_typed_after_a_backup_is_not_applied_to_the_backup() -> anyhow:
     browser.see("[data-save=away]").await?;
     program.put(&backup)?;
     program.run().await?;
+    browser.see("[data-set-aside='1'] summary").await?.click().await?;
     browser.read("[data-set-aside='1']", "Typed away.").await?;
-    browser.until(&format!("return !document.querySelector(\"{WISH}\").value.includes('Saved later')")).await?;
+    browser
+        .until(&format!("return !document.querySelector(\"{WISH}\").value.includes('Saved later')"))
+        .await?;
     assert!(wishes(&mut program).await?.iter().all(|wish| !wish.contains("Typed away")));
     // Work goes on over the backup.
     browser.see(WISH).await?.send_keys(" Anew.").await?;
@@ -110,6 +120,7 @@ async fn readings_and_limits_of_another_file_wait_for_a_word() -> anyhow::Result
     browser.read("[data-save]", "kept here").await?;
     program.put(&another_shop(folder.path()).await?)?;
     program.run().await?;
+    browser.see("[data-set-aside='1'] summary").await?.click().await?;
     browser.read("[data-set-aside='1']", "strut, rear left: 18").await?;
     // Limits that were typed and not saved: on the way back to the first file's house they would be there again.
     browser.driver.goto(program.url("/house")).await?;

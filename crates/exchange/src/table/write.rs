@@ -73,11 +73,9 @@ impl Full for XlsxError {
     fn is_full(&self) -> bool {
         match self {
             Self::IoError(error) => error.is_full(),
-            Self::ZipError(zip_error) => {
-                std::error::Error::source(zip_error)
-                    .and_then(|error| error.downcast_ref::<io::Error>())
-                    .is_some_and(Full::is_full)
-            }
+            Self::ZipError(zip_error) => std::error::Error::source(zip_error)
+                .and_then(|error| error.downcast_ref::<io::Error>())
+                .is_some_and(Full::is_full),
             _ => false,
         }
     }

@@ -133,7 +133,7 @@ impl AxleCase<'_> {
                 && obstacle.reading.tried != Some(Tried::AtMost)
                 && !self.may_pass(obstacle, &stand)
         };
-        let mut plain = self.resolved.obstacles.iter().filter(is_plain);
+        let mut plain = self.resolved.nearest().filter(is_plain);
         let is_short = plain.any(|obstacle| {
             let room = self.meeting(obstacle, &stand).nominal_at(stand.center_y());
             room.is_some_and(|room| room < self.least(obstacle.feature).as_mm())
@@ -167,7 +167,7 @@ impl AxleCase<'_> {
         let limit = self.least(feature);
         let lines: Vec<Clearance> = self
             .resolved
-            .of(feature)
+            .deciding(feature)
             .filter_map(|obstacle| {
                 let band = self.band(obstacle, stand)?;
                 let verdict =

@@ -12,6 +12,7 @@
 //! outboard, so the same on both sides; z up. Millimetres; degrees. Camber negative = top inward. (ISO 8855
 //! with y mirrored on the right-hand side.)
 
+mod alike;
 mod as_usual;
 pub mod camber_by;
 mod edge_at_lock;

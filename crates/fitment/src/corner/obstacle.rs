@@ -4,6 +4,7 @@
 //! it. Readings that cannot be true, or that contradict each other by more than their ±, are kept and
 //! explained, never averaged away.
 
+use super::alike::{self, Alike};
 use super::as_usual::AsUsual;
 use super::edge_at_lock::EdgesAtLock;
 use super::feature::BlocksFrom;
@@ -235,6 +236,7 @@ pub struct Resolved {
     /// Parts that nobody read.
     pub(crate) as_usual: AsUsual,
     pub(super) edges_at_lock: EdgesAtLock,
+    pub(super) alike: Vec<Alike>,
 }
 
 impl Resolved {
@@ -329,6 +331,7 @@ impl Corner {
         }
         self.settle(&mut resolved);
         resolved.troubles.sort_by_key(|trouble| trouble.reading);
+        resolved.alike = alike::groups(&resolved.obstacles);
         resolved
     }
 

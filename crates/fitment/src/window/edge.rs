@@ -117,7 +117,7 @@ impl AxleCase<'_> {
     pub(crate) fn is_hopeless(&self, known: &mut KnownEdges) -> bool {
         let stand = known.stand(self);
         let (mut inmost, mut outmost) = (f64::NEG_INFINITY, f64::INFINITY);
-        let obstacles = self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake());
+        let obstacles = self.resolved.nearest().filter(|one| !one.feature.is_of_the_brake());
         for obstacle in obstacles {
             if self.may_pass(obstacle, &stand) {
                 continue;

@@ -260,7 +260,7 @@ impl AxleCase<'_> {
             wanted: target.and_then(|target| self.offsets_for(target, &setup)),
         };
         let mut obstacles: Vec<&Obstacle> =
-            self.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake()).collect();
+            self.resolved.nearest().filter(|one| !one.feature.is_of_the_brake()).collect();
         if wanted == Wanted::IfOpen {
             // What is known already costs nothing, and may close it.
             obstacles.sort_by_key(|obstacle| !known.knows(self, obstacle));

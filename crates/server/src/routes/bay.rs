@@ -80,7 +80,8 @@ pub(super) async fn remove(
     Params(by): Params<SignedBy>,
 ) -> Result<Tagged<JobView>, ApiError> {
     let who = by.who();
-    change_job(&shop, None, (id, of), move |tx, now| Ok(jobs::remove_reading(tx, id, &reading, &who, now)?)).await
+    change_job(&shop, None, (id, of), move |tx, now| Ok(jobs::remove_reading(tx, id, &reading, &who, now)?))
+        .await
 }
 
 /// Write one side's readings over to the other, marked as copies.

@@ -14,7 +14,11 @@ const COMMON: [(&str, &str, &str); 11] = [
     ("403", "NotFromHere", "asked from another site or by another name"),
     ("404", "NotThere", "nothing is there"),
     ("408", "BodyLate", "the body did not arrive in time"),
-    ("412", "OtherState", "this was for another file, another job or another state: `ETag` says the present one"),
+    (
+        "412",
+        "OtherState",
+        "this was for another file, another job or another state: `ETag` says the present one",
+    ),
     ("413", "TooLarge", "the body is too large"),
     ("415", "OtherKind", "the body is declared as something else"),
     ("422", "Wrong", "understood, but wrong"),
@@ -81,7 +85,8 @@ fn complete(operation: &mut Operation, changes: bool) {
             && status.starts_with('2')
             && matches!(response.content.get("application/json"), Some(RefOr::T(content)) if is_tagged(content))
         {
-            let header = HeaderBuilder::new().description(Some("the state that this is: `\"<uid>.<token>\"`"));
+            let header =
+                HeaderBuilder::new().description(Some("the state that this is: `\"<uid>.<token>\"`"));
             response.headers.insert("etag".to_owned(), RefOr::T(header.build()));
         }
         if let RefOr::T(response) = response

@@ -3,17 +3,17 @@
 use std::convert::Infallible;
 
 use app::{JobKnowledge, JudgingContext};
-use axum::{Extension, Json};
 use axum::extract::State;
 use axum::http::{HeaderName, StatusCode};
 use axum::response::sse::{Event, KeepAlive, Sse};
+use axum::{Extension, Json};
 use fitment::lever::PairLevers;
 use fitment::limits::HouseLimits;
 use fitment::setup::SetupPair;
 use jiff::Timestamp;
+use store::identity::{self, Standing, Tag};
 use store::jobs::Job;
 use store::workshop::WheelTemplate;
-use store::identity::{self, Standing, Tag};
 use store::{Connection, Once, Store, house, jobs, journal, once, workshop};
 use tokio_stream::Stream;
 
@@ -122,7 +122,8 @@ pub(super) async fn open(
     Keyed { value: new, once }: Keyed<NewJob>,
 ) -> Result<(StatusCode, Tagged<JobView>), ApiError> {
     let (content, who) = new.read()?;
-    let job = make_or_change_job(&shop, once, move |tx, now| Ok(jobs::create(tx, &content, &who, now)?)).await?;
+    let job =
+        make_or_change_job(&shop, once, move |tx, now| Ok(jobs::create(tx, &content, &who, now)?)).await?;
     Ok((StatusCode::CREATED, job))
 }
 
@@ -151,9 +152,9 @@ pub(super) async fn put(
     let (content, changes, who) = change.read()?;
     let based_on = change.based_on_revision;
     change_job(&shop, once, (id, of), move |tx, now| {
-        let before = jobs::get(tx, id)?.content;
-        let named_before = before.workshop.photos();
-        let content = changes.over(before, content);
+        let before = jobs::at(tx, id, based_on)?;
+        let named_before = before.content.workshop.photos();
+        let content = changes.over(before.content.clone(), content);
         let kept = workshop::photos(tx, id)?;
         let mut named = content.workshop.photos();
         named.retain(|photo| !named_before.contains(photo) && !kept.contains(photo));
@@ -161,7 +162,7 @@ pub(super) async fn put(
             let detail = format!("there is no photo {photo} of this job");
             return Err(ApiError::Unprocessable(vec![FieldError::new("/trials", detail)]));
         }
-        Ok(jobs::change(tx, id, based_on, &content, &who, now)?)
+        Ok(jobs::replace(tx, before, content, &who, now)?)
     })
     .await
 }
@@ -229,8 +230,9 @@ pub(super) async fn keep(
 ) -> Result<Tagged<JobView>, ApiError> {
     let (based_on, who) = (step.based_on_revision, step.who());
     change_job(&shop, once, (id, of), move |tx, now| {
-        let content = with_plan_kept(&jobs::at(tx, id, based_on)?.content)?;
-        Ok(jobs::change(tx, id, based_on, &content, &who, now)?)
+        let before = jobs::at(tx, id, based_on)?;
+        let content = with_plan_kept(&before.content)?;
+        Ok(jobs::replace(tx, before, content, &who, now)?)
     })
     .await
 }
@@ -271,15 +273,14 @@ fn beside(job: &Job, insides: Vec<WheelTemplate>, limits: HouseLimits) -> SideBy
     }
 }
 
-/// The jobs as they change, as server-sent events: `file` with the id of the file first, then `job` with what changed, `missed` when some were not heard.
+/// The jobs as they change, as server-sent events: `job` with what changed, `missed` when some were not heard.
 #[utoipa::path(get, path = "/changes", tag = "jobs", responses(
     (status = 200, description = "a stream that stays open", body = JobChanged, content_type = "text/event-stream")
 ))]
 pub(super) async fn changes(
-    State(store): State<Store>,
     State(changes): State<Changes>,
 ) -> (Extension<LongAnswer>, Sse<impl Stream<Item = Result<Event, Infallible>>>) {
-    (Extension(LongAnswer::Changes), Sse::new(changes.stream(&store.file_id())).keep_alive(KeepAlive::default()))
+    (Extension(LongAnswer::Changes), Sse::new(changes.stream()).keep_alive(KeepAlive::default()))
 }
 
 /// Which of the jobs that a page has unsent work for are this file's, by the tags that the work was typed on.

@@ -71,8 +71,7 @@ pub(super) async fn tell(
     // To its end also when whoever asked has gone: what was told must be read back and noted. Whoever still waits shares
     // their patience with it: it is given up for certain before the row stands that precedes the telling, or not at all.
     let patience = Patience::here();
-    let work =
-        tokio::spawn(async move { patience.with(told(&shop, id, of, &request)).await.map(Json) });
+    let work = tokio::spawn(async move { patience.with(told(&shop, id, of, &request)).await.map(Json) });
     work.await.map_err(|error| ApiError::Internal(error.to_string()))?
 }
 
@@ -87,12 +86,7 @@ async fn tires(store: &Store, id: i64) -> Result<Option<(Length, Length)>, ApiEr
     Ok(tires.map(|(_, reference, planned)| (reference, planned)))
 }
 
-async fn told(
-    shop: &AppState,
-    id: i64,
-    of: IfMatch,
-    request: &TellRequest,
-) -> Result<ModuleView, ApiError> {
+async fn told(shop: &AppState, id: i64, of: IfMatch, request: &TellRequest) -> Result<ModuleView, ApiError> {
     let (store, module) = (&shop.store, &shop.module);
     let tires = tires(store, id).await?;
     let Some((_turn, port)) = module.taken().await else {
@@ -119,8 +113,7 @@ async fn told(
     let log = match store.read(move |c| module_log::list(c, id)).await {
         Ok(log) => module.as_known(log),
         Err(_) => {
-            let told =
-                module_log::Entry { id: entry, telling, at: now, who, outcome: code.to_owned(), says };
+            let told = module_log::Entry { id: entry, telling, at: now, who, outcome: code.to_owned(), says };
             std::iter::once(told).chain(log).collect()
         }
     };

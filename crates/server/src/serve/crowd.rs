@@ -57,11 +57,17 @@ impl Crowd {
     }
 
     /// A place for one more, `None` when nobody can give way: all of them are worked for at this moment.
-    pub(super) fn let_in(&self, address: IpAddr, watch: &Watch, (all, of_one): (usize, usize)) -> Option<Place> {
+    pub(super) fn let_in(
+        &self,
+        address: IpAddr,
+        watch: &Watch,
+        (all, of_one): (usize, usize),
+    ) -> Option<Place> {
         let address = peer(address);
         let mut everybody = self.everybody();
         let counted = |of: Option<IpAddr>| {
-            let is_counted = move |one: &&(IpAddr, Watch)| !one.1.is_long() && of.is_none_or(|of| of == one.0);
+            let is_counted =
+                move |one: &&(IpAddr, Watch)| !one.1.is_long() && of.is_none_or(|of| of == one.0);
             everybody.inside.values().filter(is_counted).count()
         };
         let among = if counted(Some(address)) >= of_one {

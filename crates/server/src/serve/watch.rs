@@ -127,9 +127,8 @@ impl Pace {
     /// Whether the other side is too slow: asked while it is waited for, and again when that can be told.
     fn is_too_slow(&mut self, context: &mut Context<'_>) -> bool {
         loop {
-            let until = self
-                .until
-                .get_or_insert_with(|| Box::pin(sleep_until(Instant::now() + self.least.each)));
+            let until =
+                self.until.get_or_insert_with(|| Box::pin(sleep_until(Instant::now() + self.least.each)));
             if until.as_mut().poll(context).is_pending() {
                 return false;
             }
@@ -229,7 +228,11 @@ pub(super) struct Arriving {
 
 impl Arriving {
     pub(super) fn new(body: Incoming, watch: Watch, least: LeastRate) -> Body {
-        if body.is_end_stream() { Body::empty() } else { Body::new(Self { body, watch, sending: Pace::new(least) }) }
+        if body.is_end_stream() {
+            Body::empty()
+        } else {
+            Body::new(Self { body, watch, sending: Pace::new(least) })
+        }
     }
 }
 
@@ -260,7 +263,11 @@ impl HttpBody for Arriving {
             }
             Poll::Pending => {
                 self.watch.waits_for_it();
-                if self.sending.is_too_slow(context) { Poll::Ready(Some(Err(TooSlow.into()))) } else { Poll::Pending }
+                if self.sending.is_too_slow(context) {
+                    Poll::Ready(Some(Err(TooSlow.into())))
+                } else {
+                    Poll::Pending
+                }
             }
         }
     }

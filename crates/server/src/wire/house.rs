@@ -5,8 +5,8 @@ use std::collections::BTreeMap;
 use fitment::corner::instrument::Instrument;
 use fitment::limits::{HouseLimits, LIMITS};
 use serde::{Deserialize, Serialize};
-use store::identity::ShopIds;
 use store::house::{House, HouseContent, Person};
+use store::identity::ShopIds;
 use utoipa::ToSchema;
 
 use super::corner::length;

@@ -1,5 +1,8 @@
 //! Jobs on the wire.
 
+use std::collections::VecDeque;
+use std::sync::{Mutex, PoisonError};
+
 use app::picked::rows_of;
 use fitment::SetupPair;
 use fitment::corner::{Corner, taken::corners};
@@ -244,8 +247,35 @@ impl From<Job> for JobView {
     }
 }
 
+/// What was found wrong with the readings of a job that has many, by what it follows from.
+type Found = (Measurements, SetupPair, Vec<TroubleView>);
+
+/// The last few of them: a job is shown again and again while its readings stay as they are.
+static LAST_FOUND: Mutex<VecDeque<Found>> = Mutex::new(VecDeque::new());
+/// Kept at most, and for jobs of how many readings at least: looking through a few is quicker than remembering them.
+const MOST_FOUND: usize = 4;
+const MANY_READINGS: usize = 100;
+
 /// Readings with something wrong, counted as the job lists them.
-fn troubles(measurements: &Measurements, fitted: &fitment::SetupPair) -> Vec<TroubleView> {
+fn troubles(measurements: &Measurements, fitted: &SetupPair) -> Vec<TroubleView> {
+    if measurements.readings.len() < MANY_READINGS {
+        return troubles_found(measurements, fitted);
+    }
+    let follows_from = |one: &Found| {
+        one.0.readings == measurements.readings && one.0.car == measurements.car && one.1 == *fitted
+    };
+    let last = || LAST_FOUND.lock().unwrap_or_else(PoisonError::into_inner);
+    if let Some(found) = last().iter().find(|one| follows_from(one)) {
+        return found.2.clone();
+    }
+    let found = troubles_found(measurements, fitted);
+    let mut last = last();
+    last.truncate(MOST_FOUND - 1);
+    last.push_front((measurements.clone(), *fitted, found.clone()));
+    found
+}
+
+fn troubles_found(measurements: &Measurements, fitted: &fitment::SetupPair) -> Vec<TroubleView> {
     let (corners, which) = corners(&measurements.taken(fitted), &measurements.car);
     let on = |corner: &Corner, which: &[usize]| -> Vec<TroubleView> {
         let count = |at: usize| which.get(at).copied().unwrap_or(at);

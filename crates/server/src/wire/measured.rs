@@ -10,8 +10,8 @@ use fitment::style::{Style, StyleTarget};
 use fitment::{Length, SetupPair as Pair};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
-use store::jobs::JobContent;
 use store::identity::PartUids;
+use store::jobs::JobContent;
 use store::measurements::{KeptReading, Measurements};
 use utoipa::{IntoParams, ToSchema};
 

@@ -383,6 +383,21 @@ async fn one_damaged_row_costs_that_row() {
 }
 
 #[tokio::test]
+async fn a_page_is_no_longer_than_is_described() {
+    let shop = Served::sample().await;
+    for (most, status) in
+        [("500", 200), ("501", 400), ("2147483648", 400), ("99999999999999999999", 400), ("-1", 400)]
+    {
+        let (answered, said) = shop.ask(Method::GET, &format!("/jobs?most={most}"), None).await;
+        assert_eq!(answered, status, "{most}: {said}");
+    }
+    let described = shop.get("/openapi.json").await;
+    let parameters = described["paths"]["/api/v1/jobs"]["get"]["parameters"].as_array().unwrap();
+    let most = parameters.iter().find(|one| one["name"] == "most").unwrap();
+    assert_eq!(most["schema"]["maximum"], 500, "{most}");
+}
+
+#[tokio::test]
 async fn the_list_of_jobs_comes_in_pages() {
     let shop = Served::sample().await;
     let response = shop.client.get(shop.url("/jobs?most=3&from=1")).send().await.unwrap();

@@ -248,9 +248,7 @@ async fn a_telling_that_was_given_up_never_happens_and_one_that_happens_is_waite
     let patience = Patience::default();
     assert!(patience.give_up());
     let begin = |telling: store::module_log::Telling| {
-        shop.store.write(move |tx| {
-            store::module_log::begin(tx, job, &telling, "rs", jiff::Timestamp::now())
-        })
+        shop.store.write(move |tx| store::module_log::begin(tx, job, &telling, "rs", jiff::Timestamp::now()))
     };
     assert!(matches!(patience.with(begin(telling.clone())).await, Err(store::StoreError::GaveUp)));
     // Once it stands nobody gives up any more.

@@ -71,7 +71,7 @@ async fn a_listener_that_fell_behind_is_told_so() {
         who: String::new(),
         what: "notes".to_owned(),
     };
-    let stream = tokio_stream::StreamExt::skip(changes.stream("a-file"), 1);
+    let stream = changes.stream();
     for revision in 0..400 {
         changes.tell(told(revision));
     }

@@ -49,7 +49,9 @@ fn kept_open(address: std::net::SocketAddr) -> TcpStream {
 
 fn asked_once(address: std::net::SocketAddr, path: &str) -> TcpStream {
     let mut stream = TcpStream::connect(address).unwrap();
-    stream.write_all(format!("GET {path} HTTP/1.1\r\nHost: x\r\nConnection: close\r\n\r\n").as_bytes()).unwrap();
+    stream
+        .write_all(format!("GET {path} HTTP/1.1\r\nHost: x\r\nConnection: close\r\n\r\n").as_bytes())
+        .unwrap();
     stream
 }
 
@@ -121,7 +123,8 @@ async fn whoever_sends_a_body_too_slowly_is_told_so() {
         // A byte now and then, until the other side has had enough of it.
         while stream.write_all(b"x").is_ok() {
             stream.set_read_timeout(Some(Duration::from_millis(20))).unwrap();
-            if !matches!(stream.peek(&mut [0; 1]), Err(error) if matches!(error.kind(), std::io::ErrorKind::WouldBlock | std::io::ErrorKind::TimedOut)) {
+            if !matches!(stream.peek(&mut [0; 1]), Err(error) if matches!(error.kind(), std::io::ErrorKind::WouldBlock | std::io::ErrorKind::TimedOut))
+            {
                 break;
             }
         }

@@ -40,12 +40,14 @@ async fn a_job_says_its_tag_and_a_change_for_another_is_refused_with_the_present
     assert_ne!(job["uid"], theirs["uid"]);
     let path = format!("/jobs/{id}");
     let (ours, foreign) = (tag_of(&shop, &path).await, tag_of(&other, &path).await);
-    let put_together =
-        format!("\"{}.{}\"", job["uid"].as_str().unwrap(), job["token"].as_str().unwrap());
+    let put_together = format!("\"{}.{}\"", job["uid"].as_str().unwrap(), job["token"].as_str().unwrap());
     assert_eq!(ours, put_together);
     // Of another file, with the very revision that it names.
     let refused = ask(&shop, Method::PUT, &path, Some(&foreign), changed(&job, "theirs")).await;
-    assert_eq!((refused.status(), refused.headers()[ETAG].to_str().unwrap()), (412.try_into().unwrap(), ours.as_str()));
+    assert_eq!(
+        (refused.status(), refused.headers()[ETAG].to_str().unwrap()),
+        (412.try_into().unwrap(), ours.as_str())
+    );
     assert_eq!(refused.headers()["content-type"], "application/problem+json");
     let problem: Value = refused.json().await.unwrap();
     assert_eq!((&problem["type"], &problem["current"]), (&json!("foreign"), &Value::Null), "{problem}");

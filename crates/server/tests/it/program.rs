@@ -144,3 +144,111 @@ fn exit_codes_tell_failure_from_misuse() {
         assert!(said.contains(words), "{arguments:?} says {said}");
     }
 }
+
+#[tokio::test]
+async fn a_second_start_is_told_who_holds_the_file_and_where() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("shop.sqlite");
+    let running = start(&file, false);
+    for demo in [false, true] {
+        let mut arguments = vec!["serve", "--listen", "127.0.0.1:0", "--data", file.to_str().unwrap()];
+        arguments.extend(demo.then_some("--demo"));
+        let output = dimensione(&arguments).output().unwrap();
+        let said = String::from_utf8_lossy(&output.stderr);
+        assert_eq!(output.status.code(), Some(1), "{said}");
+        let wanted = format!("is open in another program (process {}", running.child.id());
+        assert!(said.contains(&wanted) && said.contains(&format!("at {}", running.url)), "{said}");
+    }
+    running.signal("-KILL");
+    drop(running);
+    start(&file, false).jobs().await;
+}
+
+#[tokio::test]
+async fn two_demos_that_start_at_once_on_one_file_make_one_shop() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("shop.sqlite");
+    let arguments = ["serve", "--demo", "--listen", "127.0.0.1:0", "--data", file.to_str().unwrap()];
+    let mut both: Vec<Child> = (0..2).map(|_| dimensione(&arguments).spawn().unwrap()).collect();
+    let mut lines = Vec::new();
+    for child in &mut both {
+        let mut line = String::new();
+        BufReader::new(child.stdout.as_mut().unwrap()).read_line(&mut line).unwrap();
+        lines.push(line);
+    }
+    let mut said = String::new();
+    for (child, line) in both.iter_mut().zip(&lines) {
+        if line.is_empty() {
+            std::io::Read::read_to_string(child.stderr.as_mut().unwrap(), &mut said).unwrap();
+        }
+        let _ = child.kill();
+        let _ = child.wait();
+    }
+    assert_eq!(lines.iter().filter(|line| line.starts_with("listening on")).count(), 1, "{lines:?}");
+    assert!(said.contains("is open in another program"), "{said}");
+}
+
+#[tokio::test]
+async fn a_demo_that_was_killed_leaves_its_folder_to_the_next_one() {
+    let temporary = tempfile::tempdir().unwrap();
+    let demo = || {
+        let mut command = dimensione(&["serve", "--demo", "--listen", "127.0.0.1:0"]);
+        let mut child = command.env("TMPDIR", temporary.path()).spawn().unwrap();
+        let mut line = String::new();
+        BufReader::new(child.stdout.as_mut().unwrap()).read_line(&mut line).unwrap();
+        let url = line.trim().strip_prefix("listening on ").unwrap().to_owned();
+        Running { child, url }
+    };
+    let folders = || {
+        let all = std::fs::read_dir(temporary.path()).unwrap().map(|one| one.unwrap().file_name());
+        all.filter(|name| name.to_string_lossy().starts_with("dimensione-demo-")).collect::<Vec<_>>()
+    };
+    let runs = demo();
+    let first = folders();
+    let killed = demo();
+    assert_eq!(folders().len(), 2, "one that runs keeps its folder");
+    drop(killed);
+    let _third = demo();
+    assert!(folders().len() == 2 && folders().contains(&first[0]), "{:?}", folders());
+    runs.jobs().await;
+}
+
+/// A child that reads a file ends with its parent, and when nobody hears its answer any more.
+#[test]
+fn a_child_ends_with_whoever_asked_it() {
+    // Its input stays open: it would wait for more of the file for good.
+    let mut child = dimensione(&["read-apart", "photo"]).stdin(Stdio::piped()).spawn().unwrap();
+    let _input = child.stdin.take();
+    drop(child.stdout.take());
+    assert!(!child.wait().unwrap().success(), "its pipe is broken");
+    let script =
+        format!("{} read-apart photo <&3 >/dev/null & echo $!; wait", env!("CARGO_BIN_EXE_dimensione"));
+    let mut parent = Command::new("bash")
+        .args(["-c", &format!("exec 3< <(sleep 1000); {script}")])
+        .stdout(Stdio::piped())
+        .spawn()
+        .unwrap();
+    let mut line = String::new();
+    BufReader::new(parent.stdout.as_mut().unwrap()).read_line(&mut line).unwrap();
+    let reads = || {
+        let name = std::fs::read_to_string(format!("/proc/{}/comm", line.trim())).unwrap_or_default();
+        name.starts_with("dimensione")
+    };
+    // It has become the program, and has said with whom it ends.
+    while !reads() {
+        std::thread::yield_now();
+    }
+    let is_set = || {
+        let stat = std::fs::read_to_string(format!("/proc/{}/status", line.trim())).unwrap_or_default();
+        // The thread that watches its pipe stands after that.
+        stat.lines().any(|line| line.starts_with("Threads:") && line.ends_with('2'))
+    };
+    while !is_set() {
+        std::thread::yield_now();
+    }
+    parent.kill().unwrap();
+    parent.wait().unwrap();
+    while reads() {
+        std::thread::yield_now();
+    }
+}

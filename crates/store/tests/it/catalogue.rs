@@ -1,7 +1,7 @@
 //! Price lists as the store keeps them: what is new, what changed, and what undoing leaves alone.
 
-use jiff::Timestamp;
 use crate::keeping::as_a_kill_leaves_it;
+use jiff::Timestamp;
 use store::catalogue::{self, Counts, Fields, RecordText};
 use store::{Store, StoreError};
 

@@ -1,5 +1,6 @@
 //! Jobs and the house: revisions, undo, crashes.
 
+use crate::keeping::as_a_kill_leaves_it;
 use fitment::car::{Alternative, Fact};
 use fitment::corner::ToRead;
 use fitment::corner::{CarSide, ReadingUnit, Steer, Suspension, Taken};
@@ -8,7 +9,6 @@ use fitment::limits::{Drive, HouseLimits};
 use fitment::style::{Style, StyleTarget};
 use fitment::{Axle, Length, SetupPair};
 use jiff::Timestamp;
-use crate::keeping::as_a_kill_leaves_it;
 use store::house::{self, HouseContent, Person};
 use store::jobs::{self, Candidate, JobContent, Stage};
 use store::journal::{self, Kind};

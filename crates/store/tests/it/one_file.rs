@@ -138,7 +138,9 @@ async fn a_file_stays_itself_over_stops_and_kills_and_is_another_when_put_back_o
     let (file, log) = (fs::read(&path).unwrap(), fs::read(log_of(&path)).unwrap());
     again.close().unwrap();
     drop(again);
-    let put = |bytes: &[u8]| OpenOptions::new().write(true).truncate(true).open(&path).unwrap().write_all_at(bytes, 0);
+    let put = |bytes: &[u8]| {
+        OpenOptions::new().write(true).truncate(true).open(&path).unwrap().write_all_at(bytes, 0)
+    };
     for copy in [&backup, &online] {
         // Written over the file in its place: the inode says nothing.
         put(&fs::read(copy).unwrap()).unwrap();
@@ -158,7 +160,8 @@ async fn a_file_stays_itself_over_stops_and_kills_and_is_another_when_put_back_o
     later.close().unwrap();
     let copy = path.with_extension("copy");
     fs::copy(&path, &copy).unwrap();
-    let (file_id, copied) = (ids(&Store::open(&path).unwrap()).await, ids(&Store::open(&copy).unwrap()).await);
+    let (file_id, copied) =
+        (ids(&Store::open(&path).unwrap()).await, ids(&Store::open(&copy).unwrap()).await);
     assert!(file_id.shop_id == copied.shop_id && file_id.file_id != copied.file_id);
 }
 
@@ -175,7 +178,8 @@ async fn the_house_its_lists_and_its_clubs_have_states_of_their_file() {
     let refused = one.store.write(move |tx| house::expect(tx, Some(&[theirs]))).await;
     assert!(matches!(refused, Err(StoreError::OtherState { what: "house", .. })), "{refused:?}");
     let ours = house_tag(&one.store).await.unwrap();
-    let (same, changed) = (ours.clone(), house::HouseContent { units: "imperial".into(), ..Default::default() });
+    let (same, changed) =
+        (ours.clone(), house::HouseContent { units: "imperial".into(), ..Default::default() });
     one.store
         .write(move |tx| {
             house::expect(tx, Some(&[same]))?;
@@ -233,7 +237,11 @@ async fn a_reader_from_outside_harms_nothing_over_starts_and_kills() {
         reader.execute_batch("BEGIN; SELECT count(*) FROM job;").unwrap();
         readers.push(reader);
         store = Store::open(&path).unwrap();
-        assert!(store.notes().iter().all(|note| note.contains("did not stop cleanly")), "{:?}", store.notes());
+        assert!(
+            store.notes().iter().all(|note| note.contains("did not stop cleanly")),
+            "{:?}",
+            store.notes()
+        );
     }
     assert_eq!(cars(&store).await, ["0", "1", "2", "3", "4"]);
 }
@@ -245,7 +253,11 @@ async fn a_log_without_its_file_is_refused_and_kept_and_the_advice_loses_nothing
         add(&shop.store, "kept").await;
         let path = as_a_kill_leaves_it(shop.store.path());
         let (file, log) = (fs::read(&path).unwrap(), fs::read(log_of(&path)).unwrap());
-        if is_empty { fs::write(&path, b"").unwrap() } else { fs::remove_file(&path).unwrap() }
+        if is_empty {
+            fs::write(&path, b"").unwrap()
+        } else {
+            fs::remove_file(&path).unwrap()
+        }
         let refused = Store::open(&path).unwrap_err();
         assert!(matches!(refused, StoreError::LogAlone { .. }), "{refused:?}");
         assert!(refused.to_string().contains("put the file back in its place"), "{refused}");
@@ -330,12 +342,17 @@ async fn keys_are_remembered_by_their_count_whatever_the_clock_says() {
         let at = at.parse().unwrap();
         let id = shop
             .store
-            .write(move |tx| store::once(tx, Some(&asked), at, || Ok(jobs::create(tx, &content("x"), "mk", at)?.id)))
+            .write(move |tx| {
+                store::once(tx, Some(&asked), at, || Ok(jobs::create(tx, &content("x"), "mk", at)?.id))
+            })
             .await
             .unwrap();
         assert_eq!(id, 1);
         // Another key, so that old ones would be forgotten.
         let other = store::Once { key: format!("other {at}"), request: "x".into() };
-        shop.store.write(move |tx| store::once(tx, Some(&other), at, || Ok::<_, StoreError>(0))).await.unwrap();
+        shop.store
+            .write(move |tx| store::once(tx, Some(&other), at, || Ok::<_, StoreError>(0)))
+            .await
+            .unwrap();
     }
 }
