@@ -50,7 +50,7 @@ pub async fn run(program: &Path, lists: usize) -> anyhow::Result<Outcome> {
     let mut looks = 0_usize;
     while senders.iter().any(|one| !one.is_finished()) && looks < 1200 {
         peak = peak.max(running.own_kb());
-        if looks % 10 == 0 {
+        if looks.is_multiple_of(10) {
             served += usize::from(
                 running.client.get(running.url("/house")).send().await.is_ok_and(|one| one.status() == 200),
             );

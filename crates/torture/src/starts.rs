@@ -22,7 +22,7 @@ const WRITES: &str =
 /// When the program cannot be started at all, or `strace` is not there to stop it at a write.
 pub async fn run(program: &Path, kills: usize) -> anyhow::Result<Outcome> {
     let (mut killed, mut refused, mut lost, mut seconds, mut untold) = (0, Vec::new(), 0, 0, 0);
-    let mut state = 0;
+    let mut state = 0_usize;
     while killed < kills {
         let folder = tempfile::tempdir()?;
         let file = folder.path().join("shop.sqlite");
@@ -68,7 +68,7 @@ pub async fn run(program: &Path, kills: usize) -> anyhow::Result<Outcome> {
 
 /// A file in one of the states that a start finds: none, as a clean stop leaves it, as a kill does; how many jobs are in it.
 async fn prepare(program: &Path, file: &Path, state: usize) -> anyhow::Result<usize> {
-    if state % 3 == 0 {
+    if state.is_multiple_of(3) {
         return Ok(0);
     }
     let running = Program::start(program, file, false).await?;

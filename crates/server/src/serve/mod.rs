@@ -137,7 +137,7 @@ async fn answer(
 ) -> Result<Response<Body>, Infallible> {
     crowd.lasts_no_longer(&watch);
     watch.works();
-    let request = request.map(|body| Arriving::new(body, watch.clone(), least));
+    let request = request.map(|body| Arriving::watched(body, watch.clone(), least));
     let response = router.oneshot(request).await?;
     watch.waits_for_it();
     if let Some(kind) = response.extensions().get::<LongAnswer>() {

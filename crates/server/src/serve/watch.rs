@@ -227,7 +227,7 @@ pub(super) struct Arriving {
 }
 
 impl Arriving {
-    pub(super) fn new(body: Incoming, watch: Watch, least: LeastRate) -> Body {
+    pub(super) fn watched(body: Incoming, watch: Watch, least: LeastRate) -> Body {
         if body.is_end_stream() {
             Body::empty()
         } else {
