@@ -106,6 +106,8 @@ async fn in_child(program: &PathBuf, task: Task, bytes: &[u8]) -> Result<Vec<u8>
     let mut child = Command::new(program)
         .arg("read-apart")
         .args(task.arguments())
+        // The allocator reserves a gigabyte at once otherwise, which counts against the child's bound on memory.
+        .env("MIMALLOC_ARENA_RESERVE", "0")
         .stdin(Stdio::piped())
         .stdout(Stdio::piped())
         .stderr(Stdio::null())

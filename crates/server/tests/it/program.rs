@@ -217,7 +217,8 @@ async fn a_demo_that_was_killed_leaves_its_folder_to_the_next_one() {
 #[test]
 fn a_child_ends_with_whoever_asked_it() {
     // Its input stays open: it would wait for more of the file for good.
-    let mut child = dimensione(&["read-apart", "photo"]).stdin(Stdio::piped()).spawn().unwrap();
+    let mut command = dimensione(&["read-apart", "photo"]);
+    let mut child = command.env("MIMALLOC_ARENA_RESERVE", "0").stdin(Stdio::piped()).spawn().unwrap();
     let _input = child.stdin.take();
     drop(child.stdout.take());
     assert!(!child.wait().unwrap().success(), "its pipe is broken");
@@ -225,6 +226,7 @@ fn a_child_ends_with_whoever_asked_it() {
         format!("{} read-apart photo <&3 >/dev/null & echo $!; wait", env!("CARGO_BIN_EXE_dimensione"));
     let mut parent = Command::new("bash")
         .args(["-c", &format!("exec 3< <(sleep 1000); {script}")])
+        .env("MIMALLOC_ARENA_RESERVE", "0")
         .stdout(Stdio::piped())
         .spawn()
         .unwrap();
