@@ -9,7 +9,7 @@ export function KeepsNothing() {
   return (
     <div
       role="status"
-      className="bg-base-200 border-base-300 flex items-center gap-3 border-b px-3 py-1 text-small"
+      className="bg-base-200 border-base-300 print:hidden flex items-center gap-3 border-b px-3 py-1 text-small"
     >
       <p className="flex-1">
         This browser keeps nothing for us (its storage is blocked or full). Everything works; what the program

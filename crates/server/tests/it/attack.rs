@@ -1,5 +1,7 @@
 //! What an attack on the program found. Each of these failed before it was mended.
 
+use std::sync::Arc;
+use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::Duration;
 
 use axum::Router;
@@ -543,6 +545,34 @@ async fn supplier(once: &'static str, again: &'static [u8]) -> HttpSupplier {
         }
     });
     HttpSupplier::at(address).unwrap()
+}
+
+#[tokio::test]
+async fn a_supplier_does_not_say_where_the_question_goes_next() {
+    let (elsewhere, asked) = (TcpListener::bind("127.0.0.1:0").await.unwrap(), Arc::new(AtomicUsize::new(0)));
+    let there = elsewhere.local_addr().unwrap();
+    let counted = Arc::clone(&asked);
+    tokio::spawn(async move {
+        while elsewhere.accept().await.is_ok() {
+            counted.fetch_add(1, Ordering::SeqCst);
+        }
+    });
+    let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+    let address = listener.local_addr().unwrap();
+    tokio::spawn(async move {
+        while let Ok((mut stream, _)) = listener.accept().await {
+            let _ = stream.read(&mut [0; 4096]).await;
+            let answer =
+                format!("HTTP/1.1 307 There\r\nlocation: http://{there}/\r\ncontent-length: 0\r\n\r\n");
+            let _ = stream.write_all(answer.as_bytes()).await;
+        }
+    });
+    let said = HttpSupplier::at(address).unwrap().ask(&[item()]).await;
+    assert_eq!(said, Err("it sends us elsewhere, where nobody told us to go".to_owned()));
+    assert_eq!(asked.load(Ordering::SeqCst), 0);
+    let nothing = "{\"items\": [{\"stock\": 4, \"lead_days\": 2, \"price\": -0.0, \"discontinued\": false}]}";
+    let known = supplier(nothing, b"").await.ask(&[item()]).await.unwrap();
+    assert!(known[0].unwrap().price.is_sign_positive(), "nothing is no less than nothing");
 }
 
 #[tokio::test]

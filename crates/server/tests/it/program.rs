@@ -222,10 +222,13 @@ fn a_child_ends_with_whoever_asked_it() {
     let _input = child.stdin.take();
     drop(child.stdout.take());
     assert!(!child.wait().unwrap().success(), "its pipe is broken");
-    let script =
-        format!("{} read-apart photo <&3 >/dev/null & echo $!; wait", env!("CARGO_BIN_EXE_dimensione"));
+    let folder = tempfile::tempdir().unwrap();
+    // A pipe that the child has open at both ends: nothing comes, and it does not end.
+    let script = "mkfifo \"$1\"; exec 3<>\"$1\"; \"$2\" read-apart photo <&3 >/dev/null 2>&1 & echo $!; wait";
     let mut parent = Command::new("bash")
-        .args(["-c", &format!("exec 3< <(sleep 1000); {script}")])
+        .args(["-c", script, "-"])
+        .arg(folder.path().join("pipe"))
+        .arg(env!("CARGO_BIN_EXE_dimensione"))
         .env("MIMALLOC_ARENA_RESERVE", "0")
         .stdout(Stdio::piped())
         .spawn()
@@ -233,8 +236,9 @@ fn a_child_ends_with_whoever_asked_it() {
     let mut line = String::new();
     BufReader::new(parent.stdout.as_mut().unwrap()).read_line(&mut line).unwrap();
     let reads = || {
-        let name = std::fs::read_to_string(format!("/proc/{}/comm", line.trim())).unwrap_or_default();
-        name.starts_with("dimensione")
+        let name = std::fs::read_to_string(format!("/proc/{}/status", line.trim())).unwrap_or_default();
+        // One that ended and that nobody has asked after yet is gone as well.
+        name.starts_with("Name:\tdimensione") && !name.contains("State:\tZ")
     };
     // It has become the program, and has said with whom it ends.
     while !reads() {
