@@ -3,9 +3,9 @@
 
 use fitment::Setup;
 use fitment::case::{AxleCase, Case};
-use fitment::clearance::{Clearance, Fit, JudgedCase, Verdict};
-use fitment::measure::MeasureItem;
-use fitment::mend::Proposal;
+use fitment::clearance::{Clearance, Fit, JudgedCase, Verdict, fender_line, style};
+use fitment::measure::{MeasureItem, measure_list};
+use fitment::mend::{Proposal, mildest_for};
 use fitment::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
 use fitment::setup::Axle;
 use fitment::style::StyleReading;
@@ -92,13 +92,13 @@ pub fn judge_axle(
         .chain([of_the_plan])
         .collect();
     Some(AxleBench {
-        style: case.style(planned),
-        fender_line_y_mm: case.fender_line(),
+        style: style(case, planned),
+        fender_line_y_mm: fender_line(case),
         camber_deg: case.planned_camber(),
         window: case.window(planned, choice, &widths, context.state.wanted(case.axle)),
         marks,
-        proposal: case.mildest_for(planned, fit),
-        measure_list: case.measure_list(fit),
+        proposal: mildest_for(case, planned, fit),
+        measure_list: measure_list(case, fit),
         fit: fit.clone(),
     })
 }

@@ -1,5 +1,6 @@
 //! A catalogue's wheels over a job's brakes, with the ledger's own word.
 
+use fitment::clearance::brake::brake_verdict;
 use std::collections::{HashMap, HashSet};
 use std::hash::{DefaultHasher, Hash, Hasher};
 
@@ -80,7 +81,7 @@ impl SweepQuestion {
                 let inside = evidence.inside(&wheel, Some(&row.line))?;
                 let gaps = verdict(&evidence.package, &inside, limits);
                 let setup = Setup { wheel: Some(wheel), ..Setup::default() };
-                let word = trial.as_ref().and_then(|trial| trial.brake_verdict(&setup, Some(&row.line)));
+                let word = trial.as_ref().and_then(|trial| brake_verdict(trial, &setup, Some(&row.line)));
                 Some((inside.source, SpacerStep { verdict: word.unwrap_or(gaps.verdict), ..gaps }))
             });
             if let Some((source, found)) = found {

@@ -10,6 +10,7 @@ use fitment::brake::{
 use fitment::car::Fact;
 use fitment::case::AxleCase;
 use fitment::clearance::Verdict;
+use fitment::clearance::brake::brake_verdict;
 use fitment::corner::Feature;
 use fitment::rules::mount::{Hub, WheelSide, mount};
 use fitment::setup::{Axle, Setup, SetupPair};
@@ -101,7 +102,7 @@ pub fn answer<'a>(
     let with_package = fitment::case::AxleEvidence { package: package.clone(), ..evidence.clone() };
     let asked = trial.map(|trial| AxleCase { evidence: &with_package, ..trial });
     let word = |setup: &Setup| -> Verdict {
-        let ledger = asked.as_ref().and_then(|axle| axle.brake_verdict(setup, question.line.as_deref()));
+        let ledger = asked.as_ref().and_then(|axle| brake_verdict(axle, setup, question.line.as_deref()));
         let by_weights = inside.as_ref().and_then(|inside| {
             question.weights?;
             let parts = judge(&package, inside, spacer_of(setup), question.weights, limits).parts;

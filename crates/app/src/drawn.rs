@@ -1,7 +1,7 @@
 //! Drawn cases for a line of a ledger whose word depends on how what may be off is added.
 
 use fitment::case::AxleCase;
-use fitment::clearance::{CASES, Drawn, MountedSetup};
+use fitment::clearance::{CASES, Drawn, MountedSetup, drawn};
 use fitment::corner::Feature;
 use fitment::setup::Setup;
 use rand::rngs::StdRng;
@@ -21,5 +21,5 @@ pub fn drawn_for(case: &AxleCase<'_>, planned: &Setup, feature: Feature) -> Opti
         let radius = (-2.0 * (1.0 - rng.random_range(0.0..1.0f64)).ln()).sqrt();
         radius * (std::f64::consts::TAU * rng.random_range(0.0..1.0f64)).cos()
     };
-    case.drawn(line.obstacle.as_ref()?, &stand, CASES, normal)
+    drawn(case, line.obstacle.as_ref()?, &stand, CASES, normal)
 }

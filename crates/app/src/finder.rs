@@ -10,6 +10,7 @@ use fitment::finder::{
 };
 use fitment::ledger::Line;
 use fitment::lever::PairLevers;
+use fitment::mend::least_of;
 use fitment::rules::mount::{Hub, ProblemKind, WheelSide, mount};
 use fitment::setup::{Axle, SetupPair};
 use fitment::working::Phrase;
@@ -159,7 +160,7 @@ impl Telling<'_> {
     fn least_work(&self, found: &Found) -> PairLevers {
         let allowed = self.scene.plan.state.levers;
         let own = self.context.case(&self.content.fitted, &self.scene.plan.planned, self.content.drive);
-        let least = |axle, choice: &AxleChoice| own.axle(axle)?.least_of(&choice.setup, allowed.on(axle));
+        let least = |axle, choice: &AxleChoice| least_of(&own.axle(axle)?, &choice.setup, allowed.on(axle));
         PairLevers {
             front: least(Axle::Front, &found.front).unwrap_or(allowed.front),
             rear: least(Axle::Rear, &found.rear).unwrap_or(allowed.rear),

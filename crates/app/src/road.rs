@@ -1,5 +1,6 @@
 //! A job's plan on the road and at the track: gearing, dial, corner loads against the parts, and a club's class.
 
+use fitment::clearance::style;
 use std::cmp::Ordering;
 
 use fitment::car::Fact;
@@ -266,7 +267,7 @@ pub fn classed(class: &Class, case: &Case<'_>) -> Vec<JudgedClause> {
         treadwear: Axle::BOTH.map(|axle| parts.tire_of(of(axle)?)?.treadwear),
         tires: Axle::BOTH.map(|axle| Some(&*parts.tire_of(of(axle)?)?.line)),
         make: Axle::BOTH.map(|axle| parts.wheel_of(of(axle)?)?.make),
-        beyond_fender_mm: Axle::BOTH.map(|axle| Some(case.axle(axle)?.style(of(axle)?)?.beyond().as_mm())),
+        beyond_fender_mm: Axle::BOTH.map(|axle| Some(style(&case.axle(axle)?, of(axle)?)?.beyond().as_mm())),
     };
     class.judge(&entry)
 }

@@ -2,7 +2,7 @@
 
 use fitment::clearance::Verdict;
 use fitment::setup::{Axle, Setup, SetupPair};
-use fitment::trial::{Conclusion, conclude};
+use fitment::trial::{Conclusion, conclude, trial_verdict};
 use store::jobs::JobContent;
 
 use crate::JudgingContext;
@@ -48,7 +48,7 @@ pub fn of_axle(content: &JobContent, context: &JudgingContext, axle: Axle) -> Ax
     });
     let here = content.workshop.trials.iter().filter(|kept| kept.axle == axle.code());
     let tried =
-        here.map(|kept| (kept.id.clone(), try_on(kept).map(|one| trial.trial_verdict(&one)))).collect();
+        here.map(|kept| (kept.id.clone(), try_on(kept).map(|one| trial_verdict(&trial, &one)))).collect();
     AxleTrials { conclusion, judged: judged.collect(), tried }
 }
 

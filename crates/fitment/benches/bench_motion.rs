@@ -6,6 +6,9 @@
     reason = "a bench that cannot go on fails; it prints figures"
 )]
 
+use fitment::swept::lift::lift_ladder;
+use fitment::swept::mend::remedies;
+use fitment::swept::{Usage, parts_in_space, window_in_motion};
 use std::hint::black_box;
 use std::time::Instant;
 
@@ -17,7 +20,6 @@ use fitment::lever::Levers;
 use fitment::limits::HouseLimits;
 use fitment::motion::{Carried, Cloud, CloudMap, DistanceField, Envelope, MovingWheel, Sweep};
 use fitment::setup::{Axle, Setup};
-use fitment::swept::Usage;
 use fitment::window::{TireChoice, widths_round};
 
 const FITTED: &str = "17x7 ET45 225/65R17";
@@ -91,7 +93,7 @@ fn main() {
         black_box(front.sweep(black_box(&planned), &Usage::from(Envelope::Road)));
     });
     let moving = front.moving();
-    let parts = front.parts_in_space(&moving, &planned);
+    let parts = parts_in_space(front, &moving, &planned);
     let clouds: Vec<Cloud> = parts.iter().map(|part| part.cloud.clone()).collect();
     let wheel = MovingWheel::of(&fitted, &planned, moving.steering.as_ref(), -1.0, &moving.travel).unwrap();
     timed("sweep_corner_four_uses_ms", rounds, || {
@@ -145,14 +147,14 @@ fn main() {
         for case in &cases {
             let widths = widths_round(Some(&fitted), Some(&planned));
             let standing = case.window(&planned, TireChoice::Same, &widths, None);
-            black_box(case.window_in_motion(&planned, &standing, &Usage::from(Envelope::Road)));
+            black_box(window_in_motion(case, &planned, &standing, &Usage::from(Envelope::Road)));
         }
     });
     timed("remedies_ms", rounds.div_ceil(3), || {
-        black_box(front.remedies(&planned, &Usage::from(Envelope::Road)));
+        black_box(remedies(front, &planned, &Usage::from(Envelope::Road)));
     });
     let reference = fitted.overall_diameter().unwrap();
     timed("lift_ladder_ms", rounds.div_ceil(3), || {
-        black_box(front.lift_ladder(&planned, reference, &Usage::from(Envelope::Road), &|_| false));
+        black_box(lift_ladder(front, &planned, reference, &Usage::from(Envelope::Road), &|_| false));
     });
 }

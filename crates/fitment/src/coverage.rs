@@ -5,8 +5,7 @@
 //! the tread.
 
 use crate::case::Case;
-use crate::clearance::Verdict;
-use crate::clearance::band::Band;
+use crate::clearance::{Uncertainty, Verdict};
 use crate::corner::Feature;
 use crate::length::Length;
 use crate::setup::Axle;
@@ -101,7 +100,7 @@ pub fn coverage(case: &Case<'_>, axle: Axle, beside: ReadBeside) -> [Covered; 3]
         .axle(axle)
         .zip(planned)
         .and_then(|(on, planned)| on.clearance_of(Feature::FenderLateral, planned)?.band);
-    let plus_minus = lip.as_ref().map_or(PLUS_MINUS, Band::likely);
+    let plus_minus = lip.as_ref().map_or(PLUS_MINUS, Uncertainty::likely);
     Place::ALL.map(|place| {
         let read = |gap: Option<Length>| gap.zip(outward).map(|(gap, outward)| gap - outward);
         let by = match place {

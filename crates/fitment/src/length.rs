@@ -85,6 +85,11 @@ impl Length {
         Self(self.0.abs())
     }
 
+    /// The root of the sum of squares: how far what is independent is likely off together (JCGM 100).
+    pub fn root_sum_square(lengths: impl Iterator<Item = Self>) -> Self {
+        Self(lengths.map(|one| one.0.powi(2)).sum::<f64>().sqrt())
+    }
+
     /// The larger of the two.
     pub fn max(self, other: Self) -> Self {
         Self(self.0.max(other.0))

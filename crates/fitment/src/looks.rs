@@ -2,7 +2,7 @@
 //! them also clears, and what the look asks for.
 
 use crate::case::AxleCase;
-use crate::clearance::Verdict;
+use crate::clearance::{Verdict, offsets_for};
 use crate::codes::RimWidth;
 use crate::setup::Setup;
 use crate::style::{Style, StyleTarget};
@@ -81,29 +81,27 @@ fn within(a: Offsets, b: Offsets) -> Option<Offsets> {
     both.0.zip(both.1).is_none_or(|(least, most)| least <= most).then_some(both)
 }
 
-impl AxleCase<'_> {
-    /// The looks of a setup on these rim widths; none while the fender lip was not read.
-    pub fn looks(&self, planned: &Setup, widths: &[RimWidth]) -> Vec<Look> {
-        let windows_of = |case: &Self| case.window(planned, TireChoice::Same, widths, None);
-        let inside = windows_of(&Self { wants_poke: false, ..*self });
-        let outside = windows_of(&Self { wants_poke: true, ..*self });
-        let look = |(code, style, is_show, asks): (&'static str, Style, bool, &'static str)| {
-            let target = StyleTarget { style, within: None, is_show };
-            // Whoever wants poke is not held back by the lip itself, but by its edge at full bump.
-            let windows = if style == Style::Poke { &outside } else { &inside };
-            let on = |window: &crate::window::WidthWindow| {
-                let setup = on_width(planned, window.rim_width, window.tire)?;
-                let gives = self.offsets_for(target, &setup)?;
-                let room = (window.least.map(|edge| edge.offset_mm), window.most.map(|edge| edge.offset_mm));
-                let open = within(gives, room).filter(|_| window.is_open());
-                let is_to_be_measured = open.is_some() && window.past_the_lip == Some(Verdict::MeasureFirst);
-                let clears = open.filter(|_| !is_to_be_measured);
-                Some(LookOnWidth { rim_width: window.rim_width, gives, clears, is_to_be_measured })
-            };
-            Look { code, asks, widths: windows.iter().filter_map(on).collect() }
+/// The looks of a setup on these rim widths; none while the fender lip was not read.
+pub fn looks(case: &AxleCase<'_>, planned: &Setup, widths: &[RimWidth]) -> Vec<Look> {
+    let windows_of = |case: &AxleCase<'_>| case.window(planned, TireChoice::Same, widths, None);
+    let inside = windows_of(&AxleCase { wants_poke: false, ..*case });
+    let outside = windows_of(&AxleCase { wants_poke: true, ..*case });
+    let look = |(code, style, is_show, asks): (&'static str, Style, bool, &'static str)| {
+        let target = StyleTarget { style, within: None, is_show };
+        // Whoever wants poke is not held back by the lip itself, but by its edge at full bump.
+        let windows = if style == Style::Poke { &outside } else { &inside };
+        let on = |window: &crate::window::WidthWindow| {
+            let setup = on_width(planned, window.rim_width, window.tire)?;
+            let gives = offsets_for(case, target, &setup)?;
+            let room = (window.least.map(|edge| edge.offset_mm), window.most.map(|edge| edge.offset_mm));
+            let open = within(gives, room).filter(|_| window.is_open());
+            let is_to_be_measured = open.is_some() && window.past_the_lip == Some(Verdict::MeasureFirst);
+            let clears = open.filter(|_| !is_to_be_measured);
+            Some(LookOnWidth { rim_width: window.rim_width, gives, clears, is_to_be_measured })
         };
-        LOOKS.into_iter().map(look).filter(|look| !look.widths.is_empty()).collect()
-    }
+        Look { code, asks, widths: windows.iter().filter_map(on).collect() }
+    };
+    LOOKS.into_iter().map(look).filter(|look| !look.widths.is_empty()).collect()
 }
 
 #[cfg(test)]

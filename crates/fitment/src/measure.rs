@@ -84,97 +84,103 @@ const NOT_WORTH_IT: f64 = 0.02;
 /// How far left and right may differ before the other side matters, in millimetres.
 const SIDE_MATTERS_MM: f64 = 3.0;
 
-impl AxleCase<'_> {
-    /// What must still be read for a plan that stands so, the most decisive first.
-    pub fn measure_list(&self, fit: &Fit) -> Vec<MeasureItem> {
-        // What a wheel needs that is meant to stand outside of the lip is asked once.
-        let lip = fit.line(Feature::FenderLateral).filter(|line| line.past_the_lip.is_some());
-        let is_arch_read = self.resolved.knows(Feature::Arch);
-        let past_the_lip = lip.and_then(|line| line.must_find).filter(|_| !is_arch_read);
-        let is_of_the_lip = |one: &Unread| past_the_lip.is_some() && one.feature == Feature::Arch;
-        let mut items: Vec<MeasureItem> = Feature::ALL
-            .into_iter()
-            .filter(|feature| feature.is_read_on(self.axle) && self.resolved.knows(*feature))
-            .filter_map(|feature| self.read_again(feature, fit))
-            .chain(fit.unread.iter().filter(|one| !is_of_the_lip(one)).map(|one| self.gap_item(one)))
-            .chain(past_the_lip.map(|gap| self.arch_over_the_lip(gap)))
-            .chain(self.fitted_section(fit))
-            .filter(|item| item.power >= NOT_WORTH_IT)
-            .collect();
-        items.sort_by(|a, b| b.power.total_cmp(&a.power));
-        items
-    }
+/// What must still be read for a plan that stands so, the most decisive first.
+pub fn measure_list(case: &AxleCase<'_>, fit: &Fit) -> Vec<MeasureItem> {
+    // What a wheel needs that is meant to stand outside of the lip is asked once.
+    let lip = fit.line(Feature::FenderLateral).filter(|line| line.past_the_lip.is_some());
+    let is_arch_read = case.resolved.knows(Feature::Arch);
+    let past_the_lip = lip.and_then(|line| line.must_find).filter(|_| !is_arch_read);
+    let is_of_the_lip = |one: &Unread| past_the_lip.is_some() && one.feature == Feature::Arch;
+    let mut items: Vec<MeasureItem> = Feature::ALL
+        .into_iter()
+        .filter(|feature| feature.is_read_on(case.axle) && case.resolved.knows(*feature))
+        .filter_map(|feature| read_again(case, feature, fit))
+        .chain(fit.unread.iter().filter(|one| !is_of_the_lip(one)).map(|one| gap_item(case, one)))
+        .chain(past_the_lip.map(|gap| arch_over_the_lip(case, gap)))
+        .chain(fitted_section(case, fit))
+        .filter(|item| item.power >= NOT_WORTH_IT)
+        .collect();
+    items.sort_by(|a, b| b.power.total_cmp(&a.power));
+    items
+}
 
-    fn item(&self, to_read: ToRead, must_find: Option<Length>, power: f64, why: Phrase) -> MeasureItem {
-        MeasureItem { axle: self.axle, to_read, must_find, why, power }
-    }
+fn item(
+    case: &AxleCase<'_>,
+    to_read: ToRead,
+    must_find: Option<Length>,
+    power: f64,
+    why: Phrase,
+) -> MeasureItem {
+    MeasureItem { axle: case.axle, to_read, must_find, why, power }
+}
 
-    /// The gap under the arch that lets a tire stay below the lip's edge at full bump.
-    fn arch_over_the_lip(&self, gap: Length) -> MeasureItem {
-        let why = Phrase::new("The wheel stands outside the lip, as wanted: from ")
-            .quantity(Quantity::length(gap))
-            .text(" between tire and arch with the fitted wheel the tread stays under the lip's edge at full bump.");
-        self.item(ToRead::Gap(Feature::Arch), Some(gap), 0.9, why)
-    }
-
-    fn gap_item(&self, one: &Unread) -> MeasureItem {
-        let why = match (one.nearer_mm, one.must_find) {
-            (Some(nearer), Some(must_find)) => Phrase::new("Comes ")
-                .quantity(Quantity::length(Length::mm(nearer)))
-                .text(format!(" nearer: {} must be at least ", one.feature.facts().between))
-                .quantity(Quantity::length(must_find))
-                .text(" apart with the fitted wheel."),
-            _ => Phrase::new(
-                "Another wheel's spokes are another shape: read the room behind the fitted ones, and try the new wheel bare.",
-            ),
-        };
-        self.item(ToRead::Gap(one.feature), one.must_find, one.power, why)
-    }
-
-    /// Readings that contradict each other, or only one side of a tight place.
-    fn read_again(&self, feature: Feature, fit: &Fit) -> Option<MeasureItem> {
-        let contradicted = self.resolved.troubles.iter().any(|trouble| {
-            trouble.kind == TroubleKind::Contradicts
-                && self.corner.readings.get(trouble.reading).is_some_and(|reading| reading.feature == feature)
-        });
-        if contradicted {
-            let why = Phrase::new("Two readings contradict each other by more than their ±: read it again.");
-            return Some(self.item(ToRead::Gap(feature), None, 0.99, why));
-        }
-        let line = fit.line(feature)?;
-        let margin = (line.band.as_ref()?.likely_low() - line.limit).as_mm();
-        let side = line.obstacle?.side?;
-        let sides = self.resolved.of(feature).filter(|obstacle| !obstacle.reading.is_copied);
-        let both = sides.map(|obstacle| obstacle.side).any(|other| other != Some(side));
-        if both || line.verdict == Verdict::Touches || margin >= SIDE_MATTERS_MM {
-            return None;
-        }
-        let why = Phrase::new(
-            "Read on one side only, and there is not enough to spare for left and right to differ by ",
-        )
-        .quantity(Quantity::length(Length::mm(SIDE_MATTERS_MM)))
-        .text(".");
-        Some(self.item(ToRead::Gap(feature), None, 0.3, why))
-    }
-
-    /// The fitted tire's own tolerance is often the largest in the sum: measuring it takes it out.
-    fn fitted_section(&self, fit: &Fit) -> Option<MeasureItem> {
-        if self.corner.fitted_section.is_some() {
-            return None;
-        }
-        let would_clear = fit.clearances.iter().any(|line| {
-            let Some(band) = line.band.as_ref().filter(|_| line.verdict == Verdict::Tight) else {
-                return false;
-            };
-            let others = band.contributions.iter().filter(|one| one.input != Input::FittedTireWidth);
-            let likely = others.map(|one| one.down.as_mm().powi(2)).sum::<f64>().sqrt();
-            likely < band.likely().as_mm() - 1e-9 && band.nominal.as_mm() - likely >= line.limit.as_mm()
-        });
-        let why = Phrase::new(
-            "A line is tight only because the fitted tire may be wider or narrower than its size: its real width takes that doubt out.",
+/// The gap under the arch that lets a tire stay below the lip's edge at full bump.
+fn arch_over_the_lip(case: &AxleCase<'_>, gap: Length) -> MeasureItem {
+    let why = Phrase::new("The wheel stands outside the lip, as wanted: from ")
+        .quantity(Quantity::length(gap))
+        .text(
+            " between tire and arch with the fitted wheel the tread stays under the lip's edge at full bump.",
         );
-        would_clear.then(|| self.item(ToRead::FittedSection, None, 0.6, why))
+    item(case, ToRead::Gap(Feature::Arch), Some(gap), 0.9, why)
+}
+
+fn gap_item(case: &AxleCase<'_>, one: &Unread) -> MeasureItem {
+    let why = match (one.nearer_mm, one.must_find) {
+        (Some(nearer), Some(must_find)) => Phrase::new("Comes ")
+            .quantity(Quantity::length(Length::mm(nearer)))
+            .text(format!(" nearer: {} must be at least ", one.feature.facts().between))
+            .quantity(Quantity::length(must_find))
+            .text(" apart with the fitted wheel."),
+        _ => Phrase::new(
+            "Another wheel's spokes are another shape: read the room behind the fitted ones, and try the new wheel bare.",
+        ),
+    };
+    item(case, ToRead::Gap(one.feature), one.must_find, one.power, why)
+}
+
+/// Readings that contradict each other, or only one side of a tight place.
+fn read_again(case: &AxleCase<'_>, feature: Feature, fit: &Fit) -> Option<MeasureItem> {
+    let contradicted = case.resolved.troubles.iter().any(|trouble| {
+        trouble.kind == TroubleKind::Contradicts
+            && case.corner.readings.get(trouble.reading).is_some_and(|reading| reading.feature == feature)
+    });
+    if contradicted {
+        let why = Phrase::new("Two readings contradict each other by more than their ±: read it again.");
+        return Some(item(case, ToRead::Gap(feature), None, 0.99, why));
     }
+    let line = fit.line(feature)?;
+    let margin = (line.band.as_ref()?.likely_low() - line.limit).as_mm();
+    let side = line.obstacle?.side?;
+    let sides = case.resolved.of(feature).filter(|obstacle| !obstacle.reading.is_copied);
+    let both = sides.map(|obstacle| obstacle.side).any(|other| other != Some(side));
+    if both || line.verdict == Verdict::Touches || margin >= SIDE_MATTERS_MM {
+        return None;
+    }
+    let why = Phrase::new(
+        "Read on one side only, and there is not enough to spare for left and right to differ by ",
+    )
+    .quantity(Quantity::length(Length::mm(SIDE_MATTERS_MM)))
+    .text(".");
+    Some(item(case, ToRead::Gap(feature), None, 0.3, why))
+}
+
+/// The fitted tire's own tolerance is often the largest in the sum: measuring it takes it out.
+fn fitted_section(case: &AxleCase<'_>, fit: &Fit) -> Option<MeasureItem> {
+    if case.corner.fitted_section.is_some() {
+        return None;
+    }
+    let would_clear = fit.clearances.iter().any(|line| {
+        let Some(band) = line.band.as_ref().filter(|_| line.verdict == Verdict::Tight) else {
+            return false;
+        };
+        let others = band.contributions.iter().filter(|one| one.input != Input::FittedTireWidth);
+        let likely = others.map(|one| one.down.as_mm().powi(2)).sum::<f64>().sqrt();
+        likely < band.likely().as_mm() - 1e-9 && band.nominal.as_mm() - likely >= line.limit.as_mm()
+    });
+    let why = Phrase::new(
+        "A line is tight only because the fitted tire may be wider or narrower than its size: its real width takes that doubt out.",
+    );
+    would_clear.then(|| item(case, ToRead::FittedSection, None, 0.6, why))
 }
 
 #[cfg(test)]

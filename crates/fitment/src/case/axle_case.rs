@@ -5,7 +5,8 @@ use std::borrow::Cow;
 use super::AxleEvidence;
 use crate::car::Car;
 use crate::catalogue::PickedParts;
-use crate::corner::{Corner, Moving, Resolved};
+use crate::corner::{Corner, Feature, Moving, Resolved};
+use crate::length::Length;
 use crate::lever::Levers;
 use crate::limits::HouseLimits;
 use crate::setup::{Axle, Setup};
@@ -76,5 +77,23 @@ impl<'a> AxleCase<'a> {
     /// Camber with the plan, in degrees: as aligned, and what is set on top of it.
     pub fn planned_camber(&self) -> f64 {
         self.corner.camber() + self.levers.camber_deg()
+    }
+
+    /// The house's least gap to a part of this car, with what is done to it.
+    pub fn least(&self, feature: Feature) -> Length {
+        let is_lowered = self.corner.is_lowered || self.levers.raised() < 0.0;
+        match feature {
+            Feature::Arch if is_lowered => self.limits.arch_gap_lowered,
+            _ => feature.house_minimum(self.limits),
+        }
+    }
+
+    /// How far above the hub's centre the arch lies, with what is done to the car; `None` while nobody read it.
+    pub fn arch_above_hub(&self) -> Option<Length> {
+        let (room, raised) = (self.levers.room(Feature::Arch), self.levers.raised());
+        self.resolved
+            .of(Feature::Arch)
+            .filter_map(|obstacle| Length::from_mm(obstacle.place.drawn(Feature::Arch, room, raised)?.1?))
+            .reduce(|a, b| if b < a { b } else { a })
     }
 }

@@ -7,62 +7,14 @@
 use super::alike::{self, Alike};
 use super::as_usual::AsUsual;
 use super::edge_at_lock::EdgesAtLock;
-use super::feature::BlocksFrom;
-use super::{CarSide, Carrier, Corner, Direction, Face, Feature, Reading, Steer, Suspension, Tried};
+use super::feature::{BlocksFrom, MetAt};
+use super::shape::{CannotBe, Fitted, ObstacleShape};
+use super::{CarSide, Carrier, Corner, Face, Feature, Reading, Steer, Suspension, Tried};
 use crate::length::Length;
 use crate::section::outline::flange_top;
-use crate::section::{Deviations, Outline, PARTS, Part, Tolerances, Toward, Variants};
+use crate::section::{Deviations, Outline, PARTS, Part, SHOULDER_AT, Tolerances, Toward, Variants};
 use crate::setup::Setup;
 use crate::working::{Phrase, Quantity};
-
-/// Where an obstacle begins.
-///
-/// # Frame
-/// Corner frame of [`crate::corner`], millimetres.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub enum ObstacleShape {
-    /// A level line that may be met at any height: the part was read at its nearest, the height not noted.
-    /// It begins at `y` and goes on inboard or outboard, away from the wheel.
-    Wall {
-        /// Where it begins.
-        y: f64,
-    },
-    /// The same at one height, which was noted.
-    Spot {
-        /// Where it begins.
-        y: f64,
-        /// How far above the axle.
-        height: f64,
-    },
-    /// A strut: an edge through the place where it was read, going on up and down and leaning inboard at the top.
-    Edge {
-        /// Where its face is at `height`.
-        y: f64,
-        /// How far above the axle it was read.
-        height: f64,
-        /// How far its top leans inboard, in degrees.
-        lean_deg: f64,
-    },
-    /// A spring perch: it begins at `y` and at `height`, and goes on inboard and up.
-    Perch {
-        /// Where its edge is.
-        y: f64,
-        /// How far above the axle.
-        height: f64,
-    },
-    /// Above the tire.
-    Ceiling {
-        /// How far above the axle.
-        z: f64,
-    },
-    /// Known only by the gap it left to what was fitted.
-    Beside {
-        /// That gap.
-        gap: f64,
-        /// What was fitted.
-        fitted: Setup,
-    },
-}
 
 /// A part of the car whose place is known.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -80,52 +32,7 @@ pub struct Obstacle {
     /// Whether another reading contradicts it.
     pub is_contradicted: bool,
     /// What it was read against, and how its place follows from that; `None` from the bare hub.
-    pub against: Option<Against>,
-}
-
-impl ObstacleShape {
-    /// The same further along the axis that its readings differ along: y outboard, z up, a gap larger.
-    #[must_use]
-    pub fn moved(self, by: f64) -> Self {
-        match self {
-            Self::Wall { y } => Self::Wall { y: y + by },
-            Self::Spot { y, height } => Self::Spot { y: y + by, height },
-            Self::Edge { y, height, lean_deg } => Self::Edge { y: y + by, height, lean_deg },
-            Self::Perch { y, height } => Self::Perch { y: y + by, height },
-            Self::Ceiling { z } => Self::Ceiling { z: z + by },
-            Self::Beside { gap, fitted } => Self::Beside { gap: gap + by, fitted },
-        }
-    }
-
-    /// The same, read at another height.
-    #[must_use]
-    pub fn read_higher(self, by: f64) -> Self {
-        match self {
-            Self::Spot { y, height } => Self::Spot { y, height: height + by },
-            Self::Edge { y, height, lean_deg } => Self::Edge { y, height: height + by, lean_deg },
-            Self::Perch { y, height } => Self::Perch { y, height: height + by },
-            other => other,
-        }
-    }
-
-    /// Where it begins on that axis.
-    pub fn along(self) -> f64 {
-        match self {
-            Self::Wall { y } | Self::Spot { y, .. } | Self::Edge { y, .. } | Self::Perch { y, .. } => y,
-            Self::Ceiling { z } => z,
-            Self::Beside { gap, .. } => gap,
-        }
-    }
-
-    /// How far above the axle it was read, where that is known.
-    fn height(self) -> Option<f64> {
-        match self {
-            Self::Spot { height, .. } | Self::Edge { height, .. } | Self::Perch { height, .. } => {
-                Some(height)
-            }
-            _ => None,
-        }
-    }
+    pub against: Option<ReferenceGeometry>,
 }
 
 /// The faces of what was fitted, as far as parts at lock are known by them alone; in millimetres from the hub face and
@@ -144,30 +51,25 @@ impl Faces {
     /// Of an outline that stands at `center_y`.
     pub fn of(outline: &Outline, center_y: f64, camber_deg: f64) -> Self {
         let reach = |toward| outline.reach(toward, center_y, camber_deg);
-        Self { crown: outline.bounds().1.1, outer: reach(Toward::Outboard), inner: reach(Toward::Inboard) }
+        Self { crown: outline.crown(), outer: reach(Toward::Outboard), inner: reach(Toward::Inboard) }
     }
 
-    /// A share of the way to others; of a lean the crown does not ask.
-    pub(crate) fn toward(self, other: Self, share: f64) -> Self {
-        let between = |from: f64, to: f64| from + (to - from) * share;
-        Self {
-            crown: self.crown,
-            outer: between(self.outer, other.outer),
-            inner: between(self.inner, other.inner),
-        }
+    /// Each further by so much.
+    pub(crate) fn off_by(self, off: Self) -> Self {
+        Self { crown: self.crown + off.crown, outer: self.outer + off.outer, inner: self.inner + off.inner }
     }
 }
 
 /// What a reading's place would be if something of what it was read against were otherwise.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
-pub struct Otherwise {
+pub struct Sensitivity {
     /// How much further along its axis the place is.
     pub along: f64,
     /// The fitted faces then.
     pub faces: Faces,
 }
 
-impl Otherwise {
+impl Sensitivity {
     /// Whether anything is otherwise than with the faces as they are.
     pub(crate) fn is_other_than(&self, faces: Faces) -> bool {
         self.along != 0.0 || self.faces != faces
@@ -176,15 +78,15 @@ impl Otherwise {
 
 /// What a part was read against.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
-pub struct Against {
+pub struct ReferenceGeometry {
     /// The fitted faces.
     pub faces: Faces,
     /// Places of its tread across: y from the hub face, and radius. Shoulder, middle, shoulder.
     pub tread: [[f64; 2]; 5],
     /// With each [`Part`] of the fitted set at the lower and upper end of its range.
-    pub parts: [[Otherwise; 2]; PARTS],
+    pub parts: [[Sensitivity; 2]; PARTS],
     /// With the camber lower and higher by [`CAMBER_STEP_DEG`].
-    pub camber: [Otherwise; 2],
+    pub camber: [Sensitivity; 2],
     /// Read lower and higher by this; `None` where the height plays no part.
     pub read_at: Option<(f64, [f64; 2])>,
 }
@@ -255,8 +157,6 @@ impl Resolved {
 const MOST_OVERLAP_MM: f64 = 60.0;
 /// Two spots nearer than this to each other in height are readings of the same place.
 const SAME_HEIGHT: f64 = 10.0;
-/// A caliper's outer edge nearer to the axle than this would lie inside the hub.
-const LEAST_CALIPER_RADIUS: f64 = 80.0;
 
 /// The setup that the last reading was taken against, cut once.
 #[derive(Default, Debug)]
@@ -274,19 +174,19 @@ impl LastCut {
 
 /// How far above the axle a face of the fitted wheel is, and how far that may be off; `None` for whichever is nearer.
 fn height_of(face: Face, outline: &Outline, fitted: &Setup) -> Option<(f64, f64)> {
-    let crown = outline.bounds().1.1;
+    let crown = outline.crown();
     let flange = flange_top(fitted)?;
     match face {
         Face::Nearest => None,
         Face::Sidewall => Some((crown - 0.48 * (crown - flange + 17.5), 10.0)),
-        Face::Shoulder => Some((0.955 * crown, 8.0)),
+        Face::Shoulder => Some((SHOULDER_AT * crown, 8.0)),
         Face::Flange => Some((flange - 5.0, 5.0)),
     }
 }
 
 /// Five places across a tread: both shoulders, both edges, the middle.
 fn tread_of(outline: &Outline, center: f64) -> [[f64; 2]; 5] {
-    let crown = outline.bounds().1.1;
+    let crown = outline.crown();
     let at = |share: f64| {
         let height = share * crown;
         let inmost = outline.inmost_between(height, height).unwrap_or(0.0);
@@ -304,16 +204,13 @@ fn tread_of(outline: &Outline, center: f64) -> [[f64; 2]; 5] {
 
 /// Where a part that is read at a place nobody noted usually is, above the axle; and how far that may be off. Estimates.
 fn usual_height(feature: Feature, outline: &Outline, fitted: &Setup) -> Option<(f64, f64)> {
-    let crown = outline.bounds().1.1;
+    let crown = outline.crown();
     let flange = flange_top(fitted)?;
-    match feature {
-        // At the tire's shoulder, as the text asks.
-        Feature::SpringPerch => Some((0.955 * crown, 12.0)),
-        // At the rim's inner flange.
-        Feature::Knuckle | Feature::LowerArm | Feature::TieRodEnd => Some((flange - 6.0, 12.0)),
-        // Beside the upper half of the sidewall.
-        Feature::UpperArm | Feature::TrailingArm => Some((flange + 0.6 * (crown - flange), 20.0)),
-        _ => None,
+    match feature.facts().met_at {
+        MetAt::Nearest => None,
+        MetAt::Shoulder => Some((SHOULDER_AT * crown, 12.0)),
+        MetAt::InnerFlange => Some((flange - 6.0, 12.0)),
+        MetAt::Sidewall => Some((flange + 0.6 * (crown - flange), 20.0)),
     }
 }
 
@@ -393,7 +290,7 @@ impl Corner {
         &self,
         reading: &Reading,
         cut: &mut LastCut,
-    ) -> Result<(ObstacleShape, Option<Against>), (TroubleKind, &'static str)> {
+    ) -> Result<(ObstacleShape, Option<ReferenceGeometry>), CannotBe> {
         let feature = reading.feature;
         if reading.stance == Suspension::Drooped && feature.carrier() != Carrier::Upright {
             return Err((
@@ -431,16 +328,16 @@ impl Corner {
         let place = by(cut.nominal(), camber, height)?;
         // Inside of the barrel no tire and no flange is met: what of them may be off plays no part.
         if feature.is_of_the_brake() {
-            return Ok((place, Some(Against::default())));
+            return Ok((place, Some(ReferenceGeometry::default())));
         }
-        let otherwise = |outline: &Outline, camber: f64| Otherwise {
+        let otherwise = |outline: &Outline, camber: f64| Sensitivity {
             along: by(outline, camber, height).map_or(0.0, |other| other.along() - place.along()),
             faces: Faces::of(outline, center, camber),
         };
-        let mut against = Against {
+        let mut against = ReferenceGeometry {
             faces: Faces::of(cut.nominal(), center, camber),
             tread: tread_of(cut.nominal(), center),
-            ..Against::default()
+            ..ReferenceGeometry::default()
         };
         for part in Part::ALL {
             against.parts[part as usize] = [0, 1].map(|end| otherwise(cut.at_end(part, end), camber));
@@ -505,99 +402,6 @@ impl Corner {
         resolved.obstacles = kept;
     }
 }
-
-/// What was fitted when a part was read.
-struct Fitted<'a> {
-    setup: Setup,
-    outline: &'a Outline,
-    center: f64,
-    camber: f64,
-}
-
-impl Fitted<'_> {
-    /// Where a reading puts its part. The usual way of reading each is the part's own ([`Feature`]'s `how`): level from the
-    /// innermost place near the noted height to a strut or perch, the shortest way to a knuckle or arm.
-    fn place(
-        &self,
-        reading: &Reading,
-        height: Option<f64>,
-    ) -> Result<ObstacleShape, (TroubleKind, &'static str)> {
-        const NOT_THERE: (TroubleKind, &str) = (
-            TroubleKind::Impossible,
-            "Nothing of the fitted wheel and tire comes that near at this distance from the axle.",
-        );
-        let &Self { setup, outline, center, camber } = self;
-        let feature = reading.feature;
-        let gap = reading.gap.as_mm();
-        Ok(match (feature.blocks_from(), height) {
-            (BlocksFrom::Inboard, Some(height)) if feature == Feature::Strut => {
-                // A height noted a little beside the wheel's own edge is still that edge's.
-                let face = [1.0, 2.0, 4.0]
-                    .into_iter()
-                    .map(|wide| wide * HEIGHT_PLUS_MINUS_MM)
-                    .find_map(|wide| outline.inmost_between(height - wide, height + wide))
-                    .ok_or(NOT_THERE)?;
-                ObstacleShape::Edge { y: center + face - gap, height, lean_deg: STRUT_LEAN_DEG }
-            }
-            (BlocksFrom::Inboard, Some(height)) if feature == Feature::SpringPerch => {
-                let top = outline.bounds().1.1;
-                if height > top + MOST_ABOVE_MM {
-                    return Err(NOT_THERE);
-                }
-                // Level at its own height; above the tread, from the tread's edge.
-                let level = height.min(0.985 * top);
-                let face = match reading.direction {
-                    Some(Direction::Shortest) => {
-                        let reach = outline.inboard_at(height, gap.max(0.0)).ok_or(NOT_THERE)?;
-                        -reach - gap.min(0.0) + gap
-                    }
-                    _ => outline.inmost_between(level, level).ok_or(NOT_THERE)?,
-                };
-                ObstacleShape::Perch { y: center + face - gap, height }
-            }
-            (BlocksFrom::Inboard, Some(height)) if feature.carrier() != Carrier::Body => {
-                if reading.direction == Some(Direction::Level) {
-                    let face = outline
-                        .inmost_between(height - HEIGHT_PLUS_MINUS_MM, height + HEIGHT_PLUS_MINUS_MM)
-                        .ok_or(NOT_THERE)?;
-                    return Ok(ObstacleShape::Spot { y: center + face - gap, height });
-                }
-                let reach = outline.inboard_at(height, gap.max(0.0)).ok_or(NOT_THERE)?;
-                ObstacleShape::Spot { y: center - reach - gap.min(0.0), height }
-            }
-            (BlocksFrom::Inboard, _) => {
-                let camber = if feature.carrier() == Carrier::Body { camber } else { 0.0 };
-                ObstacleShape::Wall { y: -outline.reach(Toward::Inboard, center, camber) - gap }
-            }
-            (BlocksFrom::Outboard, _) => {
-                ObstacleShape::Wall { y: outline.reach(Toward::Outboard, center, camber) + gap }
-            }
-            (BlocksFrom::Above, _) => ObstacleShape::Ceiling { z: outline.top(center, camber) + gap },
-            (BlocksFrom::Barrel, _) => {
-                let seat = setup.wheel.map_or(0.0, |wheel| wheel.diameter.bead_seat().as_mm() / 2.0);
-                if reading.radius.is_some_and(|radius| radius.as_mm() + gap > seat) {
-                    return Err((
-                        TroubleKind::Impossible,
-                        "The caliper would stand outside the rim: check the radius and the wheel's size.",
-                    ));
-                }
-                if seat - gap < LEAST_CALIPER_RADIUS {
-                    return Err((
-                        TroubleKind::Impossible,
-                        "The caliper would lie inside the hub: check the figure and its unit.",
-                    ));
-                }
-                ObstacleShape::Beside { gap, fitted: setup }
-            }
-            (BlocksFrom::AheadOrBehind | BlocksFrom::Spoke, _) => {
-                ObstacleShape::Beside { gap, fitted: setup }
-            }
-        })
-    }
-}
-
-/// How far above the fitted tire a perch's edge can be and still be read from its shoulder, in millimetres.
-const MOST_ABOVE_MM: f64 = 60.0;
 
 fn implausible(reading: &Reading) -> Option<Phrase> {
     let facts = reading.feature.facts();
@@ -701,7 +505,7 @@ fn contradict(a: &Obstacle, b: &Obstacle) -> bool {
     }
     let mut allowed = (a.reading.plus_minus + b.reading.plus_minus).as_mm();
     if a.reading.on != b.reading.on {
-        // Against different setups each position carries its own tire's tolerance.
+        // ReferenceGeometry different setups each position carries its own tire's tolerance.
         allowed += [a, b].iter().filter_map(|one| one.reading.on).map(|on| tire_tolerance(&on)).sum::<f64>();
     }
     // A hair over, so that figures that just meet are not torn apart by rounding.

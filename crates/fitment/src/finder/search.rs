@@ -3,6 +3,8 @@
 //! A bound says how good a setup could be at most; what cannot come among the best is not worked out. Nothing is
 //! left out that could: the ranking is the one that trying everything would give.
 
+use crate::clearance::brake::{brake_rules_out, knows_the_brake};
+use crate::window::{TireChoice, WidthWindow, window_beside_the_brake};
 use std::cmp::Reverse;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 use std::hash::Hash;
@@ -13,8 +15,7 @@ use super::options::{self, Alike, PairOfRows, Points, Row, pairs, points};
 use super::requirements::Requirements;
 use super::stock::{Own, Stock};
 use super::{Arrangements, KeptParts, SearchCriteria};
-use crate::case::AxleCase;
-use crate::case::Case;
+use crate::case::{AxleCase, Case};
 use crate::catalogue::{Catalogue, TireRow, Use, WheelRow};
 use crate::clearance::MountedSetup;
 use crate::codes::{BoltCircle, Offset, RimDiameter, RimWidth, Spacer};
@@ -26,7 +27,6 @@ use crate::setup::{Arrangement, Axle, Hundredths, Listed, ListedTire, Setup, Set
 use crate::tire::rims::RimFit;
 use crate::tire::{Size, Tire};
 use crate::wheel::Wheel;
-use crate::window::{TireChoice, WidthWindow};
 
 /// The car a setup is sought for.
 #[derive(Debug, Clone, Copy)]
@@ -300,7 +300,7 @@ fn side(
                     return None;
                 }
                 let window =
-                    trial.window_beside_the_brake(&setup, TireChoice::Same, &[width], wanted).pop()?;
+                    window_beside_the_brake(&trial, &setup, TireChoice::Same, &[width], wanted).pop()?;
                 let stand = MountedSetup::of(&setup, camber)?;
                 let reach = (stand.reach(Toward::Inboard, false), stand.reach(Toward::Outboard, true));
                 side.most_tire.push(rows.iter().map(|row| row.points).max().unwrap_or(0));
@@ -355,12 +355,12 @@ struct OverTheBrake<'a> {
 impl<'a> OverTheBrake<'a> {
     fn of(trial: &'a AxleCase<'a>, class: &'a WheelClass, keeps: KeptParts) -> Self {
         let line = (keeps != KeptParts::Wheels).then_some(&*class.line);
-        let is_known = trial.knows_the_brake();
+        let is_known = knows_the_brake(trial);
         Self { trial, wheel: class.wheel, line, is_known, asked: [None; SPACERS_MM.len() + 1] }
     }
 
     fn goes(&mut self, step: usize, spacer_mm: f64) -> bool {
-        let ask = || !self.trial.brake_rules_out(self.wheel, spacer_of(spacer_mm), self.line);
+        let ask = || !brake_rules_out(self.trial, self.wheel, spacer_of(spacer_mm), self.line);
         !self.is_known || *self.asked[step].get_or_insert_with(ask)
     }
 }

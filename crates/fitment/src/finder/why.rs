@@ -4,6 +4,7 @@ use super::criteria::Criterion;
 use super::{Approach, AxleChoice, Found, KeptParts, Scene, SearchCriteria};
 use crate::case::AxleCase;
 use crate::catalogue::{Catalogue, TireRow};
+use crate::clearance::style;
 use crate::length::Length;
 use crate::rules::tread_width::{self, Tread, beyond_for_hard_driving};
 use crate::setup::Axle;
@@ -150,7 +151,7 @@ fn from_the_tire(
 /// Style, room in the fit window, and how the rubber stands on the rim.
 fn from_the_wheel(scene: &Scene<'_>, axle: Axle, trial: &AxleCase<'_>, choice: &AxleChoice) -> Vec<Reason> {
     let mut all = Vec::new();
-    match trial.style(&choice.setup) {
+    match style(trial, &choice.setup) {
         Some(style) => {
             let beyond = style.beyond();
             let side = if beyond > Length::ZERO { " outside the lip." } else { " inside the lip." };

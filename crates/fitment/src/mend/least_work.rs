@@ -4,16 +4,14 @@ use crate::case::AxleCase;
 use crate::lever::{Lever, Levers};
 use crate::setup::Setup;
 
-impl AxleCase<'_> {
-    /// The least of the allowed work with which a setup clears everything that was read; `None` when even all of it
-    /// does not do, or the setup cannot be placed.
-    pub fn least_of(&self, planned: &Setup, allowed: &Levers) -> Option<Levers> {
-        let clears = |levers: &Levers| Some(!AxleCase { levers, ..*self }.rules_out(planned)?);
-        if clears(self.levers)? {
-            return Some(*self.levers);
-        }
-        least_work(self.levers, allowed, |levers| clears(levers) == Some(true))
+/// The least of the allowed work with which a setup clears everything that was read; `None` when even all of it
+/// does not do, or the setup cannot be placed.
+pub fn least_of(case: &AxleCase<'_>, planned: &Setup, allowed: &Levers) -> Option<Levers> {
+    let clears = |levers: &Levers| Some(!AxleCase { levers, ..*case }.rules_out(planned)?);
+    if clears(case.levers)? {
+        return Some(*case.levers);
     }
+    least_work(case.levers, allowed, |levers| clears(levers) == Some(true))
 }
 
 /// The least work between two settings of the levers that does; `None` when even all of it does not. Hard work is given up before
@@ -60,16 +58,16 @@ mod tests {
         let mut allowed = Levers::default();
         allowed.set(Lever::LipRolled, 10.0).unwrap();
         allowed.set(Lever::FenderPulled, 15.0).unwrap();
-        assert_eq!(trial.least_of(&at(45), &allowed), Some(none), "it clears as it is");
-        let mild = trial.least_of(&at(37), &allowed).unwrap();
+        assert_eq!(least_of(&trial, &at(45), &allowed), Some(none), "it clears as it is");
+        let mild = least_of(&trial, &at(37), &allowed).unwrap();
         assert!(mild.amount(Lever::LipRolled) > 0.0 && mild.amount(Lever::FenderPulled) == 0.0, "{mild:?}");
-        let hard = trial.least_of(&at(25), &allowed).unwrap();
+        let hard = least_of(&trial, &at(25), &allowed).unwrap();
         let pulled = hard.amount(Lever::FenderPulled);
         assert!(pulled > 0.0 && pulled <= 15.0, "{hard:?}");
         // A step less does not do.
         let step = Lever::FenderPulled.facts().range.2;
         let fails = |levers: &Levers| AxleCase { levers, ..trial }.fit(&at(25)).unwrap().rules_out();
         assert!(fails(&hard.with(Lever::FenderPulled, pulled - step)));
-        assert_eq!(trial.least_of(&at(-20), &allowed), None, "even all of it is not enough");
+        assert_eq!(least_of(&trial, &at(-20), &allowed), None, "even all of it is not enough");
     }
 }

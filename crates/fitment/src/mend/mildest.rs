@@ -5,7 +5,7 @@
 //! must give is tried in the steps it is done in, two kinds of work at most.
 
 use crate::case::AxleCase;
-use crate::clearance::{Fit, Verdict};
+use crate::clearance::{Fit, Verdict, style};
 use crate::codes::{Offset, RimWidth, Spacer};
 use crate::corner::Feature;
 use crate::corner::feature::BlocksFrom;
@@ -15,7 +15,7 @@ use crate::rules::permitted_rim::rim_fit;
 use crate::setup::{Listed, ListedTire, Setup};
 use crate::tire::Tire;
 use crate::tire::rims::{PermittedRims, RimFit};
-use crate::window::{KnownEdges, WidthWindow, sizes_near};
+use crate::window::{KnownEdges, WidthWindow, is_hopeless, open_window_of_its_width, sizes_near};
 use crate::working::{Phrase, Quantity};
 
 /// Thickest spacer proposed, in millimetres. Common practice.
@@ -54,7 +54,7 @@ impl Proposal {
         }
         phrase = phrase.text(if self.pulled.len() == 1 { " clears it" } else { " clear it" });
         let after = AxleCase { levers: &self.levers, ..*trial };
-        match after.style(&self.setup) {
+        match style(&after, &self.setup) {
             Some(style) => {
                 let beyond = style.beyond();
                 let side = if beyond > Length::ZERO { " outside the lip." } else { " inside the lip." };
@@ -96,121 +96,119 @@ impl Proposal {
     }
 }
 
-impl AxleCase<'_> {
-    /// The mildest set that makes every measured line clear; `None` when they all do, when the setup cannot be
-    /// placed, or when nothing known helps.
-    pub fn mildest(&self, planned: &Setup) -> Option<Proposal> {
-        self.mildest_for(planned, &self.fit(planned)?)
-    }
+/// The mildest set that makes every measured line clear; `None` when they all do, when the setup cannot be
+/// placed, or when nothing known helps.
+pub fn mildest(case: &AxleCase<'_>, planned: &Setup) -> Option<Proposal> {
+    mildest_for(case, planned, &case.fit(planned)?)
+}
 
-    /// The same of a setup whose fit is known.
-    pub fn mildest_for(&self, planned: &Setup, fit: &Fit) -> Option<Proposal> {
-        let failing: Vec<Feature> = fit
-            .clearances
-            .iter()
-            .filter(|line| line.band.is_some() && line.verdict != Verdict::Clears)
-            .map(|line| line.feature)
-            .collect();
-        if failing.is_empty() {
+/// The same of a setup whose fit is known.
+pub fn mildest_for(case: &AxleCase<'_>, planned: &Setup, fit: &Fit) -> Option<Proposal> {
+    let failing: Vec<Feature> = fit
+        .clearances
+        .iter()
+        .filter(|line| line.band.is_some() && line.verdict != Verdict::Clears)
+        .map(|line| line.feature)
+        .collect();
+    if failing.is_empty() {
+        return None;
+    }
+    let mut known = KnownEdges::of(planned)?;
+    with_the_wheel_moved(case, planned, case.levers, Vec::new(), &mut known)
+        .or_else(|| by_width(case, planned))
+        .or_else(|| by_tire(case, planned))
+        .or_else(|| by_work_on_the_car(case, planned, &failing, &mut known))
+}
+
+fn by_width(case: &AxleCase<'_>, planned: &Setup) -> Option<Proposal> {
+    let other = |quarters: i32| {
+        let mut setup = *planned;
+        let wheel = setup.wheel.as_mut()?;
+        wheel.width = wheel.width.stepped(quarters)?;
+        if rim_fit(&setup).is_some_and(|fit| fit != RimFit::Permitted) {
             return None;
         }
-        let mut known = KnownEdges::of(planned)?;
-        self.with_the_wheel_moved(planned, self.levers, Vec::new(), &mut known)
-            .or_else(|| self.by_width(planned))
-            .or_else(|| self.by_tire(planned))
-            .or_else(|| self.by_work_on_the_car(planned, &failing, &mut known))
-    }
+        let pulled = vec![(Lever::RimWidth, f64::from(quarters) / 4.0)];
+        with_the_wheel_moved(case, &setup, case.levers, pulled, &mut KnownEdges::of(&setup)?)
+    };
+    mildest_of([-2, 2, -4].into_iter().filter_map(other))
+}
 
-    fn by_width(&self, planned: &Setup) -> Option<Proposal> {
-        let other = |quarters: i32| {
-            let mut setup = *planned;
-            let wheel = setup.wheel.as_mut()?;
-            wheel.width = wheel.width.stepped(quarters)?;
-            if rim_fit(&setup).is_some_and(|fit| fit != RimFit::Permitted) {
-                return None;
-            }
-            let pulled = vec![(Lever::RimWidth, f64::from(quarters) / 4.0)];
-            self.with_the_wheel_moved(&setup, self.levers, pulled, &mut KnownEdges::of(&setup)?)
-        };
-        mildest_of([-2, 2, -4].into_iter().filter_map(other))
-    }
+fn by_tire(case: &AxleCase<'_>, planned: &Setup) -> Option<Proposal> {
+    let (tire, width) = (planned.tire?, planned.wheel?.width);
+    let section = tire.size.named_section_width();
+    let narrower = sizes_near(&tire.size)
+        .into_iter()
+        .filter(|size| size.named_section_width() < section && may_go_on(size, width))
+        .rev()
+        .take(2);
+    mildest_of(narrower.filter_map(|size| {
+        let listed = Listed { tire: ListedTire::default(), ..planned.listed };
+        let setup = Setup { tire: Some(Tire { size, service: None, ..tire }), listed, ..*planned };
+        let pulled = vec![(Lever::Tire, 0.0)];
+        with_the_wheel_moved(case, &setup, case.levers, pulled, &mut KnownEdges::of(&setup)?)
+    }))
+}
 
-    fn by_tire(&self, planned: &Setup) -> Option<Proposal> {
-        let (tire, width) = (planned.tire?, planned.wheel?.width);
-        let section = tire.size.named_section_width();
-        let narrower = sizes_near(&tire.size)
-            .into_iter()
-            .filter(|size| size.named_section_width() < section && may_go_on(size, width))
-            .rev()
-            .take(2);
-        mildest_of(narrower.filter_map(|size| {
-            let listed = Listed { tire: ListedTire::default(), ..planned.listed };
-            let setup = Setup { tire: Some(Tire { size, service: None, ..tire }), listed, ..*planned };
-            let pulled = vec![(Lever::Tire, 0.0)];
-            self.with_the_wheel_moved(&setup, self.levers, pulled, &mut KnownEdges::of(&setup)?)
-        }))
-    }
-
-    fn by_work_on_the_car(
-        &self,
-        planned: &Setup,
-        failing: &[Feature],
-        known: &mut KnownEdges,
-    ) -> Option<Proposal> {
-        let helpful: Vec<(Lever, f64)> = Lever::ALL
-            .into_iter()
-            .filter(|lever| failing.iter().any(|feature| helps(*lever, *feature)))
-            .flat_map(|lever| amounts(lever).map(move |amount| (lever, amount)))
-            .collect();
-        let singles = helpful.iter().map(|one| vec![*one]);
-        let pairs = helpful.iter().enumerate().flat_map(|(at, one)| {
-            let others = helpful[at + 1..].iter().filter(move |other| other.0 != one.0);
-            others.map(move |other| vec![*one, *other])
+fn by_work_on_the_car(
+    case: &AxleCase<'_>,
+    planned: &Setup,
+    failing: &[Feature],
+    known: &mut KnownEdges,
+) -> Option<Proposal> {
+    let helpful: Vec<(Lever, f64)> = Lever::ALL
+        .into_iter()
+        .filter(|lever| failing.iter().any(|feature| helps(*lever, *feature)))
+        .flat_map(|lever| amounts(lever).map(move |amount| (lever, amount)))
+        .collect();
+    let singles = helpful.iter().map(|one| vec![*one]);
+    let pairs = helpful.iter().enumerate().flat_map(|(at, one)| {
+        let others = helpful[at + 1..].iter().filter(move |other| other.0 != one.0);
+        others.map(move |other| vec![*one, *other])
+    });
+    let mut sets: Vec<Vec<(Lever, f64)>> = singles.chain(pairs).collect();
+    let hardest = |set: &[(Lever, f64)]| set.iter().map(|(lever, _)| *lever as usize).max();
+    sets.sort_by_key(|set| (hardest(set), set.len()));
+    let mut best: Option<Proposal> = None;
+    for set in sets {
+        let harder = |best: &Proposal| hardest(&set) > Some(best.hardness().0);
+        if best.as_ref().is_some_and(harder) {
+            break;
+        }
+        let levers = set.iter().fold(*case.levers, |levers, (lever, amount)| {
+            levers.with(*lever, levers.amount(*lever) + amount)
         });
-        let mut sets: Vec<Vec<(Lever, f64)>> = singles.chain(pairs).collect();
-        let hardest = |set: &[(Lever, f64)]| set.iter().map(|(lever, _)| *lever as usize).max();
-        sets.sort_by_key(|set| (hardest(set), set.len()));
-        let mut best: Option<Proposal> = None;
-        for set in sets {
-            let harder = |best: &Proposal| hardest(&set) > Some(best.hardness().0);
-            if best.as_ref().is_some_and(harder) {
-                break;
-            }
-            let levers = set.iter().fold(*self.levers, |levers, (lever, amount)| {
-                levers.with(*lever, levers.amount(*lever) + amount)
-            });
-            if set.iter().all(|(lever, _)| in_range(&levers, *lever)) {
-                let found = self.with_the_wheel_moved(planned, &levers, set, known);
-                best = mildest_of([best, found].into_iter().flatten());
-            }
+        if set.iter().all(|(lever, _)| in_range(&levers, *lever)) {
+            let found = with_the_wheel_moved(case, planned, &levers, set, known);
+            best = mildest_of([best, found].into_iter().flatten());
         }
-        best
     }
+    best
+}
 
-    /// The setup with the spacer or offset that clears, if there is one; no other offset where none is needed.
-    fn with_the_wheel_moved(
-        &self,
-        setup: &Setup,
-        levers: &Levers,
-        mut pulled: Vec<(Lever, f64)>,
-        known: &mut KnownEdges,
-    ) -> Option<Proposal> {
-        let trial = AxleCase { levers, ..*self };
-        let offset = setup.wheel?.offset?.as_mm();
-        if trial.is_hopeless(known) {
-            return None;
-        }
-        let window = trial.open_window_of_its_width(setup, known)?;
-        let mut setup = *setup;
-        if !window.clears(offset) {
-            let (lever, amount, moved) = moved_into(&window, &setup, offset)?;
-            setup = moved;
-            pulled.push((lever, amount));
-        }
-        pulled.sort_by_key(|(lever, _)| *lever);
-        let fit = trial.fit(&setup)?;
-        Some(Proposal { pulled, setup, levers: *levers, fit })
+/// The setup with the spacer or offset that clears, if there is one; no other offset where none is needed.
+fn with_the_wheel_moved(
+    case: &AxleCase<'_>,
+    setup: &Setup,
+    levers: &Levers,
+    mut pulled: Vec<(Lever, f64)>,
+    known: &mut KnownEdges,
+) -> Option<Proposal> {
+    let trial = AxleCase { levers, ..*case };
+    let offset = setup.wheel?.offset?.as_mm();
+    if is_hopeless(&trial, known) {
+        return None;
     }
+    let window = open_window_of_its_width(&trial, setup, known)?;
+    let mut setup = *setup;
+    if !window.clears(offset) {
+        let (lever, amount, moved) = moved_into(&window, &setup, offset)?;
+        setup = moved;
+        pulled.push((lever, amount));
+    }
+    pulled.sort_by_key(|(lever, _)| *lever);
+    let fit = trial.fit(&setup)?;
+    Some(Proposal { pulled, setup, levers: *levers, fit })
 }
 
 /// Moves a wheel into its window: outward by a spacer, else by another offset; inward by a thinner spacer or

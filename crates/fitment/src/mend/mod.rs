@@ -3,5 +3,6 @@
 mod least_work;
 mod mildest;
 
+pub use least_work::least_of;
 pub(crate) use least_work::least_work;
-pub use mildest::{Proposal, THICKEST_SPACER_MM, helps};
+pub use mildest::{Proposal, THICKEST_SPACER_MM, helps, mildest, mildest_for};

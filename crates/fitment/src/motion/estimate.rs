@@ -31,11 +31,6 @@ coded!(SuspensionKind:
 /// Where the figures come from.
 pub const SOURCE: Source = Source::estimate("typical of the kind of suspension; from memory");
 
-/// How far bump travel may be off that was measured, in millimetres; and one that was taken as usual. Estimates.
-pub const BUMP_OFF_MM: f64 = 5.0;
-/// The same where it was taken as usual.
-pub const BUMP_USUAL_OFF_MM: f64 = 25.0;
-
 /// Locks while nobody has measured them: front edge outboard, inboard, in degrees. Estimate.
 pub const USUAL_LOCKS_DEG: (f64, f64) = (38.0, 31.0);
 

@@ -405,7 +405,7 @@ mod tests {
             envelope: Envelope::All,
             least_mm: 10.0,
         };
-        let top = outline.bounds().1.1;
+        let top = outline.crown();
         let answer = sweep.over(&one(Carried::Body, [0.0, -45.0, top + 60.0]));
         let found = answer.parts[0].unwrap();
         assert!((found.at_rest_mm - 60.0).abs() < 1e-9 && (found.least_mm + 20.0).abs() < 0.01, "{found:?}");

@@ -1,6 +1,7 @@
 //! How rim and tire stand to the fender line, and whether that is what the owner wants to see.
 
 use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use crate::clearance::style;
 use crate::style::{COVERAGE_CAUTION, SOURCE, STANCE_CAUTION, Style, StyleReading, StyleTarget};
 use crate::working::{Phrase, Quantity, Source, Step};
 
@@ -13,7 +14,7 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
-    let reading = check.axle.style(check.planned)?;
+    let reading = style(&check.axle, check.planned)?;
     let wanted = check.case.state.wanted(check.axle.axle);
     let beyond = Quantity::length(reading.beyond()).signed();
     let meets = wanted.map(|target| meets(&reading, target, check));

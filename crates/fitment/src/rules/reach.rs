@@ -3,7 +3,7 @@
 //! Without readings from the bay only the change is known. The line then says what gap must be found.
 
 use super::{Asked, AxleCheck, Finding, Rule, Severity};
-use crate::clearance::MountedSetup;
+use crate::clearance::{MountedSetup, must_find};
 use crate::corner::Feature;
 use crate::length::Length;
 use crate::working::{Figure, Phrase, Quantity, Source};
@@ -94,7 +94,7 @@ pub(super) fn gap_to_find(check: &AxleCheck<'_>, part: Feature, nearer: Length) 
     // The fit asked for it already where the plan comes nearer than anything that ran clean.
     let asked = check.fit.as_ref().and_then(|fit| fit.line(part)?.must_find);
     let find = asked.unwrap_or_else(|| match MountedSetup::of(check.planned, camber) {
-        Some(stand) => check.axle.must_find(part, nearer.as_mm(), &stand),
+        Some(stand) => must_find(&check.axle, part, nearer.as_mm(), &stand),
         None => nearer + least,
     });
     Phrase::new("Find ")

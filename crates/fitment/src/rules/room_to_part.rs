@@ -2,7 +2,7 @@
 
 use super::reach::CAUTION;
 use super::{Asked, Finding, Rule, Severity};
-use crate::clearance::{Band, Clearance, PastTheLip, Verdict, quick_rule};
+use crate::clearance::{Clearance, PastTheLip, Uncertainty, Verdict, quick_rule};
 use crate::corner::Feature;
 use crate::corner::feature::BlocksFrom;
 use crate::length::Length;
@@ -142,7 +142,7 @@ fn not_known(line: &Clearance) -> Option<Finding> {
     })
 }
 
-fn says(line: &Clearance, band: &Band, is_torn: bool) -> Phrase {
+fn says(line: &Clearance, band: &Uncertainty, is_torn: bool) -> Phrase {
     let facts = line.feature.facts();
     let length = Quantity::length;
     let side = match line.obstacle.and_then(|obstacle| obstacle.side) {
@@ -180,7 +180,7 @@ fn says(line: &Clearance, band: &Band, is_torn: bool) -> Phrase {
 }
 
 /// The reading, what the plan takes of it, what may be off (largest first), and the band that makes.
-fn working(line: &Clearance, band: &Band) -> Vec<Step> {
+fn working(line: &Clearance, band: &Uncertainty) -> Vec<Step> {
     let mut steps = Vec::with_capacity(band.contributions.len() + 4);
     if let Some(obstacle) = line.obstacle {
         let reading = obstacle.reading;
@@ -232,7 +232,7 @@ fn working(line: &Clearance, band: &Band) -> Vec<Step> {
 }
 
 /// What may be off (largest first), and the band that makes.
-fn what_may_be_off(band: &Band) -> Vec<Step> {
+fn what_may_be_off(band: &Uncertainty) -> Vec<Step> {
     let mut steps: Vec<Step> = Vec::with_capacity(band.contributions.len() + 3);
     steps.extend(band.contributions.iter().map(|one| Step {
         what: one.what(),

@@ -67,7 +67,7 @@ impl Added {
     ///
     /// What clings to the rubber lies square on it: mud all round, chains on the inner sidewall and on the tread.
     pub fn on(&self, outline: &Outline, flange_top: f64) -> Outline {
-        let crown = outline.bounds().1.1;
+        let crown = outline.crown();
         let rubber = crown - flange_top;
         if self.is_nothing() || rubber <= RAMP_MM {
             return outline.clone();
@@ -127,7 +127,7 @@ mod tests {
         assert!(growth(100.0) < 0.001, "hardly anything on the road");
         let (outline, flange) = drawn("18x8.5 ET35 245/40R18");
         let fast = Added { speed_kmh: 300.0, ..Added::default() }.on(&outline, flange);
-        let (was, is) = (outline.bounds().1.1, fast.bounds().1.1);
+        let (was, is) = (outline.crown(), fast.crown());
         assert!((is / was - 1.01).abs() < 1e-9, "{was} {is}");
         assert_eq!(fast.bounds().0, outline.bounds().0, "it grows up, not out");
     }
@@ -149,7 +149,7 @@ mod tests {
             }
             // The outer sidewall at its widest, and the wheel, stay where they are.
             assert!((chained.bounds().0.1 - outer).abs() < 0.5, "{line}");
-            assert!((crown + 12.0 - chained.bounds().1.1).abs() < 0.05, "{line}");
+            assert!((crown + 12.0 - chained.crown()).abs() < 0.05, "{line}");
             let rim = |of: &Outline| -> Vec<Point> {
                 of.points().iter().copied().filter(|point| point.r <= flange).collect()
             };

@@ -4,6 +4,7 @@
 //! - [`variants`]: the same as it may truly be.
 //! - [`tire`]: beads, sidewalls, shoulders and crown on that very rim.
 //! - [`outline`]: both as one closed line.
+//! - [`mounted`]: a setup placed in the corner frame.
 //! - [`added`]: what growth, chains and mud add to it.
 //!
 //! # Frame
@@ -14,12 +15,15 @@
 //! exact curves are schematic, since no maker publishes them.
 
 pub mod added;
+pub mod mounted;
 pub mod outline;
 pub mod rim;
 pub mod tire;
 pub mod variants;
 
 pub use added::Added;
+pub use mounted::MountedSetup;
+pub(crate) use mounted::{SHOULDER_AT, Standing};
 pub(crate) use outline::Edge;
 pub use outline::{Deviations, Outline, Toward};
 pub use rim::{RimSection, rim_section};

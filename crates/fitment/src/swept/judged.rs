@@ -1,6 +1,7 @@
 //! How near a wheel comes to a part over what a use reaches, how sure that is, and the word for it.
 
 use super::off::Otherwise;
+use super::places::parts_in_space;
 use super::words::says;
 use super::{PartInSpace, Swinging};
 use crate::clearance::{Contribution, Fit, Input, Verdict};
@@ -124,7 +125,7 @@ impl Swinging<'_> {
     /// Every part that was read, judged; of the places of one part only the tightest. The tightest part over its limit first.
     pub(super) fn parts(&self, fit: Option<&Fit>) -> Vec<SweptPart> {
         let mut swept: Vec<SweptPart> = Vec::new();
-        for part in self.case.parts_in_space(self.moving, self.planned) {
+        for part in parts_in_space(self.case, self.moving, self.planned) {
             let Some(one) = self.judged(part, fit) else { continue };
             match swept.iter_mut().find(|other| other.part.feature == one.part.feature) {
                 Some(other) if one.left_mm() < other.left_mm() => *other = one,

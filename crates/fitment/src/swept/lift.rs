@@ -4,7 +4,8 @@
 //! it gives room standing and at lock, and none at full bump. What is carried by the upright is helped by nothing that is
 //! done above it.
 
-use super::{PartInSpace, Swinging, Usage};
+use super::places::parts_in_space;
+use super::{PartInSpace, Swinging, Usage, moving_wheel};
 use crate::case::AxleCase;
 use crate::clearance::Verdict;
 use crate::corner::Feature;
@@ -115,112 +116,110 @@ fn sizes_like(tire: &Tire, reference: Length) -> Vec<Size> {
     sizes
 }
 
-impl AxleCase<'_> {
-    /// Tires from the reference's diameter upward on the planned wheel, at each height of lift: sizes that are made, and those
-    /// that some price list has. `None` while the plan cannot be swept.
-    pub fn lift_ladder(
-        &self,
-        planned: &Setup,
-        reference: Length,
-        usage: &Usage,
-        is_listed: &dyn Fn(&Size) -> bool,
-    ) -> Option<LiftLadder> {
-        let tire = planned.tire?;
-        let width = planned.wheel?.width;
-        let growth = |size: &Size| (overall_diameter(size) - reference).as_mm();
-        let mut sizes = sizes_like(&tire, reference);
-        sizes.retain(|size| {
-            (GROWTH_MM.0..=GROWTH_MM.1).contains(&growth(size))
-                && (*size == tire.size
-                    || (is_made(size) || is_listed(size))
-                        && PermittedRims::estimated(size).judge(width) == RimFit::Permitted)
-        });
-        // Of sizes that come to the same height the one that is nearest to the planned in width; the planned itself stays.
-        let own = tire.size.named_section_width();
-        sizes.sort_by(|a, b| {
-            let rank = |size: &Size| (*size != tire.size, (size.named_section_width() - own).as_mm().abs());
-            let (a, b) = (rank(a), rank(b));
-            a.0.cmp(&b.0).then(a.1.total_cmp(&b.1))
-        });
-        let mut kept: Vec<Size> = Vec::new();
-        for size in sizes {
-            if kept.iter().all(|other| (growth(other) - growth(&size)).abs() > RUNG_MM) {
-                kept.push(size);
-            }
+/// Tires from the reference's diameter upward on the planned wheel, at each height of lift: sizes that are made, and those
+/// that some price list has. `None` while the plan cannot be swept.
+pub fn lift_ladder(
+    case: &AxleCase<'_>,
+    planned: &Setup,
+    reference: Length,
+    usage: &Usage,
+    is_listed: &dyn Fn(&Size) -> bool,
+) -> Option<LiftLadder> {
+    let tire = planned.tire?;
+    let width = planned.wheel?.width;
+    let growth = |size: &Size| (overall_diameter(size) - reference).as_mm();
+    let mut sizes = sizes_like(&tire, reference);
+    sizes.retain(|size| {
+        (GROWTH_MM.0..=GROWTH_MM.1).contains(&growth(size))
+            && (*size == tire.size
+                || (is_made(size) || is_listed(size))
+                    && PermittedRims::estimated(size).judge(width) == RimFit::Permitted)
+    });
+    // Of sizes that come to the same height the one that is nearest to the planned in width; the planned itself stays.
+    let own = tire.size.named_section_width();
+    sizes.sort_by(|a, b| {
+        let rank = |size: &Size| (*size != tire.size, (size.named_section_width() - own).as_mm().abs());
+        let (a, b) = (rank(a), rank(b));
+        a.0.cmp(&b.0).then(a.1.total_cmp(&b.1))
+    });
+    let mut kept: Vec<Size> = Vec::new();
+    for size in sizes {
+        if kept.iter().all(|other| (growth(other) - growth(&size)).abs() > RUNG_MM) {
+            kept.push(size);
         }
-        kept.sort_by(|a, b| growth(a).total_cmp(&growth(b)));
-        let tires: Vec<TallerTire> = kept
-            .into_iter()
-            .filter_map(|size| {
-                let is_planned = size == tire.size;
-                let listed = if is_planned {
-                    planned.listed
-                } else {
-                    Listed { tire: Default::default(), ..planned.listed }
-                };
-                let tire = if is_planned { tire } else { Tire { size, service: None, ..tire } };
-                let setup = Setup { tire: Some(tire), listed, ..*planned };
-                let growth_mm = growth(&size);
-                Some(TallerTire {
-                    setup,
-                    overall_diameter: setup.overall_diameter()?,
-                    growth_mm,
-                    usual: usual(growth_mm),
-                    at: self.at_each_lift(&setup, usage)?,
-                })
+    }
+    kept.sort_by(|a, b| growth(a).total_cmp(&growth(b)));
+    let tires: Vec<TallerTire> = kept
+        .into_iter()
+        .filter_map(|size| {
+            let is_planned = size == tire.size;
+            let listed = if is_planned {
+                planned.listed
+            } else {
+                Listed { tire: Default::default(), ..planned.listed }
+            };
+            let tire = if is_planned { tire } else { Tire { size, service: None, ..tire } };
+            let setup = Setup { tire: Some(tire), listed, ..*planned };
+            let growth_mm = growth(&size);
+            Some(TallerTire {
+                setup,
+                overall_diameter: setup.overall_diameter()?,
+                growth_mm,
+                usual: usual(growth_mm),
+                at: at_each_lift(case, &setup, usage)?,
             })
-            .collect();
-        let tallest = (0..LIFTS_MM.len())
-            .map(|lift| tires.iter().rposition(|tire| tire.at[lift].short.is_empty()))
-            .collect();
-        let not_helped = self.not_helped(&tires);
-        let mut ladder = LiftLadder { tires, not_helped, tallest, says: Vec::new() };
-        ladder.says = ladder.sentences();
-        Some(ladder)
-    }
+        })
+        .collect();
+    let tallest = (0..LIFTS_MM.len())
+        .map(|lift| tires.iter().rposition(|tire| tire.at[lift].short.is_empty()))
+        .collect();
+    let not_helped = not_helped(case, &tires);
+    let mut ladder = LiftLadder { tires, not_helped, tallest, says: Vec::new() };
+    ladder.says = ladder.sentences();
+    Some(ladder)
+}
 
-    fn at_each_lift(&self, setup: &Setup, usage: &Usage) -> Option<Vec<Lifted>> {
-        let moving = self.moving();
-        let wheel = self.moving_wheel(setup, &moving, usage)?;
-        let field = DistanceField::of(&wheel.outline);
-        let raised = self.levers.raised();
-        Some(
-            LIFTS_MM
-                .iter()
-                .map(|lift| {
-                    let levers = self.levers.with(Lever::RideHeight, raised + lift);
-                    let case = AxleCase { levers: &levers, ..*self };
-                    let reach = moving.reach_raised(raised + lift);
-                    let swinging = Swinging {
-                        case: &case,
-                        moving: &moving,
-                        planned: setup,
-                        wheel: &wheel,
-                        field: &field,
-                        reach,
-                        usage: *usage,
-                    };
-                    swinging.lifted()
-                })
-                .collect(),
-        )
-    }
+fn at_each_lift(case: &AxleCase<'_>, setup: &Setup, usage: &Usage) -> Option<Vec<Lifted>> {
+    let moving = case.moving();
+    let wheel = moving_wheel(case, setup, &moving, usage)?;
+    let field = DistanceField::of(&wheel.outline);
+    let raised = case.levers.raised();
+    Some(
+        LIFTS_MM
+            .iter()
+            .map(|lift| {
+                let levers = case.levers.with(Lever::RideHeight, raised + lift);
+                let case = AxleCase { levers: &levers, ..*case };
+                let reach = moving.reach_raised(raised + lift);
+                let swinging = Swinging {
+                    case: &case,
+                    moving: &moving,
+                    planned: setup,
+                    wheel: &wheel,
+                    field: &field,
+                    reach,
+                    usage: *usage,
+                };
+                swinging.lifted()
+            })
+            .collect(),
+    )
+}
 
-    /// Parts of the steered upright: nothing that is done above them helps.
-    fn not_helped(&self, tires: &[TallerTire]) -> Vec<(Feature, Option<usize>)> {
-        let Some(first) = tires.first() else { return Vec::new() };
-        let moving = self.moving();
-        let parts = self.parts_in_space(&moving, &first.setup);
-        let mut all: Vec<(Feature, Option<usize>)> = Vec::new();
-        for part in parts.iter().filter(|part| part.cloud.carried == Carried::SteeredUpright) {
-            let stands_against =
-                |tire: &TallerTire| tire.at[0].short.iter().any(|(feature, _)| *feature == part.feature);
-            if all.iter().all(|(feature, _)| *feature != part.feature) {
-                all.push((part.feature, tires.iter().rposition(|tire| !stands_against(tire))));
-            }
+/// Parts of the steered upright: nothing that is done above them helps.
+fn not_helped(case: &AxleCase<'_>, tires: &[TallerTire]) -> Vec<(Feature, Option<usize>)> {
+    let Some(first) = tires.first() else { return Vec::new() };
+    let moving = case.moving();
+    let parts = parts_in_space(case, &moving, &first.setup);
+    let mut all: Vec<(Feature, Option<usize>)> = Vec::new();
+    for part in parts.iter().filter(|part| part.cloud.carried == Carried::SteeredUpright) {
+        let stands_against =
+            |tire: &TallerTire| tire.at[0].short.iter().any(|(feature, _)| *feature == part.feature);
+        if all.iter().all(|(feature, _)| *feature != part.feature) {
+            all.push((part.feature, tires.iter().rposition(|tire| !stands_against(tire))));
         }
-        all
     }
+    all
 }
 
 impl Swinging<'_> {
@@ -229,7 +228,7 @@ impl Swinging<'_> {
         // What is short rules it out, whatever else must still be measured.
         let (mut verdict, mut worst_of_short) = (Verdict::Clears, None);
         let mut short: Vec<(Feature, f64)> = Vec::new();
-        let parts = self.case.parts_in_space(self.moving, self.planned);
+        let parts = parts_in_space(self.case, self.moving, self.planned);
         let judged = |part: &PartInSpace| self.together_at_a_glance(part);
         for (part, together) in parts.iter().filter_map(|part| Some((part, judged(part)?))) {
             verdict = verdict.max(together.verdict);

@@ -17,7 +17,8 @@ mod window;
 mod words;
 
 pub use judged::{Stretch, Stretched, SweptPart};
-pub use places::PartInSpace;
+pub use places::{PartInSpace, parts_in_space};
+pub use window::window_in_motion;
 
 use crate::case::AxleCase;
 use crate::clearance::Verdict;
@@ -86,29 +87,9 @@ impl Swinging<'_> {
 }
 
 impl AxleCase<'_> {
-    fn moving_wheel(&self, planned: &Setup, moving: &Moving, usage: &Usage) -> Option<MovingWheel> {
-        let steering = moving.steering.as_ref();
-        let camber = self.planned_camber();
-        let mut wheel = MovingWheel::of(self.fitted, planned, steering, camber, &moving.travel)?;
-        if !usage.added.is_nothing() {
-            wheel.outline = usage.added.on(&wheel.outline, wheel.flange_top_r);
-        }
-        Some(wheel)
-    }
-
-    /// Asks something of a plan that is ready to be swept; `None` while wheel, offset or tire of plan or fitted set is missing.
-    fn swinging<T>(&self, planned: &Setup, usage: &Usage, ask: impl FnOnce(&Swinging<'_>) -> T) -> Option<T> {
-        let moving = self.moving();
-        let wheel = self.moving_wheel(planned, &moving, usage)?;
-        let field = DistanceField::of(&wheel.outline);
-        let reach = moving.reach_raised(self.levers.raised());
-        let (case, moving, wheel, field, usage) = (self, moving.as_ref(), &wheel, &field, *usage);
-        Some(ask(&Swinging { case, moving, planned, wheel, field, reach, usage }))
-    }
-
     /// A plan swept over what a use of the car reaches; `None` while wheel, offset or tire of plan or fitted set is missing.
     pub fn sweep(&self, planned: &Setup, usage: &Usage) -> Option<SweptAxle> {
-        self.swinging(planned, usage, |swinging| {
+        swinging(self, planned, usage, |swinging| {
             // The map shows all that the axle reaches, whatever the use.
             let poses = swinging.sweep(swinging.reach, Envelope::All, 0.0).poses().split_off(1);
             let fit = self.fit(planned);
@@ -126,6 +107,31 @@ impl AxleCase<'_> {
             SweptAxle { wheel: wheel.clone(), reach, assumed, poses, parts, verdict, on_the_ground, says }
         })
     }
+}
+
+fn moving_wheel(case: &AxleCase<'_>, planned: &Setup, moving: &Moving, usage: &Usage) -> Option<MovingWheel> {
+    let steering = moving.steering.as_ref();
+    let camber = case.planned_camber();
+    let mut wheel = MovingWheel::of(case.fitted, planned, steering, camber, &moving.travel)?;
+    if !usage.added.is_nothing() {
+        wheel.outline = usage.added.on(&wheel.outline, wheel.flange_top_r);
+    }
+    Some(wheel)
+}
+
+/// Asks something of a plan that is ready to be swept; `None` while wheel, offset or tire of plan or fitted set is missing.
+fn swinging<T>(
+    case: &AxleCase<'_>,
+    planned: &Setup,
+    usage: &Usage,
+    ask: impl FnOnce(&Swinging<'_>) -> T,
+) -> Option<T> {
+    let moving = case.moving();
+    let wheel = moving_wheel(case, planned, &moving, usage)?;
+    let field = DistanceField::of(&wheel.outline);
+    let reach = moving.reach_raised(case.levers.raised());
+    let (case, moving, wheel, field, usage) = (case, moving.as_ref(), &wheel, &field, *usage);
+    Some(ask(&Swinging { case, moving, planned, wheel, field, reach, usage }))
 }
 
 /// A change of scrub radius that must be minded.

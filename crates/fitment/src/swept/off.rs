@@ -1,99 +1,13 @@
 //! What may be off of a corner in motion, and what follows for the room.
 
+use super::places::part_in_space;
 use super::{PartInSpace, Swinging};
-use crate::car::Fact;
-use crate::clearance::{CLOCK_OFF_DEG, Contribution, Input};
+use crate::clearance::{Contribution, Input};
 use crate::corner::feature::BlocksFrom;
 use crate::corner::{Feature, Moving, further_round};
 use crate::length::Length;
-use crate::motion::estimate::{BUMP_OFF_MM, BUMP_USUAL_OFF_MM};
 use crate::motion::{Carried, Cloud, Envelope, Place, Pose, Reach};
-use crate::working::{Source, SourceKind};
-
-/// How far a figure may be off that was measured, and one that was taken as usual for the kind of suspension. Estimates.
-struct MayBeOff {
-    input: Input,
-    fact: Option<Fact>,
-    measured: f64,
-    usual: f64,
-    moved: fn(&mut Moving, f64),
-}
-
-/// What of a moving corner may be off, in degrees or millimetres: turn plates and a protractor against a guess by kind.
-const OFF: [MayBeOff; 7] = [
-    MayBeOff {
-        input: Input::Inclination,
-        fact: Some(Fact::Inclination),
-        measured: 0.5,
-        usual: 3.0,
-        moved: |moving, by| {
-            if let Some(steering) = &mut moving.steering {
-                steering.inclination_deg += by;
-            }
-        },
-    },
-    MayBeOff {
-        input: Input::Caster,
-        fact: Some(Fact::Caster),
-        measured: 0.5,
-        usual: 2.5,
-        moved: |moving, by| {
-            if let Some(steering) = &mut moving.steering {
-                steering.caster_deg += by;
-            }
-        },
-    },
-    MayBeOff {
-        input: Input::ScrubRadius,
-        fact: Some(Fact::ScrubRadius),
-        measured: 3.0,
-        usual: 10.0,
-        moved: |moving, by| {
-            if let Some(steering) = &mut moving.steering {
-                steering.scrub_radius_mm += by;
-            }
-        },
-    },
-    MayBeOff {
-        input: Input::LockAngle,
-        fact: Some(Fact::LockInward),
-        measured: 1.0,
-        usual: 4.0,
-        moved: |moving, by| {
-            if let Some(steering) = &mut moving.steering {
-                steering.lock_inward_deg = (steering.lock_inward_deg + by).max(0.0);
-                steering.lock_outward_deg = (steering.lock_outward_deg + by).max(0.0);
-            }
-        },
-    },
-    MayBeOff {
-        input: Input::BumpTravel,
-        fact: Some(Fact::BumpTravel),
-        measured: BUMP_OFF_MM,
-        usual: BUMP_USUAL_OFF_MM,
-        moved: |moving, by| moving.travel.bump_mm = (moving.travel.bump_mm + by).max(0.0),
-    },
-    MayBeOff {
-        input: Input::DroopTravel,
-        fact: Some(Fact::DroopTravel),
-        measured: 5.0,
-        usual: 30.0,
-        moved: |moving, by| moving.travel.droop_mm = (moving.travel.droop_mm + by).max(0.0),
-    },
-    MayBeOff {
-        input: Input::CamberGain,
-        fact: None,
-        measured: 0.01,
-        usual: 0.01,
-        moved: |moving, by| moving.travel.camber_gain_deg_per_mm += by,
-    },
-];
-
-/// How far from square across the car an edge may run that was read at one place. Estimate.
-const ASKEW_DEG: f64 = 6.0;
-
-const MEASURED: Source = Source { kind: SourceKind::Measured, cite: "as the car's record says" };
-const UNDER_LOAD: Source = Source::estimate("body and bushings give under load: house figure");
+use crate::working::Source;
 
 /// A corner that may be otherwise in one figure.
 #[derive(Debug)]
@@ -124,27 +38,24 @@ impl Swinging<'_> {
         if part.cloud.carried == Carried::SteeredUpright {
             return Vec::new();
         }
-        let figures = OFF
-            .iter()
+        let figures = Input::of_motion()
             // What a part was read at is in its standing figure already.
-            .filter(|one| !(part.is_read_at_lock() && one.input == Input::LockAngle))
-            .map(|one| {
-                let is_usual = one.fact.is_some_and(|fact| !self.moving.is_measured(fact));
-                let by = if is_usual { one.usual } else { one.measured };
+            .filter(|(input, _)| !(part.is_read_at_lock() && *input == Input::LockAngle))
+            .map(|(input, moves)| {
+                let is_measured = input.is_measured(self.moving);
+                let by = input.off(is_measured);
                 let ends = [-by, by].map(|by| {
                     let mut moving = self.moving.clone();
-                    (one.moved)(&mut moving, by);
+                    moves(&mut moving, by);
                     let is_elsewhere = part.is_read_at_lock() && moving.steering != self.moving.steering;
                     let cloud = if is_elsewhere {
-                        self.case.part_in_space(&part.obstacle, &moving).map(|part| part.cloud)
+                        part_in_space(self.case, &part.obstacle, &moving).map(|part| part.cloud)
                     } else {
                         None
                     };
                     End { moving, cloud, higher_mm: 0.0 }
                 });
-                let source =
-                    if is_usual || one.fact.is_none() { crate::motion::estimate::SOURCE } else { MEASURED };
-                Otherwise { input: one.input, is_usual, source, ends }
+                Otherwise { input, is_usual: !is_measured, source: input.source(is_measured), ends }
             });
         figures.chain(self.further_round(part)).chain(self.askew(part)).collect()
     }
@@ -152,7 +63,7 @@ impl Swinging<'_> {
     /// An edge across the car that does not run square to it: about the place where its gap was read.
     fn askew(&self, part: &PartInSpace) -> Option<Otherwise> {
         let [x, y, _] = part.edge_at?;
-        let ends = [-ASKEW_DEG, ASKEW_DEG].map(|by| {
+        let ends = [-1.0, 1.0].map(|end| end * Input::EdgeAskew.off(true)).map(|by| {
             let (sin, cos) = by.to_radians().sin_cos();
             let turned = |place: &Place| {
                 let aside = place[1] - y;
@@ -162,7 +73,7 @@ impl Swinging<'_> {
             let cloud = Some(Cloud { carried: part.cloud.carried, points });
             End { moving: self.moving.clone(), cloud, higher_mm: 0.0 }
         });
-        let source = Source::estimate("edges of liners and bumpers run round the corner of the car");
+        let source = Input::EdgeAskew.source(true);
         Some(Otherwise { input: Input::EdgeAskew, is_usual: false, source, ends })
     }
 
@@ -174,7 +85,7 @@ impl Swinging<'_> {
         }
         let crown = self.case.fitted.overall_diameter()?.as_mm() / 2.0;
         let is_usual = part.obstacle.reading.clock.is_none();
-        let off_deg = if is_usual { CLOCK_OFF_DEG } else { CLOCK_OFF_DEG / 2.0 };
+        let off_deg = Input::Clock.off(!is_usual);
         let ends = [-off_deg, off_deg].map(|by| {
             let (nearer, higher_mm) = further_round(by, crown);
             let moved = |[x, y, z]: &Place| [x - nearer, *y, z + higher_mm];
@@ -182,8 +93,7 @@ impl Swinging<'_> {
                 Cloud { carried: part.cloud.carried, points: part.cloud.points.iter().map(moved).collect() };
             End { moving: self.moving.clone(), cloud: Some(cloud), higher_mm }
         });
-        let source = Source::estimate("where round the tire the part is");
-        Some(Otherwise { input: Input::Clock, is_usual, source, ends })
+        Some(Otherwise { input: Input::Clock, is_usual, source: Input::Clock.source(!is_usual), ends })
     }
 
     /// Law of propagation in motion: each figure of the corner is moved to both ends of its range, what was read at lock moves
@@ -203,7 +113,7 @@ impl Swinging<'_> {
                 input: Input::StandingStill,
                 down: length(part.plus_minus_mm),
                 up: length(part.plus_minus_mm),
-                source: Source::GEOMETRY,
+                source: Input::StandingStill.source(true),
             },
             false,
         )];
@@ -240,8 +150,8 @@ impl Swinging<'_> {
         }
         if part.gives_under_load() && envelope != Envelope::Parking {
             let down = self.case.limits.compliance;
-            let contribution =
-                Contribution { input: Input::Compliance, down, up: Length::ZERO, source: UNDER_LOAD };
+            let source = Input::Compliance.source(true);
+            let contribution = Contribution { input: Input::Compliance, down, up: Length::ZERO, source };
             all.push((contribution, false));
         }
         all.retain(|(one, _)| one.down.as_mm() > 1e-9 || one.up.as_mm() > 1e-9);

@@ -7,7 +7,8 @@
 //! until it stands.
 
 use super::judged::Stretch;
-use super::{PartInSpace, Swinging, Usage};
+use super::places::parts_in_space;
+use super::{PartInSpace, Swinging, Usage, swinging};
 use crate::case::AxleCase;
 use crate::corner::feature::BlocksFrom;
 use crate::motion::sweep::Cell;
@@ -106,40 +107,38 @@ impl<'a> Approach<'a> {
     }
 }
 
-impl AxleCase<'_> {
-    /// Of windows that clear standing still, what of them clears over all that a use reaches: the same widths, their edges
-    /// never further apart. `None` while the plan cannot be swept or nothing that moves was read.
-    ///
-    /// How sure a part's room is counts as it stands with the planned setup.
-    pub fn window_in_motion(
-        &self,
-        planned: &Setup,
-        standing: &[WidthWindow],
-        usage: &Usage,
-    ) -> Option<Vec<WidthWindow>> {
-        let moving = self.moving();
-        let parts = self.parts_in_space(&moving, planned);
-        let moved = parts.iter().filter(|part| part.cloud.carried != Carried::SteeredUpright);
-        let moved: Vec<&PartInSpace> = moved.collect();
-        if moved.is_empty() {
-            return None;
-        }
-        self.swinging(planned, usage, |swinging| {
-            let kinematics = swinging.wheel.kinematics;
-            let poses = swinging.sweep(swinging.reach, usage.envelope, 0.0).poses();
-            let approaches: Vec<Approach<'_>> = moved
-                .into_iter()
-                .map(|part| {
-                    let mut approach = Approach::of(part, 0.0, &poses, &kinematics);
-                    let (room, pose) = approach.least(swinging.field.outline(), swinging.wheel.center_y);
-                    let there = swinging.at(part, &swinging.otherwise(part), Stretch::Together, room, pose);
-                    approach.clears_from = part.least_mm + there.plus_minus_mm;
-                    approach
-                })
-                .collect();
-            standing.iter().map(|window| swinging.narrowed(window, &approaches)).collect()
-        })
+/// Of windows that clear standing still, what of them clears over all that a use reaches: the same widths, their edges
+/// never further apart. `None` while the plan cannot be swept or nothing that moves was read.
+///
+/// How sure a part's room is counts as it stands with the planned setup.
+pub fn window_in_motion(
+    case: &AxleCase<'_>,
+    planned: &Setup,
+    standing: &[WidthWindow],
+    usage: &Usage,
+) -> Option<Vec<WidthWindow>> {
+    let moving = case.moving();
+    let parts = parts_in_space(case, &moving, planned);
+    let moved = parts.iter().filter(|part| part.cloud.carried != Carried::SteeredUpright);
+    let moved: Vec<&PartInSpace> = moved.collect();
+    if moved.is_empty() {
+        return None;
     }
+    swinging(case, planned, usage, |swinging| {
+        let kinematics = swinging.wheel.kinematics;
+        let poses = swinging.sweep(swinging.reach, usage.envelope, 0.0).poses();
+        let approaches: Vec<Approach<'_>> = moved
+            .into_iter()
+            .map(|part| {
+                let mut approach = Approach::of(part, 0.0, &poses, &kinematics);
+                let (room, pose) = approach.least(swinging.field.outline(), swinging.wheel.center_y);
+                let there = swinging.at(part, &swinging.otherwise(part), Stretch::Together, room, pose);
+                approach.clears_from = part.least_mm + there.plus_minus_mm;
+                approach
+            })
+            .collect();
+        standing.iter().map(|window| swinging.narrowed(window, &approaches)).collect()
+    })
 }
 
 impl Swinging<'_> {

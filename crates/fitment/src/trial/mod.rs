@@ -13,14 +13,12 @@ use crate::clearance::Verdict;
 pub use crate::corner::try_on::{Contact, TryOn};
 pub use conclusion::{Conclusion, Kind, Line, Next, conclude};
 
-impl AxleCase<'_> {
-    /// How a tried wheel stood to what it met: a gap is held against the house's least.
-    pub fn trial_verdict(&self, tried: &TryOn) -> Verdict {
-        match (tried.contact.feature(), tried.gap) {
-            _ if tried.touched() => Verdict::Touches,
-            (Some(feature), Some(gap)) => Verdict::of(gap, gap - tried.plus_minus, self.least(feature)),
-            _ => Verdict::Clears,
-        }
+/// How a tried wheel stood to what it met: a gap is held against the house's least.
+pub fn trial_verdict(case: &AxleCase<'_>, tried: &TryOn) -> Verdict {
+    match (tried.contact.feature(), tried.gap) {
+        _ if tried.touched() => Verdict::Touches,
+        (Some(feature), Some(gap)) => Verdict::of(gap, gap - tried.plus_minus, case.least(feature)),
+        _ => Verdict::Clears,
     }
 }
 

@@ -2,9 +2,9 @@
 
 use super::known::{KnownEdges, Sought};
 use crate::case::AxleCase;
-use crate::clearance::{Meeting, MountedSetup};
-use crate::corner::feature::BlocksFrom;
-use crate::corner::{Carrier, Obstacle, ObstacleShape};
+use crate::clearance::{ClearanceQuery, MountedSetup, may_pass};
+use crate::corner::shape::AlongTheHub;
+use crate::corner::{Carrier, Obstacle};
 
 /// Where a rim's centre plane may stand.
 #[derive(Debug, Clone, Copy)]
@@ -29,151 +29,138 @@ impl Limit {
 }
 
 /// How much less than as written the room likely is at most.
-fn likely(meeting: &Meeting<'_>, center_y: f64) -> Option<f64> {
-    meeting.band_at(center_y).map(|band| band.likely().as_mm())
+fn likely(query: &ClearanceQuery<'_>, center_y: f64) -> Option<f64> {
+    query.at(center_y).map(|band| band.likely().as_mm())
 }
 
-impl AxleCase<'_> {
-    /// Where the rim's centre plane must stand for this obstacle to clear: the root of the very room that the fit judges.
-    ///
-    /// Most parts are met by one place of the section whatever the offset, and the band does not depend on it: the room is
-    /// a straight line and its root is exact. Where it bends (a corner of metal met from beside or below, the rule at lock)
-    /// the root is sought to [`ROOT_MM`].
-    ///
-    /// How sure the room is hardly changes with the offset, and evenly: the root of the room as written is sought first, how
-    /// sure it is there is looked up, then the root of what is left less that, and so on along the line through the last two
-    /// until it stands.
-    pub(super) fn edge(&self, obstacle: &Obstacle, stand: &MountedSetup, known: &mut KnownEdges) -> Limit {
-        known.edge(self, obstacle, Sought::Whole, |known| {
-            let meeting = self.meeting(obstacle, stand);
-            let minimum = self.least(obstacle.feature).as_mm();
-            let slack =
-                |center_y: f64| Some(meeting.nominal_at(center_y)? - likely(&meeting, center_y)? - minimum);
-            let by_the_whole = || self.edge_where(obstacle, stand.center_y(), stand, &slack);
-            // What runs straight has its root at once, with its band as without.
-            let is_bent = match obstacle.place {
-                // How sure a strut is hangs on how far from it the wheel stands: another lean turns it further away.
-                ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. } | ObstacleShape::Edge { .. } => true,
-                _ => obstacle.reading.steer.is_at_lock(),
-            };
-            if !is_bent {
-                return by_the_whole();
-            }
-            let as_written = self.edge_as_written(obstacle, stand, known);
-            self.edge_from(as_written, obstacle, stand, &meeting).unwrap_or_else(by_the_whole)
-        })
-    }
-
-    /// The same, if everything is as it was written.
-    fn edge_as_written(&self, obstacle: &Obstacle, stand: &MountedSetup, known: &mut KnownEdges) -> Limit {
-        known.edge(self, obstacle, Sought::AsWritten, |_| {
-            let meeting = self.meeting(obstacle, stand);
-            let minimum = self.least(obstacle.feature).as_mm();
-            let slack = |center_y: f64| Some(meeting.nominal_at(center_y)? - minimum);
-            self.edge_where(obstacle, stand.center_y(), stand, &slack)
-        })
-    }
-
-    /// From the edge as written to the one with its band; `None` where this way does not lead there.
-    fn edge_from(
-        &self,
-        as_written: Limit,
-        obstacle: &Obstacle,
-        stand: &MountedSetup,
-        meeting: &Meeting<'_>,
-    ) -> Option<Limit> {
-        /// So near the ± at a root must be to the one it was sought with, in millimetres; and how often it is sought.
-        const SETTLED_MM: f64 = 1e-4;
-        const ROUNDS: usize = 8;
-        let minimum = self.least(obstacle.feature).as_mm();
-        // What the ± is taken to be: as it is at one place, by so much more for each millimetre from there.
-        let mut from = as_written.center()?;
-        let (mut less, mut slope) = (likely(meeting, from)?, 0.0);
-        for _ in 0..ROUNDS {
-            let taken = |center_y: f64| less + slope * (center_y - from);
-            // A hair more than it is: the edge itself clears.
-            let wanted = |center_y: f64| minimum + SETTLED_MM + taken(center_y);
-            let slack = |center_y: f64| Some(meeting.nominal_at(center_y)? - wanted(center_y));
-            let limit = self.edge_where(obstacle, from, stand, &slack);
-            // Whether it is met nowhere is asked of the whole.
-            let center = limit.center()?;
-            let there = likely(meeting, center)?;
-            if (there - taken(center)).abs() <= SETTLED_MM {
-                return Some(limit);
-            }
-            let along = center - from;
-            slope = if along.abs() > ROOT_MM { (there - less) / along } else { 0.0 };
-            // Where it grows nearly as the room does, this is not the place where the word turns.
-            if slope.abs() > 0.5 {
-                return None;
-            }
-            (from, less) = (center, there);
+/// Where the rim's centre plane must stand for this obstacle to clear: the root of the very room that the fit judges.
+///
+/// Most parts are met by one place of the section whatever the offset, and the band does not depend on it: the room is
+/// a straight line and its root is exact. Where it bends (a corner of metal met from beside or below, the rule at lock)
+/// the root is sought to [`ROOT_MM`].
+///
+/// How sure the room is hardly changes with the offset, and evenly: the root of the room as written is sought first, how
+/// sure it is there is looked up, then the root of what is left less that, and so on along the line through the last two
+/// until it stands.
+pub(super) fn edge(
+    case: &AxleCase<'_>,
+    obstacle: &Obstacle,
+    stand: &MountedSetup,
+    known: &mut KnownEdges,
+) -> Limit {
+    known.edge(case, obstacle, Sought::Whole, |known| {
+        let query = ClearanceQuery::of(case, obstacle, stand);
+        let minimum = case.least(obstacle.feature).as_mm();
+        let slack = |center_y: f64| Some(query.nominal_at(center_y)? - likely(&query, center_y)? - minimum);
+        let by_the_whole = || edge_where(obstacle, stand.center_y(), stand, &slack);
+        // What runs straight has its root at once, with its band as without.
+        let is_bent = obstacle.place.is_surer_nearby() || obstacle.reading.steer.is_at_lock();
+        if !is_bent {
+            return by_the_whole();
         }
-        None
-    }
+        let as_written = edge_as_written(case, obstacle, stand, known);
+        edge_from(case, as_written, obstacle, stand, &query).unwrap_or_else(by_the_whole)
+    })
+}
 
-    /// Whether no offset can clear what was read with wheels like this one, even as written and without any band: said quickly,
-    /// since many sets of work on a car are tried and most of them do not do.
-    pub(crate) fn is_hopeless(&self, known: &mut KnownEdges) -> bool {
-        let stand = known.stand(self);
-        let (mut inmost, mut outmost) = (f64::NEG_INFINITY, f64::INFINITY);
-        let obstacles = self.resolved.nearest().filter(|one| !one.feature.is_of_the_brake());
-        for obstacle in obstacles {
-            if self.may_pass(obstacle, &stand) {
-                continue;
-            }
-            match self.edge_as_written(obstacle, &stand, known) {
-                Limit::Open => {}
-                Limit::Never => return true,
-                Limit::InboardOf(center) => outmost = outmost.min(center),
-                Limit::OutboardOf(center) => inmost = inmost.max(center),
-            }
+/// The same, if everything is as it was written.
+fn edge_as_written(
+    case: &AxleCase<'_>,
+    obstacle: &Obstacle,
+    stand: &MountedSetup,
+    known: &mut KnownEdges,
+) -> Limit {
+    known.edge(case, obstacle, Sought::AsWritten, |_| {
+        let query = ClearanceQuery::of(case, obstacle, stand);
+        let minimum = case.least(obstacle.feature).as_mm();
+        let slack = |center_y: f64| Some(query.nominal_at(center_y)? - minimum);
+        edge_where(obstacle, stand.center_y(), stand, &slack)
+    })
+}
+
+/// From the edge as written to the one with its band; `None` where this way does not lead there.
+fn edge_from(
+    case: &AxleCase<'_>,
+    as_written: Limit,
+    obstacle: &Obstacle,
+    stand: &MountedSetup,
+    query: &ClearanceQuery<'_>,
+) -> Option<Limit> {
+    /// So near the ± at a root must be to the one it was sought with, in millimetres; and how often it is sought.
+    const SETTLED_MM: f64 = 1e-4;
+    const ROUNDS: usize = 8;
+    let minimum = case.least(obstacle.feature).as_mm();
+    // What the ± is taken to be: as it is at one place, by so much more for each millimetre from there.
+    let mut from = as_written.center()?;
+    let (mut less, mut slope) = (likely(query, from)?, 0.0);
+    for _ in 0..ROUNDS {
+        let taken = |center_y: f64| less + slope * (center_y - from);
+        // A hair more than it is: the edge itself clears.
+        let wanted = |center_y: f64| minimum + SETTLED_MM + taken(center_y);
+        let slack = |center_y: f64| Some(query.nominal_at(center_y)? - wanted(center_y));
+        let limit = edge_where(obstacle, from, stand, &slack);
+        // Whether it is met nowhere is asked of the whole.
+        let center = limit.center()?;
+        let there = likely(query, center)?;
+        if (there - taken(center)).abs() <= SETTLED_MM {
+            return Some(limit);
         }
-        inmost > outmost
+        let along = center - from;
+        slope = if along.abs() > ROOT_MM { (there - less) / along } else { 0.0 };
+        // Where it grows nearly as the room does, this is not the place where the word turns.
+        if slope.abs() > 0.5 {
+            return None;
+        }
+        (from, less) = (center, there);
     }
+    None
+}
 
-    /// Where the rim's centre plane must stand for so much to be left over, sought from `here` on.
-    fn edge_where(
-        &self,
-        obstacle: &Obstacle,
-        here: f64,
-        stand: &MountedSetup,
-        slack: &dyn Fn(f64) -> Option<f64>,
-    ) -> Limit {
-        let feature = obstacle.feature;
-        let Some(left) = slack(here) else { return Limit::Open };
-        let leans = if feature.carrier() == Carrier::Body { stand.camber_deg().to_radians() } else { 0.0 };
-        let is_at_lock = obstacle.reading.steer.is_at_lock() && feature.facts().at_lock;
-        match (obstacle.place, feature.blocks_from()) {
-            (ObstacleShape::Wall { .. }, BlocksFrom::Outboard) => Limit::InboardOf(here + left / leans.cos()),
-            (ObstacleShape::Wall { .. }, _) if !is_at_lock => Limit::OutboardOf(here - left / leans.cos()),
-            (ObstacleShape::Edge { lean_deg, .. }, _) => {
-                Limit::OutboardOf(here - left / lean_deg.to_radians().cos())
-            }
-            // A leaned wheel that stands further out stands higher at its top, or lower.
-            (ObstacleShape::Ceiling { .. }, _) if leans.sin().abs() > 1e-9 => {
-                let root = here - left / leans.sin();
-                match (leans < 0.0, (-FURTHEST_MM..=FURTHEST_MM).contains(&root)) {
-                    (_, false) => Limit::where_there_is(left),
-                    (true, true) => Limit::InboardOf(root),
-                    (false, true) => Limit::OutboardOf(root),
-                }
-            }
-            (ObstacleShape::Ceiling { .. }, _) => Limit::where_there_is(left),
-            (ObstacleShape::Beside { .. }, BlocksFrom::AheadOrBehind) if is_at_lock => {
-                match root(slack, here, left, -1.0) {
-                    Root::At(center) => Limit::InboardOf(center),
-                    Root::Nowhere(is_clear) => Limit::where_there_is(if is_clear { 0.0 } else { -1.0 }),
-                }
-            }
-            (ObstacleShape::Beside { .. }, _) => Limit::where_there_is(left),
-            (ObstacleShape::Wall { .. } | ObstacleShape::Spot { .. } | ObstacleShape::Perch { .. }, _) => {
-                match root(slack, here, left, 1.0) {
-                    Root::At(center) => Limit::OutboardOf(center),
-                    Root::Nowhere(is_clear) => Limit::where_there_is(if is_clear { 0.0 } else { -1.0 }),
-                }
+/// Whether no offset can clear what was read with wheels like this one, even as written and without any band: said quickly,
+/// since many sets of work on a car are tried and most of them do not do.
+pub(crate) fn is_hopeless(case: &AxleCase<'_>, known: &mut KnownEdges) -> bool {
+    let stand = known.stand(case);
+    let (mut inmost, mut outmost) = (f64::NEG_INFINITY, f64::INFINITY);
+    let obstacles = case.resolved.nearest().filter(|one| !one.feature.is_of_the_brake());
+    for obstacle in obstacles {
+        if may_pass(case, obstacle, &stand) {
+            continue;
+        }
+        match edge_as_written(case, obstacle, &stand, known) {
+            Limit::Open => {}
+            Limit::Never => return true,
+            Limit::InboardOf(center) => outmost = outmost.min(center),
+            Limit::OutboardOf(center) => inmost = inmost.max(center),
+        }
+    }
+    inmost > outmost
+}
+
+/// Where the rim's centre plane must stand for so much to be left over, sought from `here` on.
+fn edge_where(
+    obstacle: &Obstacle,
+    here: f64,
+    stand: &MountedSetup,
+    slack: &dyn Fn(f64) -> Option<f64>,
+) -> Limit {
+    let Some(left) = slack(here) else { return Limit::Open };
+    let is_of_body = obstacle.feature.carrier() == Carrier::Body;
+    let lean_rad = if is_of_body { stand.camber_deg().to_radians() } else { 0.0 };
+    match obstacle.place.along_the_hub(&obstacle.reading, lean_rad) {
+        AlongTheHub::NotAtAll => Limit::where_there_is(left),
+        AlongTheHub::Evenly(slope) => {
+            let root = here - left / slope;
+            match (slope < 0.0, (-FURTHEST_MM..=FURTHEST_MM).contains(&root)) {
+                (_, false) => Limit::where_there_is(left),
+                (true, true) => Limit::InboardOf(root),
+                (false, true) => Limit::OutboardOf(root),
             }
         }
+        AlongTheHub::Bent(away) => match root(slack, here, left, away) {
+            Root::At(center) if away < 0.0 => Limit::InboardOf(center),
+            Root::At(center) => Limit::OutboardOf(center),
+            Root::Nowhere(is_clear) => Limit::where_there_is(if is_clear { 0.0 } else { -1.0 }),
+        },
     }
 }
 

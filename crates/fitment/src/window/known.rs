@@ -1,11 +1,11 @@
 //! Edges that were found already: many sets of work on a car are tried with one setup, and most leave most parts where they
 //! were.
 
+use crate::clearance::{MountedSetup, room_by_work};
 use std::collections::BTreeMap;
 
 use super::edge::Limit;
 use crate::case::AxleCase;
-use crate::clearance::MountedSetup;
 use crate::corner::Obstacle;
 use crate::setup::Setup;
 
@@ -44,7 +44,7 @@ impl KnownEdges {
     }
 
     fn key(case: &AxleCase<'_>, obstacle: &Obstacle, sought: Sought) -> EdgeKey {
-        let work = [case.room_by_work(obstacle.feature), case.planned_camber(), case.levers.raised()];
+        let work = [room_by_work(case, obstacle.feature), case.planned_camber(), case.levers.raised()];
         (obstacle.index, sought, work.map(f64::to_bits))
     }
 

@@ -8,7 +8,8 @@ mod edge;
 mod known;
 
 use crate::case::AxleCase;
-use crate::clearance::Verdict;
+use crate::clearance::brake::brake_blocks;
+use crate::clearance::{Verdict, offsets_for, word_past_the_lip};
 use crate::codes::{Offset, RimWidth};
 use crate::corner::{CarSide, Feature, Obstacle};
 use crate::length::Length;
@@ -20,7 +21,7 @@ use crate::tire::{Construction, MetricSize, Prefix, Size, Tire};
 use crate::wheel::Wheel;
 use crate::working::{Phrase, Quantity};
 use edge::Limit;
-pub(crate) use edge::{FURTHEST_MM, Root, root};
+pub(crate) use edge::{FURTHEST_MM, Root, is_hopeless, root};
 pub(crate) use known::KnownEdges;
 
 /// What of a width is wanted.
@@ -192,111 +193,111 @@ impl AxleCase<'_> {
         widths: &[RimWidth],
         target: Option<StyleTarget>,
     ) -> Vec<WidthWindow> {
-        let mut windows = self.window_beside_the_brake(planned, choice, widths, target);
+        let mut windows = window_beside_the_brake(self, planned, choice, widths, target);
         for window in &mut windows {
-            self.heed_the_brake(planned, window);
+            heed_the_brake(self, planned, window);
         }
         windows
     }
+}
 
-    /// The window of a setup's own width, with edges that are known already; `None` where no offset clears.
-    pub(crate) fn open_window_of_its_width(
-        &self,
-        planned: &Setup,
-        known: &mut KnownEdges,
-    ) -> Option<WidthWindow> {
-        let mut window = self.window_of(known, None, Wanted::IfOpen)?;
-        self.heed_the_brake(planned, &mut window);
-        Some(window).filter(WidthWindow::is_open)
+/// The window of a setup's own width, with edges that are known already; `None` where no offset clears.
+pub(crate) fn open_window_of_its_width(
+    case: &AxleCase<'_>,
+    planned: &Setup,
+    known: &mut KnownEdges,
+) -> Option<WidthWindow> {
+    let mut window = window_of(case, known, None, Wanted::IfOpen)?;
+    heed_the_brake(case, planned, &mut window);
+    Some(window).filter(WidthWindow::is_open)
+}
+
+fn heed_the_brake(case: &AxleCase<'_>, planned: &Setup, window: &mut WidthWindow) {
+    let wheel = planned.wheel.map(|wheel| Wheel { width: window.rim_width, ..wheel });
+    window.blocked_by.extend(brake_blocks(case, &Setup { wheel, ..*planned }));
+}
+
+/// The same without the brake: where that is asked wheel by wheel.
+pub fn window_beside_the_brake(
+    case: &AxleCase<'_>,
+    planned: &Setup,
+    choice: TireChoice,
+    widths: &[RimWidth],
+    target: Option<StyleTarget>,
+) -> Vec<WidthWindow> {
+    let squarest = match (choice, planned.tire) {
+        (TireChoice::NearestSquare, Some(tire)) => sizes_near(&tire.size),
+        _ => Vec::new(),
+    };
+    let at = |width: &RimWidth| {
+        let tire = planned.tire.map(|tire| match nearest_square(&squarest, *width, &tire.size) {
+            Some(size) if size != tire.size => Tire { size, service: None, ..tire },
+            _ => tire,
+        });
+        // Each width is another setup, and knows no edge of the others.
+        let setup = on_width(planned, *width, tire)?;
+        window_of(case, &mut KnownEdges::of(&setup)?, target, Wanted::Whole)
+    };
+    widths.iter().filter_map(at).collect()
+}
+
+/// The window of wheels and tires like one; `None` without a wheel, or where only an open one is wanted and it is not.
+fn window_of(
+    case: &AxleCase<'_>,
+    known: &mut KnownEdges,
+    target: Option<StyleTarget>,
+    wanted: Wanted,
+) -> Option<WidthWindow> {
+    let stand = known.stand(case);
+    let (setup, spacer) = (*stand.setup(), stand.spacer());
+    let width = setup.wheel?.width;
+    let mut window = WidthWindow {
+        rim_width: width,
+        tire: setup.tire,
+        is_permitted: setup.permitted_rims().is_none_or(|rims| rims.judge(width) == RimFit::Permitted),
+        least: None,
+        most: None,
+        past_the_lip: None,
+        blocked_by: Vec::new(),
+        wanted: target.and_then(|target| offsets_for(case, target, &setup)),
+    };
+    let mut obstacles: Vec<&Obstacle> =
+        case.resolved.nearest().filter(|one| !one.feature.is_of_the_brake()).collect();
+    if wanted == Wanted::IfOpen {
+        // What is known already costs nothing, and may close it.
+        obstacles.sort_by_key(|obstacle| !known.knows(case, obstacle));
     }
-
-    fn heed_the_brake(&self, planned: &Setup, window: &mut WidthWindow) {
-        let wheel = planned.wheel.map(|wheel| Wheel { width: window.rim_width, ..wheel });
-        window.blocked_by.extend(self.brake_blocks(&Setup { wheel, ..*planned }));
-    }
-
-    /// The same without the brake: where that is asked wheel by wheel.
-    pub fn window_beside_the_brake(
-        &self,
-        planned: &Setup,
-        choice: TireChoice,
-        widths: &[RimWidth],
-        target: Option<StyleTarget>,
-    ) -> Vec<WidthWindow> {
-        let squarest = match (choice, planned.tire) {
-            (TireChoice::NearestSquare, Some(tire)) => sizes_near(&tire.size),
-            _ => Vec::new(),
-        };
-        let at = |width: &RimWidth| {
-            let tire = planned.tire.map(|tire| match nearest_square(&squarest, *width, &tire.size) {
-                Some(size) if size != tire.size => Tire { size, service: None, ..tire },
-                _ => tire,
-            });
-            // Each width is another setup, and knows no edge of the others.
-            let setup = on_width(planned, *width, tire)?;
-            self.window_of(&mut KnownEdges::of(&setup)?, target, Wanted::Whole)
-        };
-        widths.iter().filter_map(at).collect()
-    }
-
-    /// The window of wheels and tires like one; `None` without a wheel, or where only an open one is wanted and it is not.
-    fn window_of(
-        &self,
-        known: &mut KnownEdges,
-        target: Option<StyleTarget>,
-        wanted: Wanted,
-    ) -> Option<WidthWindow> {
-        let stand = known.stand(self);
-        let (setup, spacer) = (*stand.setup(), stand.spacer());
-        let width = setup.wheel?.width;
-        let mut window = WidthWindow {
-            rim_width: width,
-            tire: setup.tire,
-            is_permitted: setup.permitted_rims().is_none_or(|rims| rims.judge(width) == RimFit::Permitted),
-            least: None,
-            most: None,
-            past_the_lip: None,
-            blocked_by: Vec::new(),
-            wanted: target.and_then(|target| self.offsets_for(target, &setup)),
-        };
-        let mut obstacles: Vec<&Obstacle> =
-            self.resolved.nearest().filter(|one| !one.feature.is_of_the_brake()).collect();
-        if wanted == Wanted::IfOpen {
-            // What is known already costs nothing, and may close it.
-            obstacles.sort_by_key(|obstacle| !known.knows(self, obstacle));
+    for obstacle in obstacles {
+        if wanted == Wanted::IfOpen && !window.is_open() {
+            return None;
         }
-        for obstacle in obstacles {
-            if wanted == Wanted::IfOpen && !window.is_open() {
-                return None;
-            }
-            let word = self.word_past_the_lip(obstacle, &stand).filter(|word| !word.rules_out());
-            if word.is_some() {
-                window.past_the_lip = window.past_the_lip.max(word);
-                continue;
-            }
-            match self.edge(obstacle, &stand, known) {
-                Limit::Open => {}
-                Limit::Never => {
-                    if !window.blocked_by.contains(&obstacle.feature) {
-                        window.blocked_by.push(obstacle.feature);
-                    }
+        let word = word_past_the_lip(case, obstacle, &stand).filter(|word| !word.rules_out());
+        if word.is_some() {
+            window.past_the_lip = window.past_the_lip.max(word);
+            continue;
+        }
+        match edge::edge(case, obstacle, &stand, known) {
+            Limit::Open => {}
+            Limit::Never => {
+                if !window.blocked_by.contains(&obstacle.feature) {
+                    window.blocked_by.push(obstacle.feature);
                 }
-                Limit::InboardOf(center) => {
-                    let edge = edge_of(obstacle, spacer - center);
-                    if window.least.is_none_or(|least| least.offset_mm < edge.offset_mm) {
-                        window.least = Some(edge);
-                    }
+            }
+            Limit::InboardOf(center) => {
+                let edge = edge_of(obstacle, spacer - center);
+                if window.least.is_none_or(|least| least.offset_mm < edge.offset_mm) {
+                    window.least = Some(edge);
                 }
-                Limit::OutboardOf(center) => {
-                    let edge = edge_of(obstacle, spacer - center);
-                    if window.most.is_none_or(|most| most.offset_mm > edge.offset_mm) {
-                        window.most = Some(edge);
-                    }
+            }
+            Limit::OutboardOf(center) => {
+                let edge = edge_of(obstacle, spacer - center);
+                if window.most.is_none_or(|most| most.offset_mm > edge.offset_mm) {
+                    window.most = Some(edge);
                 }
             }
         }
-        Some(window)
     }
+    Some(window)
 }
 
 fn edge_of(obstacle: &Obstacle, offset_mm: f64) -> Edge {
@@ -397,13 +398,13 @@ mod tests {
             let mut open = 0;
             for levers in mixtures() {
                 let worked = AxleCase { levers: &levers, ..case };
-                let alone = worked.is_hopeless(&mut KnownEdges::of(&planned).unwrap());
-                assert_eq!(worked.is_hopeless(&mut shared), alone, "{planned} with {levers:?}");
+                let alone = is_hopeless(&worked, &mut KnownEdges::of(&planned).unwrap());
+                assert_eq!(is_hopeless(&worked, &mut shared), alone, "{planned} with {levers:?}");
                 let width = planned.wheel.unwrap().width;
                 let whole = worked.window(&planned, TireChoice::Same, &[width], None).remove(0);
                 let whole = Some(whole).filter(WidthWindow::is_open);
                 assert_eq!(
-                    worked.open_window_of_its_width(&planned, &mut shared),
+                    open_window_of_its_width(&worked, &planned, &mut shared),
                     whole,
                     "{planned} with {levers:?}"
                 );
@@ -425,7 +426,8 @@ mod tests {
         let resolved = corner.resolve();
         let case = AxleCase::new(Axle::Front, &corner, &resolved, &fitted, &limits, &none);
         let planned: Setup = "17x7.5 ET45 225/45R17".parse().unwrap();
-        let window = case.open_window_of_its_width(&planned, &mut KnownEdges::of(&planned).unwrap()).unwrap();
+        let window =
+            open_window_of_its_width(&case, &planned, &mut KnownEdges::of(&planned).unwrap()).unwrap();
         for edge in [window.least, window.most].into_iter().flatten() {
             let rules_out = |offset: f64| {
                 let wheel = planned.wheel.map(|wheel| Wheel { offset: Offset::from_mm(offset), ..wheel });

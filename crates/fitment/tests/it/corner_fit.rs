@@ -1,10 +1,12 @@
 //! Measured corners: distances, bands, windows and levers, held against other ways to the same figure.
 use fitment::car::{Car, Fact};
 use fitment::case::AxleCase;
-use fitment::clearance::{Fit, MountedSetup, Verdict};
+use fitment::clearance::{Fit, MountedSetup, Verdict, drawn_at, offsets_for, style};
 use fitment::corner::{Corner, Feature, Measured, Moving, ObstacleShape, Reading, Resolved, Steer};
 use fitment::lever::{Lever, Levers};
 use fitment::limits::HouseLimits;
+use fitment::measure::measure_list;
+use fitment::mend::mildest;
 use fitment::section::{Outline, Toward};
 use fitment::style::{Style, StyleTarget};
 use fitment::window::{TireChoice, widths_round};
@@ -135,7 +137,7 @@ fn where_the_travel_or_the_arch_is_not_known_the_gap_that_it_takes_is_said() {
         let least = 9.45 + 50.0 + line.limit.as_mm();
         assert!((line.must_find.unwrap().as_mm() - least).abs() < 1e-9);
         let arch: Vec<_> =
-            trial.measure_list(&fit).into_iter().filter(|item| item.to_read.code() == "arch").collect();
+            measure_list(trial, &fit).into_iter().filter(|item| item.to_read.code() == "arch").collect();
         assert_eq!(arch.len(), 1);
         assert_eq!(arch[0].must_find, line.must_find);
     });
@@ -449,7 +451,7 @@ fn the_square_choice_follows_the_rim() {
 fn styles_are_read_from_rim_and_tire() {
     // The fitted tire stands 12 mm inside the lip, its rim 12.7 + 95.25 against 112.5: 4.55 further in.
     let read =
-        |plan: &str| with_trial(&example(), &Levers::default(), |trial| trial.style(&setup(plan)).unwrap());
+        |plan: &str| with_trial(&example(), &Levers::default(), |trial| style(trial, &setup(plan)).unwrap());
     let fitted = read(FITTED);
     assert_eq!(fitted.style, Style::Tucked);
     assert!((fitted.tire_beyond.unwrap().as_mm() + 12.0).abs() < 1e-9);
@@ -462,7 +464,7 @@ fn styles_are_read_from_rim_and_tire() {
     // The offsets that give it are those at which it is read.
     let target = StyleTarget { style: Style::Flush, within: Some(mm(3.0)), is_show: false };
     let (least, most) = with_trial(&example(), &Levers::default(), |trial| {
-        trial.offsets_for(target, &setup("7.5x17 ET45 225/45R17")).unwrap()
+        offsets_for(trial, target, &setup("7.5x17 ET45 225/45R17")).unwrap()
     });
     assert!((least.unwrap() - 30.0).abs() < 1e-9 && (most.unwrap() - 36.0).abs() < 1e-9);
 }
@@ -470,7 +472,7 @@ fn styles_are_read_from_rim_and_tire() {
 #[test]
 fn the_mildest_set_is_found() {
     let propose = |corner: &Corner, plan: &str| {
-        with_trial(corner, &Levers::default(), |trial| trial.mildest(&setup(plan)))
+        with_trial(corner, &Levers::default(), |trial| mildest(trial, &setup(plan)))
     };
     // Too far in by a little: a spacer, in whole millimetres, and everything clears with it.
     let spacer = propose(&example(), "7.5x17 ET50 225/45R17 91W").unwrap();
@@ -506,7 +508,7 @@ fn the_measure_list_puts_first_what_decides() {
     let list = |corner: &Corner, plan: &str| {
         with_trial(corner, &Levers::default(), |trial| {
             let plan = setup(plan);
-            trial.measure_list(&trial.fit(&plan).unwrap())
+            measure_list(trial, &trial.fit(&plan).unwrap())
         })
     };
     let codes: Vec<&str> =
@@ -630,10 +632,10 @@ proptest! {
             for line in PLANS {
                 let planned = setup(line);
                 if let Some(fit) = trial.fit(&planned) {
-                    let _ = trial.measure_list(&fit);
+                    let _ = measure_list(trial, &fit);
                 }
                 let _ = trial.window(&planned, TireChoice::NearestSquare, &widths_round(None, Some(&planned)), None);
-                let _ = (trial.style(&planned), trial.mildest(&planned));
+                let _ = (style(trial, &planned), mildest(trial, &planned));
             }
         });
     }
@@ -680,4 +682,49 @@ fn where_r30_does_not_apply_the_band_says_so() {
         let all = sources(plan);
         assert!(!all.is_empty() && all.iter().all(|cite| cite.contains("do not apply")), "{plan}: {all:?}");
     }
+}
+
+#[test]
+fn a_part_is_drawn_where_its_room_is_judged() {
+    // Work on the car moves the drawn part by exactly what the room to it changes: bolts at the strut's foot bring the strut
+    // nearer, a rolled lip goes out, a lifted arch up.
+    let fitted = setup("17x7.5 ET45 225/45R17");
+    let at = |feature, gap: f64, radius: Option<f64>| Reading {
+        radius: radius.and_then(Length::from_mm),
+        ..Reading::new(feature, mm(gap), mm(0.5), fitted)
+    };
+    let readings = vec![
+        at(Feature::Strut, 14.0, Some(250.0)),
+        at(Feature::FenderLateral, 12.0, None),
+        at(Feature::Arch, 60.0, None),
+    ];
+    let moving = Some(Moving::of(&Car::default(), Axle::Front, Some(&fitted)));
+    let corner = Corner { readings, camber_deg: Some(0.0), moving, ..Corner::default() };
+    let place_and_room = |levers: &Levers, feature| {
+        with_trial(&corner, levers, |case| {
+            let fit = case.fit(&fitted).unwrap();
+            let line = fit.line(feature).unwrap();
+            let (y, height) = drawn_at(case, line.obstacle.as_ref().unwrap()).unwrap();
+            (y, height, line.band.as_ref().unwrap().nominal.as_mm())
+        })
+    };
+    let worked = |lever, amount| {
+        let mut levers = Levers::default();
+        levers.set(lever, amount).unwrap();
+        levers
+    };
+    let as_built = Levers::default();
+    let cambered = worked(Lever::Camber, -2.0);
+    let (before, _, room) = place_and_room(&as_built, Feature::Strut);
+    let (after, _, left) = place_and_room(&cambered, Feature::Strut);
+    assert!(left < room - 5.0, "{room} to {left}");
+    // The strut leans by 12°: its room is counted square to it.
+    let moved = after.unwrap() - before.unwrap();
+    assert!((moved - (room - left)).abs() < 0.3, "drawn {moved} nearer, judged {}", room - left);
+    let (before, _, room) = place_and_room(&as_built, Feature::FenderLateral);
+    let (after, _, left) = place_and_room(&worked(Lever::LipRolled, 5.0), Feature::FenderLateral);
+    assert!((after.unwrap() - before.unwrap() - 5.0).abs() < 1e-9 && (left - room - 5.0).abs() < 1e-9);
+    let (_, before, room) = place_and_room(&as_built, Feature::Arch);
+    let (_, after, left) = place_and_room(&worked(Lever::RideHeight, 20.0), Feature::Arch);
+    assert!((after.unwrap() - before.unwrap() - 20.0).abs() < 1e-9 && (left - room - 20.0).abs() < 1e-9);
 }

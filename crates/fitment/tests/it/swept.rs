@@ -10,9 +10,9 @@ use fitment::motion::sweep::GRID;
 use fitment::motion::{Envelope, Pose};
 use fitment::section::Added;
 use fitment::setup::{Axle, Setup};
-use fitment::swept::lift::{LIFTS_MM, usual};
-use fitment::swept::mend::{Remedied, Remedy};
-use fitment::swept::{Stretch, SweptAxle, SweptPart, Usage};
+use fitment::swept::lift::{LIFTS_MM, lift_ladder, usual};
+use fitment::swept::mend::{Remedied, Remedy, is_ruled_out_in_motion, remedies};
+use fitment::swept::{Stretch, SweptAxle, SweptPart, Usage, window_in_motion};
 use fitment::window::{TireChoice, WidthWindow, widths_round};
 use fitment::working::{Fragment, Phrase};
 use fitment::{Length, verdict::Verdict};
@@ -323,8 +323,8 @@ fn each_remedy_turns_the_verdict_or_is_said_not_to() {
     let planned = setup("17x7 ET20 225/65R17");
     let usage = Usage::from(Envelope::Road);
     shop.ask(|case| {
-        assert_eq!(case.is_ruled_out_in_motion(&planned, &usage), Some(true));
-        let all = case.remedies(&planned, &usage);
+        assert_eq!(is_ruled_out_in_motion(case, &planned, &usage), Some(true));
+        let all = remedies(case, &planned, &usage);
         assert_eq!(all.len(), Remedy::ALL.len());
         for one in &all {
             assert_eq!(words(&one.says).contains("does not turn it"), one.amount.is_none(), "{:?}", one.says);
@@ -337,7 +337,7 @@ fn each_remedy_turns_the_verdict_or_is_said_not_to() {
         let mut enough = trimmed;
         enough.set(Lever::LinerTrimmed, cut.min(15.0)).unwrap();
         let again = |levers: &Levers, setup: &Setup| {
-            AxleCase { levers, ..*case }.is_ruled_out_in_motion(setup, &usage) == Some(true)
+            is_ruled_out_in_motion(&AxleCase { levers, ..*case }, setup, &usage) == Some(true)
         };
         assert!(!again(&enough, &planned), "trimmed by {cut} it clears");
         assert_eq!(remedy(&all, Remedy::WheelForward), None);
@@ -346,7 +346,7 @@ fn each_remedy_turns_the_verdict_or_is_said_not_to() {
         assert!(!again(&trimmed, &setup(&format!("17x7 ET{offset} 225/65R17"))));
         assert!(again(&trimmed, &setup(&format!("17x7 ET{} 225/65R17", offset - 2.0))));
         // What clears needs none.
-        assert!(case.remedies(&setup(FITTED), &usage).is_empty());
+        assert!(remedies(case, &setup(FITTED), &usage).is_empty());
     });
 }
 
@@ -358,16 +358,16 @@ fn a_bump_stop_gives_up_no_more_than_it_must() {
         let shop = Shop::rear(vec![reading(Feature::Arch, 60.0)]);
         shop.with(Fact::SuspensionKind, "solid axle").with(Fact::BumpTravel, bump)
     };
-    let given = solid("110").ask(|case| remedy(&case.remedies(&planned, &usage), Remedy::BumpStop)).unwrap();
+    let given = solid("110").ask(|case| remedy(&remedies(case, &planned, &usage), Remedy::BumpStop)).unwrap();
     assert!(given > 0.0 && given < 110.0, "{given}");
     let rules_out = |bump: f64| {
         let bump: &'static str = Box::leak(format!("{bump}").into_boxed_str());
-        solid(bump).ask(|case| case.is_ruled_out_in_motion(&planned, &usage).unwrap())
+        solid(bump).ask(|case| is_ruled_out_in_motion(case, &planned, &usage).unwrap())
     };
     assert!(!rules_out(110.0 - given) && rules_out(110.0 - given + 1.5), "{given}");
     // Outside of the lip the ledger rules it out standing: no stop helps.
     let poked = Shop::rear(vec![reading(Feature::FenderLateral, -6.0), reading(Feature::Arch, 60.0)]);
-    let all = poked.ask(|case| case.remedies(&planned, &usage));
+    let all = poked.ask(|case| remedies(case, &planned, &usage));
     assert_eq!(remedy(&all, Remedy::BumpStop), None);
     assert!(remedy(&all, Remedy::Offset).is_some());
 }
@@ -410,7 +410,7 @@ fn the_window_on_the_road_lies_inside_the_one_that_stands_and_its_edges_are_the_
         shop.ask(|case| {
             let widths = widths_round(Some(&setup(FITTED)), Some(&planned));
             let standing = case.window(&planned, TireChoice::Same, &widths, None);
-            let moving = case.window_in_motion(&planned, &standing, &usage).unwrap();
+            let moving = window_in_motion(case, &planned, &standing, &usage).unwrap();
             assert_eq!(moving.len(), standing.len());
             // How sure it is counts as at the planned place; the offset is kept in hundredths.
             let plan = case.sweep(&planned, &usage).unwrap();
@@ -458,7 +458,7 @@ fn nothing_that_moves_makes_no_window_on_the_road() {
     shop.ask(|case| {
         let planned = setup(FITTED);
         let standing = case.window(&planned, TireChoice::Same, &widths_round(Some(&planned), None), None);
-        assert_eq!(case.window_in_motion(&planned, &standing, &Usage::from(Envelope::Road)), None);
+        assert_eq!(window_in_motion(case, &planned, &standing, &Usage::from(Envelope::Road)), None);
     });
 }
 
@@ -491,7 +491,7 @@ fn no_lift_helps_past_the_perch_and_some_helps_past_the_pinch_weld() {
     let reference = setup(FITTED).overall_diameter().unwrap();
     shop.ask(|case| {
         let ladder =
-            case.lift_ladder(&setup(FITTED), reference, &Usage::from(Envelope::Road), &|_| false).unwrap();
+            lift_ladder(case, &setup(FITTED), reference, &Usage::from(Envelope::Road), &|_| false).unwrap();
         assert!(ladder.tires.len() >= 5, "{ladder:?}");
         assert!(ladder.tires.is_sorted_by(|a, b| a.overall_diameter < b.overall_diameter));
         assert_eq!(ladder.not_helped.len(), 1);
@@ -617,11 +617,11 @@ fn every_remedy_that_is_said_to_turn_it_does_and_a_little_less_does_not() {
         let usage = Usage::from(Envelope::Road);
         shop.ask(|case| {
             let stopped = |levers: &Levers, setup: &Setup| {
-                AxleCase { levers, ..*case }.is_ruled_out_in_motion(setup, &usage).unwrap()
+                is_ruled_out_in_motion(&AxleCase { levers, ..*case }, setup, &usage).unwrap()
             };
             let none = Levers::default();
-            assert_eq!(case.remedies(&planned, &usage).is_empty(), !stopped(&none, &planned));
-            for one in case.remedies(&planned, &usage) {
+            assert_eq!(remedies(case, &planned, &usage).is_empty(), !stopped(&none, &planned));
+            for one in remedies(case, &planned, &usage) {
                 let Some(amount) = one.amount else {
                     not += 1;
                     continue;
@@ -662,7 +662,7 @@ fn a_taller_tire_never_has_more_room_on_the_ladder() {
         let reference = setup(FITTED).overall_diameter().unwrap();
         shop.ask(|case| {
             let ladder =
-                case.lift_ladder(&planned, reference, &Usage::from(Envelope::Road), &|_| false).unwrap();
+                lift_ladder(case, &planned, reference, &Usage::from(Envelope::Road), &|_| false).unwrap();
             let own = planned.tire.unwrap().size.named_section_width();
             // Of one section width: taller is nearer to what is above, ahead and behind.
             let like: Vec<_> = ladder

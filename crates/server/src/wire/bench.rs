@@ -1,12 +1,12 @@
 //! The bench: a plan drawn and judged, and plans side by side.
 
+use fitment::clearance::{JudgedCase, style};
 use std::sync::Arc;
 
 use app::bench::{self, AxleBench, Mark, judge_axle, tightest, true_speeds};
 use app::picked::price_of;
 use app::{JudgingContext, KnownJob};
 use fitment::case::{AxleCase, CarState};
-use fitment::clearance::JudgedCase;
 use fitment::ledger::Headline;
 use fitment::limits::Drive;
 use fitment::mend::Proposal;
@@ -295,7 +295,7 @@ impl AxleFit {
             judged;
         Self {
             verdict: fit.verdict.into(),
-            clearances: fit.clearances.iter().map(|line| ClearanceView::new(line, case.levers)).collect(),
+            clearances: fit.clearances.iter().map(|line| ClearanceView::new(line, case)).collect(),
             style: style.map(|style| style.style.word()),
             fender_line_y_mm,
             camber_deg,
@@ -475,8 +475,8 @@ impl ColumnFit {
         let (trial, setup, fit) = (plan.case.axle(axle)?, plan.case.planned.on(axle)?, plan.fit(axle)?);
         Some(Self {
             verdict: fit.verdict.into(),
-            tightest: tightest(fit).map(|line| ClearanceView::new(line, trial.levers)),
-            style: trial.style(setup).map(|style| style.style.word()),
+            tightest: tightest(fit).map(|line| ClearanceView::new(line, &trial)),
+            style: style(&trial, setup).map(|style| style.style.word()),
         })
     }
 }

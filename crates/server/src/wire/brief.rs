@@ -2,7 +2,7 @@
 //! what is drawn. A drag asks many times a second, and fetches the whole when the hand lets go.
 
 use app::JudgingContext;
-use fitment::clearance::JudgedCase;
+use fitment::clearance::{JudgedCase, style};
 use fitment::ledger::Headline;
 use fitment::setup::{Axle, SetupPair};
 use fitment::window::{self, widths_round};
@@ -122,7 +122,7 @@ fn brief_axle(
     Some(BriefAxle {
         verdict: fit.verdict.into(),
         clearances: clearances.collect(),
-        style: case.style(setup).map(|style| style.style.word()),
+        style: style(&case, setup).map(|style| style.style.word()),
         camber_deg: case.planned_camber(),
         window_says: window::says(&window).map(fragments).unwrap_or_default(),
         window: window.into_iter().map(|one| WidthView::from(one).rounded()).collect(),

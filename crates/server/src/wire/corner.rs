@@ -1,24 +1,23 @@
 //! A measured corner for scripts, and what a setup and a window look like against it.
 
+use fitment::clearance::{Clearance, Fit, Uncertainty, Verdict, drawn_at, style};
+use fitment::measure::{MeasureItem, measure_list};
+use fitment::swept::{Usage, window_in_motion};
 use std::collections::BTreeMap;
 
 use fitment::car::Fact;
 use fitment::case::{AxleCase, AxleEvidence, Keeps};
-use fitment::clearance::{Clearance, Fit, Verdict};
-use fitment::corner::feature::Feature;
-use fitment::corner::feature::{BlocksFrom, Carrier};
+use fitment::corner::feature::{BlocksFrom, Carrier, Feature};
 use fitment::corner::taken::PLAUSIBLE_SECTION_MM;
 use fitment::corner::{
-    CarSide, Corner, Direction, Face, Measured, Moving, ObstacleShape, Reading, Resolved, Steer, Suspension,
+    CarSide, Corner, Direction, Face, Measured, Moving, Reading, Resolved, Steer, Suspension,
 };
 use fitment::corner::{Trouble, TroubleKind};
 use fitment::lever::{Lever, Levers, PairLevers};
 use fitment::limits::HouseLimits;
-use fitment::measure::MeasureItem;
 use fitment::motion::SuspensionKind;
 use fitment::motion::axis::loaded_radius;
 use fitment::setup::{Axle, Setup};
-use fitment::swept::Usage;
 use fitment::window::{TireChoice, WidthWindow, widths_round};
 use fitment::{Length, RimWidth};
 use serde::{Deserialize, Serialize};
@@ -600,38 +599,22 @@ pub struct ContributionView {
 }
 
 impl ClearanceView {
-    /// A line, its place moved by what is done to the car.
-    pub fn new(line: &Clearance, levers: &Levers) -> Self {
+    /// A line, its part drawn where it stands with what is done to the car.
+    pub fn new(line: &Clearance, case: &AxleCase<'_>) -> Self {
         let band = line.band.as_ref();
-        let mm = |of: fn(&fitment::clearance::Band) -> Length| band.map(|band| of(band).as_mm());
-        let room = levers.room_to(line.feature).as_mm();
-        let place = line.obstacle.and_then(|obstacle| {
-            let outward = if line.feature.blocks_from() == BlocksFrom::Outboard { 1.0 } else { -1.0 };
-            match obstacle.place {
-                ObstacleShape::Wall { y } => {
-                    Some(PlaceView { y_mm: Some(y + outward * room), height_mm: None })
-                }
-                ObstacleShape::Spot { y, height }
-                | ObstacleShape::Edge { y, height, .. }
-                | ObstacleShape::Perch { y, height } => {
-                    Some(PlaceView { y_mm: Some(y + outward * room), height_mm: Some(height) })
-                }
-                ObstacleShape::Ceiling { z } => {
-                    Some(PlaceView { y_mm: None, height_mm: Some(z + levers.raised() + room) })
-                }
-                ObstacleShape::Beside { .. } => None,
-            }
-        });
+        let mm = |of: fn(&Uncertainty) -> Length| band.map(|band| of(band).as_mm());
+        let drawn = line.obstacle.and_then(|obstacle| drawn_at(case, &obstacle));
+        let place = drawn.map(|(y_mm, height_mm)| PlaceView { y_mm, height_mm });
         Self {
             feature: line.feature.code(),
             name: line.feature.facts().name,
             side: line.obstacle.and_then(|obstacle| obstacle.side).map(CarSide::code),
             nominal_mm: mm(|band| band.nominal),
-            plus_minus_mm: mm(fitment::clearance::Band::likely),
-            likely_low_mm: mm(fitment::clearance::Band::likely_low),
-            likely_high_mm: mm(fitment::clearance::Band::likely_high),
-            worst_low_mm: mm(fitment::clearance::Band::worst_low),
-            worst_high_mm: mm(fitment::clearance::Band::worst_high),
+            plus_minus_mm: mm(Uncertainty::likely),
+            likely_low_mm: mm(Uncertainty::likely_low),
+            likely_high_mm: mm(Uncertainty::likely_high),
+            worst_low_mm: mm(Uncertainty::worst_low),
+            worst_high_mm: mm(Uncertainty::worst_high),
             limit_mm: line.limit.as_mm(),
             verdict: line.verdict.into(),
             must_find_mm: line.must_find.map(Length::as_mm),
@@ -776,15 +759,11 @@ impl ReadCorner {
                 clearances: Vec::new(),
                 unread: Vec::new(),
             });
-            let measure_list = trial.measure_list(&fit);
+            let measure_list = measure_list(trial, &fit);
             FitView {
                 verdict: fit.verdict.into(),
-                clearances: fit
-                    .clearances
-                    .iter()
-                    .map(|line| ClearanceView::new(line, &self.levers))
-                    .collect(),
-                style: trial.style(&self.planned).map(|style| style.style.word()),
+                clearances: fit.clearances.iter().map(|line| ClearanceView::new(line, trial)).collect(),
+                style: style(trial, &self.planned).map(|style| style.style.word()),
                 measure_list: measure_list.into_iter().map(MeasureView::from).collect(),
                 troubles: resolved.troubles.iter().map(|one| TroubleView::new(one, |at| at)).collect(),
                 caution: CAUTION,
@@ -797,7 +776,7 @@ impl ReadCorner {
         let views = |windows: Vec<WidthWindow>| windows.into_iter().map(WidthView::from).collect();
         self.with_trial(|trial, resolved| {
             let standing = trial.window(&self.planned, choice.into(), widths, None);
-            let moving = usage.and_then(|usage| trial.window_in_motion(&self.planned, &standing, usage));
+            let moving = usage.and_then(|usage| window_in_motion(trial, &self.planned, &standing, usage));
             WindowView {
                 widths: views(standing),
                 on_the_road: moving.map(views),

@@ -72,7 +72,7 @@ pub fn looks(
     let on = |axle: Axle| {
         let Some((axle_case, setup)) = case.axle(axle).zip(case.planned.on(axle)) else { return Vec::new() };
         let widths = widths_round(Some(axle_case.fitted), Some(setup));
-        axle_case.looks(setup, &widths).into_iter().map(LookView::from).collect()
+        fitment::looks::looks(&axle_case, setup, &widths).into_iter().map(LookView::from).collect()
     };
     Ok(PerAxle { front: on(Axle::Front), rear: on(Axle::Rear) })
 }

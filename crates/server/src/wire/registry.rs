@@ -1,22 +1,19 @@
 //! The registries of the trade, so that nobody keeps a second list of labels, units or ranges.
 
-use fitment::Offset;
 use fitment::brake::{BrakePart, READINGS_PLUS_MINUS_MM, TEMPLATE_PLUS_MINUS_MM, THICKEST_MM, USUAL_WEIGHTS};
 use fitment::car::{FACTS, FactKind};
 use fitment::catalogue::{Season, Use, WheelMake};
-use fitment::clearance::Verdict;
-use fitment::clearance::band::LEFT_TO_RIGHT;
+use fitment::clearance::{Input, Verdict};
 use fitment::club::{Asks, CLAUSES, ClauseFacts};
-use fitment::corner::ToRead;
 use fitment::corner::feature::{BlocksFrom, Carrier};
-use fitment::corner::{Direction, Face, Feature, ReadingUnit};
+use fitment::corner::{Direction, Face, Feature, ReadingUnit, ToRead};
 use fitment::finder::{Approach, Arrangements, KeptParts, SearchCriteria, Weights};
-use fitment::lever;
 use fitment::limits::{HouseLimits, LIMITS};
 use fitment::proven::Rub;
 use fitment::setup::Axle;
 use fitment::style::Style;
 use fitment::trial::Contact;
+use fitment::{Offset, lever};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -305,7 +302,7 @@ impl Registry {
                 offset_limit_mm: Offset::LIMIT_MM,
                 template_plus_minus_mm: TEMPLATE_PLUS_MINUS_MM,
                 readings_plus_minus_mm: READINGS_PLUS_MINUS_MM,
-                copied_plus_minus_mm: LEFT_TO_RIGHT.as_mm(),
+                copied_plus_minus_mm: Input::CopiedSide.off(true),
                 depth_mm: DEPTH_MM.into(),
                 tread_c: TREAD_C.into(),
                 tire_kpa: TIRE_KPA.into(),

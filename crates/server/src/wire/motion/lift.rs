@@ -1,12 +1,12 @@
 //! The tallest tire at each height of lift.
 
+use fitment::swept::lift::{LIFTS_MM, LiftLadder, TallerTire, USUAL_SOURCE, lift_ladder};
 use std::collections::HashSet;
 
 use app::JudgingContext;
 use fitment::case::Reference;
 use fitment::catalogue::Catalogue;
 use fitment::setup::Axle;
-use fitment::swept::lift::{LIFTS_MM, LiftLadder, TallerTire, USUAL_SOURCE};
 use fitment::tire::Size;
 use serde::Serialize;
 use store::jobs::JobContent;
@@ -92,7 +92,7 @@ impl MotionRequest {
                 Some(reference) => reference.setup.overall_diameter(),
                 None => case.fitted.overall_diameter(),
             };
-            let ladder = case.lift_ladder(setup, against?, usage, &|size| listed.contains(size))?;
+            let ladder = lift_ladder(case, setup, against?, usage, &|size| listed.contains(size))?;
             Some(LiftView::new(ladder, which, &setup.to_string()))
         })
     }

@@ -1,7 +1,7 @@
 //! What turns the verdict of a plan in motion.
 
 use app::JudgingContext;
-use fitment::swept::mend::Remedied;
+use fitment::swept::mend::{Remedied, is_ruled_out_in_motion, remedies};
 use serde::Serialize;
 use store::jobs::JobContent;
 use utoipa::ToSchema;
@@ -48,8 +48,8 @@ impl MotionRequest {
         context: &JudgingContext,
     ) -> Result<Vec<RemedyView>, ApiError> {
         self.ask(content, context, |case, setup, usage| {
-            case.is_ruled_out_in_motion(setup, usage)?;
-            Some(case.remedies(setup, usage).into_iter().map(RemedyView::from).collect())
+            is_ruled_out_in_motion(case, setup, usage)?;
+            Some(remedies(case, setup, usage).into_iter().map(RemedyView::from).collect())
         })
     }
 }

@@ -1,6 +1,7 @@
 //! The fit window that clears on the road.
 
 use app::JudgingContext;
+use fitment::swept::window_in_motion;
 use fitment::window::{self, TireChoice, WidthWindow, widths_round};
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
@@ -44,7 +45,7 @@ impl MovingWindowRequest {
         self.motion.ask(content, context, |case, setup, usage| {
             let widths = widths_round(Some(case.fitted), Some(setup));
             let standing = case.window(setup, choice, &widths, context.state.wanted(case.axle));
-            let moving: Option<Vec<WidthWindow>> = case.window_in_motion(setup, &standing, usage);
+            let moving: Option<Vec<WidthWindow>> = window_in_motion(case, setup, &standing, usage);
             let says = moving.as_deref().and_then(window::says).map(fragments).unwrap_or_default();
             let window = moving.map(|all| all.into_iter().map(WidthView::from).collect());
             Some(MovingWindowView { window, says })

@@ -3,8 +3,8 @@
 use std::cell::OnceCell;
 use std::rc::Rc;
 
-use crate::section::outline::flange_top;
-use crate::section::{Deviations, Tolerances, Toward, Variants};
+use super::outline::flange_top;
+use super::{Deviations, Outline, Tolerances, Toward, Variants};
 use crate::setup::Setup;
 
 /// A setup where it stands: rim centre plane at y = spacer − ET, leaned by its camber about the x axis through the hub
@@ -82,7 +82,7 @@ impl MountedSetup {
 
     /// Radius of the crown, or of the flange without a tire.
     pub fn crown(&self) -> f64 {
-        self.cut().nominal().bounds().1.1
+        self.cut().nominal().crown()
     }
 
     /// How far its inner flange reaches inboard of the hub face.
@@ -90,9 +90,9 @@ impl MountedSetup {
         self.setup.over_flanges().map_or(0.0, |width| width.as_mm() / 2.0) - self.center_y
     }
 
-    /// How far its inner shoulder reaches inboard of the hub face, at 0.955 of its radius.
+    /// How far its inner shoulder reaches inboard of the hub face, at [`SHOULDER_AT`] of its radius.
     pub fn inner_shoulder(&self) -> f64 {
-        let height = 0.955 * self.crown();
+        let height = SHOULDER_AT * self.crown();
         let inmost = self.cut().nominal().inmost_between(height, height);
         inmost.map_or_else(|| self.reach(Toward::Inboard, false), |y| -y - self.center_y)
     }
@@ -137,5 +137,31 @@ impl MountedSetup {
             }
             _ => flange,
         }
+    }
+}
+
+/// Where a tire's shoulder is taken to be met, as a share of its radius. Estimate.
+pub(crate) const SHOULDER_AT: f64 = 0.955;
+
+/// An outline as it stands, to be held against a part.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Standing<'a> {
+    /// Rim and tire.
+    pub(crate) outline: &'a Outline,
+    /// Where the rim's centre plane stands, in millimetres outboard of the hub face.
+    pub(crate) center_y: f64,
+    /// How it leans against the part: nothing for what leans along.
+    pub(crate) camber_deg: f64,
+}
+
+impl Standing<'_> {
+    /// How far it reaches outboard of the hub face.
+    pub(crate) fn outer(&self) -> f64 {
+        self.outline.reach(Toward::Outboard, self.center_y, self.camber_deg)
+    }
+
+    /// How far it reaches inboard of the hub face.
+    pub(crate) fn inner(&self) -> f64 {
+        self.outline.reach(Toward::Inboard, self.center_y, self.camber_deg)
     }
 }

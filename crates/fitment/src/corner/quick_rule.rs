@@ -1,6 +1,6 @@
 //! What poke costs at full lock, while nobody has measured the steering axis.
 
-use crate::corner::{CarSide, Feature, Reading, Steer};
+use super::{CarSide, Feature, Reading, Steer};
 use crate::length::Length;
 use crate::working::Source;
 
