@@ -2,14 +2,14 @@
 //! of the core once.
 
 use fitment::Setup;
-use fitment::case::{AxleCase, Case};
-use fitment::clearance::{Clearance, Fit, JudgedCase, Verdict, fender_line, style};
-use fitment::measure::{MeasureItem, measure_list};
-use fitment::mend::{Proposal, mildest_for};
-use fitment::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
+use fitment::answers::measurement_plan::{MeasureItem, measure_list};
+use fitment::answers::remedies::{Proposal, mildest_for};
+use fitment::car::style::StyleReading;
+use fitment::judgement::case::{AxleCase, Case};
+use fitment::judgement::clearance::{Clearance, Fit, JudgedCase, Verdict, fender_line, style};
+use fitment::judgement::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
+use fitment::judgement::window::{TireChoice, WidthWindow, widths_round};
 use fitment::setup::Axle;
-use fitment::style::StyleReading;
-use fitment::window::{TireChoice, WidthWindow, widths_round};
 
 use crate::JudgingContext;
 

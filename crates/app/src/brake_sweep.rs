@@ -1,13 +1,13 @@
 //! A catalogue's wheels over a job's brakes, with the ledger's own word.
 
-use fitment::clearance::brake::brake_verdict;
+use fitment::judgement::clearance::brake::brake_verdict;
 use std::collections::{HashMap, HashSet};
 use std::hash::{DefaultHasher, Hash, Hasher};
 
-use fitment::brake::{Limits, ProfileSource, SpacerStep, verdict};
-use fitment::case::{AxleCase, AxleEvidence, Needs};
-use fitment::catalogue::WheelRow;
-use fitment::rules::mount;
+use fitment::car::brake::{Limits, ProfileSource, SpacerStep, verdict};
+use fitment::judgement::case::{AxleCase, AxleEvidence, Needs};
+use fitment::judgement::rules::mount;
+use fitment::setup::catalogue::WheelRow;
 use fitment::setup::{Axle, Setup, SetupPair};
 use store::jobs::JobContent;
 

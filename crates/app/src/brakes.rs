@@ -3,16 +3,16 @@
 //! The gaps are the profiles' own; the word is the ledger's ([`AxleCase::brake_verdict`]): what was read on the car and
 //! what was tried overrule what was drawn.
 
-use fitment::brake::{
+use fitment::car::Fact;
+use fitment::car::brake::{
     Bound, Limits, Over, SPACERS_MM, SpacerStep, THICKEST_MM, Weights, WheelProfile, bounds_from_fitted,
     judge, sweep,
 };
-use fitment::car::Fact;
-use fitment::case::AxleCase;
-use fitment::clearance::Verdict;
-use fitment::clearance::brake::brake_verdict;
-use fitment::corner::Feature;
-use fitment::rules::mount::{Hub, WheelSide, mount};
+use fitment::car::corner::Feature;
+use fitment::judgement::case::AxleCase;
+use fitment::judgement::clearance::Verdict;
+use fitment::judgement::clearance::brake::brake_verdict;
+use fitment::judgement::rules::mount::{Hub, WheelSide, mount};
 use fitment::setup::{Axle, Setup, SetupPair};
 use fitment::{Length, Spacer};
 use store::jobs::JobContent;
@@ -99,7 +99,8 @@ pub fn answer<'a>(
     let spacer_mm = setup.map_or(0.0, |setup| spacer_of(&setup));
     let over = inside.as_ref().map(|inside| judge(&package, inside, spacer_mm, question.weights, limits));
     // The ledger's word where the same brakes are asked; the weights can only make it worse.
-    let with_package = fitment::case::AxleEvidence { package: package.clone(), ..evidence.clone() };
+    let with_package =
+        fitment::judgement::case::AxleEvidence { package: package.clone(), ..evidence.clone() };
     let asked = trial.map(|trial| AxleCase { evidence: &with_package, ..trial });
     let word = |setup: &Setup| -> Verdict {
         let ledger = asked.as_ref().and_then(|axle| brake_verdict(axle, setup, question.line.as_deref()));
@@ -172,7 +173,7 @@ fn spacer(mm: f64) -> Option<Spacer> {
 fn gaps_read(content: &JobContent, context: &JudgingContext, axle: Axle) -> (Option<f64>, Option<f64>) {
     let corner = context.state.corners.on(axle);
     let least = |feature| {
-        let of = |reading: &&fitment::corner::Reading| {
+        let of = |reading: &&fitment::car::corner::Reading| {
             reading.feature == feature
                 && reading.on == content.fitted.on(axle).copied()
                 && reading.tried.is_none()

@@ -5,7 +5,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 
 use exchange::field::Kind;
 use exchange::{Field, Record, tires, wheels};
-use fitment::catalogue::Catalogue;
+use fitment::setup::catalogue::Catalogue;
 use rusqlite::Connection;
 use store::catalogue;
 use store::catalogue::RawRow;

@@ -1,8 +1,8 @@
 //! Drawn cases for a line of a ledger whose word depends on how what may be off is added.
 
-use fitment::case::AxleCase;
-use fitment::clearance::{CASES, Drawn, MountedSetup, drawn};
-use fitment::corner::Feature;
+use fitment::car::corner::Feature;
+use fitment::judgement::case::AxleCase;
+use fitment::judgement::clearance::{CASES, Drawn, MountedSetup, drawn};
 use fitment::setup::Setup;
 use rand::rngs::StdRng;
 use rand::{RngExt, SeedableRng};

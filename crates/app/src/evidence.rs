@@ -3,11 +3,11 @@
 //! A record that can no longer be read may say that something touches. It is named, and no good word stands beside it.
 
 use fitment::Length;
-use fitment::brake::{BrakePart, Package, Profile, ProfileSource, Template, WheelProfile};
-use fitment::case::{AxleEvidence, KnownInside};
-use fitment::corner::{CarSide, Contact, Steer, TryOn};
+use fitment::car::brake::{BrakePart, Package, Profile, ProfileSource, Template, WheelProfile};
+use fitment::car::corner::{CarSide, Contact, Steer, TryOn};
+use fitment::judgement::case::{AxleEvidence, KnownInside};
+use fitment::parts::wheel::Wheel;
 use fitment::setup::{Axle, Setup};
-use fitment::wheel::Wheel;
 use store::workshop::{KeptTemplate, KeptTrial, WheelTemplate, Workshop};
 
 /// One trial as the core wants it.

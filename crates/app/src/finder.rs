@@ -2,18 +2,18 @@
 
 use exchange::field::Kind;
 use fitment::Length;
-use fitment::car::{Car, Fact};
-use fitment::case::CarState;
-use fitment::catalogue::{Catalogue, PickedParts};
-use fitment::finder::{
+use fitment::answers::finder::{
     AxleChoice, Found, Obstruction, Reason, Scene, SearchCriteria, find, reasons, why_above,
 };
-use fitment::ledger::Line;
-use fitment::lever::PairLevers;
-use fitment::mend::least_of;
-use fitment::rules::mount::{Hub, ProblemKind, WheelSide, mount};
+use fitment::answers::ledger::Line;
+use fitment::answers::remedies::least_of;
+use fitment::car::lever::PairLevers;
+use fitment::car::{Car, Fact};
+use fitment::judgement::case::CarState;
+use fitment::judgement::rules::mount::{Hub, ProblemKind, WheelSide, mount};
+use fitment::setup::catalogue::{Catalogue, PickedParts};
 use fitment::setup::{Axle, SetupPair};
-use fitment::working::Phrase;
+use fitment::values::working::Phrase;
 use store::jobs::JobContent;
 
 use crate::JudgingContext;

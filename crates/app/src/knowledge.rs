@@ -3,13 +3,13 @@
 use std::collections::HashMap;
 use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 
-use fitment::case::{CarState, Case};
-use fitment::corner::taken::corners;
-use fitment::date_code::Day;
-use fitment::lever::PairLevers;
-use fitment::limits::{Drive, HouseLimits};
+use fitment::car::corner::taken::corners;
+use fitment::car::lever::PairLevers;
+use fitment::car::limits::{Drive, HouseLimits};
+use fitment::car::style::StyleTarget;
+use fitment::judgement::case::{CarState, Case};
 use fitment::setup::{Axle, SetupPair};
-use fitment::style::StyleTarget;
+use fitment::values::date_code::Day;
 use rusqlite::Connection;
 use store::StoreError;
 use store::identity::{self, Tag};

@@ -2,15 +2,15 @@
 
 use std::collections::HashMap;
 
-use fitment::case::AxleCase;
-use fitment::catalogue::Catalogue;
-use fitment::clearance::Clearance;
-use fitment::codes::{RimDiameter, RimWidth};
-use fitment::corner::Feature;
-use fitment::plus_sizes::Rung;
-use fitment::rules::load::{Load, LoadRequirement};
-use fitment::tire::Size;
-use fitment::tire::rims::RimFit;
+use fitment::answers::plus_sizes::Rung;
+use fitment::car::corner::Feature;
+use fitment::judgement::case::AxleCase;
+use fitment::judgement::clearance::Clearance;
+use fitment::judgement::rules::load::{Load, LoadRequirement};
+use fitment::parts::tire::Size;
+use fitment::parts::tire::rims::RimFit;
+use fitment::setup::catalogue::Catalogue;
+use fitment::values::codes::{RimDiameter, RimWidth};
 use fitment::{Setup, Tire, Wheel};
 
 /// How many tires of each size the catalogue has, and wheels of each rim.

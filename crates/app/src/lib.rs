@@ -1,6 +1,6 @@
 //! Between the store and the wire: a stored job made into a case of the core, and the questions that are asked of it.
 //!
-//! It knows no HTTP and no JSON, and judges nothing: every word is a rule's own ([`fitment::rules`]).
+//! It knows no HTTP and no JSON, and judges nothing: every word is a rule's own ([`fitment::judgement::rules`]).
 //!
 //! - [`knowledge`]: what a job knows of its car, as the core wants it, and kept until the job changes.
 //! - [`evidence`]: the workshop's records as evidence; what can no longer be read is said, never dropped.

@@ -3,8 +3,8 @@
 use exchange::field::{Field, Kind};
 use exchange::{Record, tires, wheels};
 use fitment::SetupPair;
-use fitment::catalogue::PickedParts;
 use fitment::setup::Axle;
+use fitment::setup::catalogue::PickedParts;
 use store::catalogue::Fields;
 use store::picked::{Picked, PickedRow};
 

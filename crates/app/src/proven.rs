@@ -1,10 +1,10 @@
 //! The library of proven fits, ordered for a job, and the fit that a finished job leaves.
 
 use exchange::proven::fit as read_fit;
+use fitment::answers::proven::{Envelope, ProvenAxle, ProvenCar, ProvenFit, Rub, distance, envelopes};
 use fitment::car::Fact;
-use fitment::proven::{Envelope, ProvenAxle, ProvenCar, ProvenFit, Rub, distance, envelopes};
 use fitment::setup::Axle;
-use fitment::working::Figure;
+use fitment::values::working::Figure;
 use store::jobs::JobContent;
 use store::proven::ProvenRow;
 

@@ -1,21 +1,21 @@
 //! A job's plan on the road and at the track: gearing, dial, corner loads against the parts, and a club's class.
 
-use fitment::clearance::style;
+use fitment::judgement::clearance::style;
 use std::cmp::Ordering;
 
 use fitment::car::Fact;
-use fitment::case::Case;
-use fitment::catalogue::PickedParts;
-use fitment::club::{Class, Entry, JudgedClause};
-use fitment::road::{Driveline, Gearing, equivalent_mass_kg};
-use fitment::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
-use fitment::rules::load::share_made_for;
-use fitment::setup::{Axle, Setup};
-use fitment::track::{
+use fitment::judgement::case::Case;
+use fitment::judgement::club::{Class, Entry, JudgedClause};
+use fitment::judgement::rules::dial::{IMPERIAL_SPEEDS_KMH, METRIC_SPEEDS_KMH, true_speed};
+use fitment::judgement::rules::load::share_made_for;
+use fitment::road::rolling::{Driveline, Gearing, equivalent_mass_kg};
+use fitment::road::track::{
     CarAtLimit, CornerLoads, Position, Utilisation, corner_moment_nm, moment_tested_nm, utilisation,
 };
-use fitment::working::{Quantity, Source, Step};
-use fitment::{Length, motion};
+use fitment::setup::catalogue::PickedParts;
+use fitment::setup::{Axle, Setup};
+use fitment::values::working::{Quantity, Source, Step};
+use fitment::{Length, car::motion};
 use store::jobs::JobContent;
 
 /// A shown speed with the true ones: against the factory's tire, and against what the car's computer believes.

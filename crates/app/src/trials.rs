@@ -1,8 +1,8 @@
 //! What a job's trials come to.
 
-use fitment::clearance::Verdict;
+use fitment::answers::trial::{Conclusion, conclude, trial_verdict};
+use fitment::judgement::clearance::Verdict;
 use fitment::setup::{Axle, Setup, SetupPair};
-use fitment::trial::{Conclusion, conclude, trial_verdict};
 use store::jobs::JobContent;
 
 use crate::JudgingContext;

@@ -136,7 +136,7 @@ impl Habits {
         let has_kinds = mapping.0.contains_key(&Field::TireKind);
         let answered_kind = answered.get(KIND).filter(|_| kind == Kind::Tires && !has_kinds);
         if kind == Kind::Tires && !has_kinds && answered_kind.is_none() {
-            let kinds = fitment::catalogue::TireKind::ALL.iter();
+            let kinds = fitment::setup::catalogue::TireKind::ALL.iter();
             let mut choices: Vec<(&'static str, String)> =
                 kinds.map(|kind| (kind.code(), kind.words().to_owned())).collect();
             choices.push((NOT_SAID, "of several kinds: the finder then leaves them out".to_owned()));
@@ -297,7 +297,8 @@ fn circle_and_bore(text: &str) -> Option<(String, String)> {
         let figure = piece.trim_start_matches(|letter: char| !letter.is_ascii_digit());
         let mm: f64 = figure.trim_end_matches("mm").parse().ok()?;
         // "5x100/114.3" is drilled twice.
-        let is_a_circle = fitment::codes::BoltCircle::KNOWN_MM.iter().any(|known| (known - mm).abs() < 0.05);
+        let is_a_circle =
+            fitment::values::codes::BoltCircle::KNOWN_MM.iter().any(|known| (known - mm).abs() < 0.05);
         (figure.contains('.') && (40.0..=130.0).contains(&mm) && !is_a_circle)
             .then(|| figure.trim_end_matches("mm").to_owned())
     };

@@ -2,8 +2,8 @@
 
 use std::collections::BTreeMap;
 
-use fitment::limits::Drive;
-use fitment::proven::{ProvenAxle, ProvenCar, ProvenFit, Rub};
+use fitment::answers::proven::{ProvenAxle, ProvenCar, ProvenFit, Rub};
+use fitment::car::limits::Drive;
 use fitment::setup::{Setup, SetupPair};
 
 use crate::table::Table;

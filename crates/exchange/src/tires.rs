@@ -1,6 +1,6 @@
 //! Tires out of records, and back.
 
-use fitment::catalogue::{TireKind, TireRow};
+use fitment::setup::catalogue::{TireKind, TireRow};
 use fitment::setup::line;
 use fitment::{Length, RimWidth, Tire};
 

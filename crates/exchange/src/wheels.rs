@@ -1,8 +1,8 @@
 //! Wheels out of records, and back.
 
-use fitment::catalogue::{WheelMake, WheelRow};
-use fitment::fastener::Seat;
+use fitment::setup::catalogue::{WheelMake, WheelRow};
 use fitment::setup::line;
+use fitment::values::fastener::Seat;
 use fitment::{BoltCircle, CenterBore, Length, Offset, RimDiameter, RimWidth, Wheel};
 
 use crate::field::Field;

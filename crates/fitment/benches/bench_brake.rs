@@ -9,7 +9,7 @@ use std::collections::HashMap;
 use std::hint::black_box;
 use std::time::Instant;
 
-use fitment::brake::{
+use fitment::car::brake::{
     BrakePart, Limits, Package, Profile, ProfileSource, Template, WheelProfile, gaps, verdict,
 };
 use fitment::{Offset, RimDiameter, RimWidth, Wheel};

@@ -10,15 +10,15 @@
 use std::hint::black_box;
 use std::time::Instant;
 
-use fitment::case::{CarState, Case};
-use fitment::catalogue::{Catalogue, TireKind, TireRow, WheelRow};
-use fitment::club::{Class, Clause};
-use fitment::corner::{Corner, Corners, Feature, Reading};
-use fitment::finder::{Approach, Arrangements, KeptParts, Scene, SearchCriteria, Weights, find};
-use fitment::lever::PairLevers;
-use fitment::limits::{Drive, HouseLimits};
-use fitment::style::{Style, StyleTarget};
-use fitment::tire::{Construction, LoadVersion, MetricSize, Prefix, ServiceDescription, Size};
+use fitment::answers::finder::{Approach, Arrangements, KeptParts, Scene, SearchCriteria, Weights, find};
+use fitment::car::corner::{Corner, Corners, Feature, Reading};
+use fitment::car::lever::PairLevers;
+use fitment::car::limits::{Drive, HouseLimits};
+use fitment::car::style::{Style, StyleTarget};
+use fitment::judgement::case::{CarState, Case};
+use fitment::judgement::club::{Class, Clause};
+use fitment::parts::tire::{Construction, LoadVersion, MetricSize, Prefix, ServiceDescription, Size};
+use fitment::setup::catalogue::{Catalogue, TireKind, TireRow, WheelRow};
 use fitment::{BoltCircle, CenterBore, Length, Offset, RimDiameter, RimWidth, Setup, SetupPair, Tire, Wheel};
 use rand::rngs::StdRng;
 use rand::{RngExt, SeedableRng};
@@ -66,9 +66,9 @@ fn tires(rng: &mut StdRng, count: u32) -> Vec<TireRow> {
             let size = MetricSize::new(Prefix::None, section, aspect, Construction::Radial, rim).unwrap();
             let index = rng.random_range(86..104);
             let service: ServiceDescription = ServiceDescription {
-                single: fitment::load_index::LoadIndex::new(index).unwrap(),
+                single: fitment::values::load_index::LoadIndex::new(index).unwrap(),
                 dual: None,
-                speed: fitment::speed_symbol::SpeedSymbol::from_letter(
+                speed: fitment::values::speed_symbol::SpeedSymbol::from_letter(
                     ['V', 'W', 'Y'][rng.random_range(0..3)],
                 )
                 .unwrap(),
@@ -147,7 +147,7 @@ fn main() {
         season: None,
         keeps: KeptParts::Nothing,
         approach: Approach::WheelFirst,
-        uses: vec![fitment::catalogue::Use::Daily],
+        uses: vec![fitment::setup::catalogue::Use::Daily],
         arrangements: Arrangements::Either,
         mixed_diameters: true,
         rims: (RimDiameter::from_code(17.0).unwrap(), RimDiameter::from_code(20.0).unwrap()),

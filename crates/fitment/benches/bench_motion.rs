@@ -6,21 +6,21 @@
     reason = "a bench that cannot go on fails; it prints figures"
 )]
 
-use fitment::swept::lift::lift_ladder;
-use fitment::swept::mend::remedies;
-use fitment::swept::{Usage, parts_in_space, window_in_motion};
+use fitment::answers::dynamic_clearance::lift::lift_ladder;
+use fitment::answers::dynamic_clearance::remedies::remedies;
+use fitment::answers::dynamic_clearance::{Usage, parts_in_space, window_in_motion};
 use std::hint::black_box;
 use std::time::Instant;
 
 use fitment::Length;
+use fitment::car::corner::{Corner, Feature, Moving, Reading, Steer};
+use fitment::car::lever::Levers;
+use fitment::car::limits::HouseLimits;
+use fitment::car::motion::{Carried, Cloud, CloudMap, DistanceField, Envelope, MovingWheel, Sweep};
 use fitment::car::{Car, Fact};
-use fitment::case::AxleCase;
-use fitment::corner::{Corner, Feature, Moving, Reading, Steer};
-use fitment::lever::Levers;
-use fitment::limits::HouseLimits;
-use fitment::motion::{Carried, Cloud, CloudMap, DistanceField, Envelope, MovingWheel, Sweep};
+use fitment::judgement::case::AxleCase;
+use fitment::judgement::window::{TireChoice, widths_round};
 use fitment::setup::{Axle, Setup};
-use fitment::window::{TireChoice, widths_round};
 
 const FITTED: &str = "17x7 ET45 225/65R17";
 const PLANNED: &str = "17x8 ET35 245/65R17";

@@ -9,15 +9,15 @@ use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use fitment::Length;
-use fitment::case::AxleCase;
-use fitment::case::Case;
-use fitment::change::{axle_change, pair_change};
-use fitment::corner::{Corner, Feature, Reading};
-use fitment::lever::Levers;
-use fitment::limits::{Drive, HouseLimits};
-use fitment::section::{rim_section, tire_section};
+use fitment::car::corner::{Corner, Feature, Reading};
+use fitment::car::lever::Levers;
+use fitment::car::limits::{Drive, HouseLimits};
+use fitment::car::section::{rim_section, tire_section};
+use fitment::judgement::case::AxleCase;
+use fitment::judgement::case::Case;
+use fitment::judgement::window::{TireChoice, widths_round};
+use fitment::setup::change::{axle_change, pair_change};
 use fitment::setup::{Axle, Setup, SetupPair};
-use fitment::window::{TireChoice, widths_round};
 
 const FITTED: [&str; 2] =
     ["18x8 ET34 5x120 CB72.6 · 225/45R18 95Y XL", "18x8.5 ET47 5x120 CB72.6 · 245/40R18 97Y XL"];

@@ -10,7 +10,7 @@ use std::pin::Pin;
 use std::sync::{Arc, PoisonError};
 use std::time::Duration;
 
-use fitment::recalibration::ModuleState;
+use fitment::road::recalibration::ModuleState;
 use store::module_log::{self, Entry};
 use store::{Store, StoreError};
 use tokio::io::{AsyncBufReadExt, AsyncReadExt, AsyncWriteExt, BufReader};

@@ -1,8 +1,8 @@
 //! The house: its limits, its instruments, its people, its units.
 
 use fitment::Length;
-use fitment::corner::instrument::{self, Instrument};
-use fitment::limits::{HouseLimits, LIMITS};
+use fitment::car::corner::instrument::{self, Instrument};
+use fitment::car::limits::{HouseLimits, LIMITS};
 use rusqlite::{Connection, OptionalExtension, params};
 
 use crate::StoreError;

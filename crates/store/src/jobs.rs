@@ -2,8 +2,8 @@
 
 use std::collections::HashSet;
 
-use fitment::lever::PairLevers;
-use fitment::limits::Drive;
+use fitment::car::lever::PairLevers;
+use fitment::car::limits::Drive;
 use fitment::notation::NotationError;
 use fitment::{Setup, SetupPair};
 use jiff::Timestamp;

@@ -1,10 +1,10 @@
 //! What a job knows of its car: the record, the readings, what is done to it, and how it is to stand.
 
+use fitment::car::corner::Taken;
+use fitment::car::lever::{Lever, PairLevers};
+use fitment::car::style::{Style, StyleTarget};
 use fitment::car::{Alternative, Car, Fact};
-use fitment::corner::Taken;
-use fitment::lever::{Lever, PairLevers};
 use fitment::setup::Axle;
-use fitment::style::{Style, StyleTarget};
 use fitment::{Length, SetupPair};
 use jiff::Timestamp;
 use rusqlite::{Connection, params};

@@ -2,11 +2,11 @@
 
 use app::ladder::OnShelf;
 use app::proven::{OwnersView, fit_of, library};
-use fitment::catalogue::{Catalogue, TireRow, WheelRow};
-use fitment::plus_sizes;
-use fitment::proven::Rub;
-use fitment::rules::load::LoadRequirement;
+use fitment::answers::plus_sizes;
+use fitment::answers::proven::Rub;
+use fitment::judgement::rules::load::LoadRequirement;
 use fitment::setup::Axle;
+use fitment::setup::catalogue::{Catalogue, TireRow, WheelRow};
 use store::proven::ProvenRow;
 
 use crate::{FITTED, job, square};

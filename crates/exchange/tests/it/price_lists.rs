@@ -11,7 +11,7 @@ A1,Cove,18x8.5 ET35,5x112,66.6,\"9,8\",\"1.189,90 €\",4
 A2,Cove,19x9.5 ET-12,5x112; 5x120,72.6,11.2,420,20+
 ";
 
-fn wheels_of(table: &Table) -> Vec<Result<fitment::catalogue::WheelRow, String>> {
+fn wheels_of(table: &Table) -> Vec<Result<fitment::setup::catalogue::WheelRow, String>> {
     let mapping = Mapping::guessed(&table.header, Kind::Wheels);
     Record::all(table, &mapping)
         .iter()

@@ -3,9 +3,9 @@
 use super::Reason;
 use super::scan::{Scan, Words};
 use super::tire_size::{Read, out_of_range};
-use crate::load_index::LoadIndex;
-use crate::speed_symbol::SpeedSymbol;
-use crate::tire::{FactoryMark, LoadRange, LoadVersion, ServiceDescription, Size};
+use crate::parts::tire::{FactoryMark, LoadRange, LoadVersion, ServiceDescription, Size};
+use crate::values::load_index::LoadIndex;
+use crate::values::speed_symbol::SpeedSymbol;
 
 /// Something stated beside the size.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -5,8 +5,8 @@ use super::offset::{Unit, unit};
 use super::scan::Scan;
 use super::tire_size::Read;
 use super::words;
-use crate::codes::{BoltCircle, CenterBore};
-use crate::length::MM_PER_INCH;
+use crate::values::codes::{BoltCircle, CenterBore};
+use crate::values::length::MM_PER_INCH;
 
 /// One bolt circle, two of a wheel that is drilled twice, or a circle with the bore behind it.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -12,10 +12,10 @@ use super::spacer::{self, Spacing};
 use super::tire_size::{self, Read, Sized, TireSize};
 use super::wheel_size::{self, WheelSize};
 use super::{LONGEST_TEXT, NotationError, Reason, aside, at_whole, words};
-use crate::codes::{CenterBore, Offset};
-use crate::date_code::DateCode;
-use crate::length::Length;
-use crate::tire::Size;
+use crate::parts::tire::Size;
+use crate::values::codes::{CenterBore, Offset};
+use crate::values::date_code::DateCode;
+use crate::values::length::Length;
 
 /// One recognised piece.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -299,7 +299,7 @@ fn rest(scan: Scan<'_>, before: Before) -> (Result<Piece, Reason>, Scan<'_>) {
         && let Some((number, end)) = at.number_with_fraction()
         && end.at_word_end()
     {
-        let width = crate::codes::RimWidth::from_code(number.value);
+        let width = crate::values::codes::RimWidth::from_code(number.value);
         let size = WheelSize { diameter: None, width, offset: None, ends_in_hump: false };
         return (if width.is_some() { Ok(Piece::Wheel(size)) } else { Err(Reason::Unknown) }, end);
     }

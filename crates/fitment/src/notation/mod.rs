@@ -38,7 +38,7 @@ pub(crate) use offset::Unit;
 pub(crate) use spacer::Spacing;
 pub(crate) use tire_size::TireSize;
 
-use crate::date_code::DateCode;
+use crate::values::date_code::DateCode;
 
 /// Longest text read, in bytes: far beyond any message with a setup in it.
 pub const LONGEST_TEXT: usize = 2_000;

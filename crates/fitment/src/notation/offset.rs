@@ -4,8 +4,8 @@ use super::Reason;
 use super::scan::Scan;
 use super::tire_size::Read;
 use super::words;
-use crate::codes::Offset;
-use crate::length::Length;
+use crate::values::codes::Offset;
+use crate::values::length::Length;
 
 /// `ET45`, `ET 45`, `+45`, `IS45`, `-12`, `plus 38`, `offset 35 mm`, `neg 12`, `35mm offset`, `zero offset`.
 /// `behind_wheel`: a sign may stand apart from its figure right behind a wheel's size.

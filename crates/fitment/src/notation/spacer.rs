@@ -5,9 +5,9 @@ use super::offset::{Unit, unit};
 use super::scan::Scan;
 use super::tire_size::Read;
 use super::words;
-use crate::codes::Spacer;
-use crate::date_code::{DateCode, LAST_YEAR_READ};
-use crate::length::MM_PER_INCH;
+use crate::values::codes::Spacer;
+use crate::values::date_code::{DateCode, LAST_YEAR_READ};
+use crate::values::length::MM_PER_INCH;
 
 /// What a text says of spacers.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -2,9 +2,11 @@
 
 use super::scan::{Number, Scan};
 use super::{Reason, words};
-use crate::codes::RimDiameter;
-use crate::speed_symbol::SpeedSymbol;
-use crate::tire::{Construction, InchSize, InchStyle, LoadRange, MetricSize, Prefix, RacingSize, Size};
+use crate::parts::tire::{
+    Construction, InchSize, InchStyle, LoadRange, MetricSize, Prefix, RacingSize, Size,
+};
+use crate::values::codes::RimDiameter;
+use crate::values::speed_symbol::SpeedSymbol;
 
 /// "Not mine", "mine" with what was read and where it ends, or "mine, but wrong".
 pub(super) type Read<'t, T> = Result<Option<(T, Scan<'t>)>, (Reason, Scan<'t>)>;

@@ -3,7 +3,7 @@
 use super::scan::Scan;
 use super::tire_size::{Read, rim_code};
 use super::{Reason, words};
-use crate::codes::{BoltCircle, Offset, RimDiameter, RimWidth};
+use crate::values::codes::{BoltCircle, Offset, RimDiameter, RimWidth};
 
 /// What a wheel's size says: both figures, one of them, or all three in bare figures.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -1,7 +1,7 @@
 //! Changing a setup by steps, as the hand does it on the drawing: offset, rim width, spacer.
 
 use super::Setup;
-use crate::codes::{Offset, RimWidth, Spacer};
+use crate::values::codes::{Offset, RimWidth, Spacer};
 
 /// Steps to take on one axle's setup. Zero leaves a part as it is.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]

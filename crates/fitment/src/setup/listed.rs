@@ -3,8 +3,8 @@
 //! A list's own figure counts before any estimate from the size, everywhere: in drawing, clearance, ledger, window and
 //! finder. A setup carries it, so that whoever asks the setup is answered by it.
 
-use crate::codes::RimWidth;
-use crate::length::Length;
+use crate::values::codes::RimWidth;
+use crate::values::length::Length;
 
 /// A length kept to the hundredth of a millimetre, so that setups can be told apart exactly.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]

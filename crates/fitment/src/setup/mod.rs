@@ -1,24 +1,31 @@
 //! What sits on one axle, and on both.
 //!
-//! [`mod@line`] reads the setup line, the way a setup is spoken.
+//! - [`mod@line`]: the setup line, the way a setup is spoken. `listed`: what a list says of a part beats what its size says.
+//! - [`tire_on_rim`], [`standard_sizes`]: what goes together, and which sizes are made.
+//! - [`change`]: from one setup to another. [`adjust`]: one figure of it changed.
+//! - [`catalogue`]: what can be ordered.
 
 pub mod adjust;
+pub mod catalogue;
+pub mod change;
 pub mod line;
 mod listed;
+pub mod standard_sizes;
+pub mod tire_on_rim;
 
 use std::fmt;
 use std::str::FromStr;
 
-use crate::coded::coded;
-use crate::codes::{Offset, RimWidth, Spacer};
-use crate::date_code::DateCode;
-use crate::length::Length;
 use crate::notation::NotationError;
-use crate::tire::Tire;
-use crate::tire::dimensions;
-use crate::tire::rims::{self, PermittedRims, SECTION_PER_RIM_WIDTH};
-use crate::wheel::Wheel;
-use crate::working::{Figure, Quantity, Source, Step};
+use crate::parts::tire::Tire;
+use crate::parts::tire::dimensions;
+use crate::parts::tire::rims::{self, PermittedRims, SECTION_PER_RIM_WIDTH};
+use crate::parts::wheel::Wheel;
+use crate::values::coded::coded;
+use crate::values::codes::{Offset, RimWidth, Spacer};
+use crate::values::date_code::DateCode;
+use crate::values::length::Length;
+use crate::values::working::{Figure, Quantity, Source, Step};
 
 pub use listed::{Hundredths, Listed, ListedTire};
 

@@ -1,10 +1,10 @@
 //! Gaps between brake and wheel against other ways to get them: the library `geo` for distances, dense sampling for
 //! radial and axial gaps, and what must hold of any profile.
-use fitment::brake::{
+use fitment::car::brake::{
     BrakePart, Limits, Package, Profile, ProfileSource, Template, WheelProfile, bounds_from_fitted, gaps,
     judge,
 };
-use fitment::clearance::Verdict;
+use fitment::judgement::clearance::Verdict;
 use geo::{Distance, Euclidean, LineString};
 use rand::rngs::StdRng;
 use rand::{RngExt, SeedableRng};

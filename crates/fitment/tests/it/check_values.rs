@@ -1,7 +1,7 @@
 //! Figures from outside the project: standards, and what the trade says. Each row names its source; "C" is
 //! common practice with no published source, "memory" a standard written down from memory.
-use fitment::tire::{dimensions, rims};
-use fitment::{RimWidth, Setup, Tire, Wheel, change};
+use fitment::parts::tire::{dimensions, rims};
+use fitment::{RimWidth, Setup, Tire, Wheel, setup::change};
 
 #[track_caller]
 fn near(what: &str, source: &str, found: f64, expected: f64, tolerance: f64) {
@@ -104,7 +104,8 @@ fn wheels() {
     for (spec, inches, tolerance) in [("20x10 ET35", 6.88, 0.005), ("17x5 ET-21", 2.17, 0.005)] {
         let wheel: Wheel = spec.parse().expect(spec);
         let offset = wheel.offset.expect("an offset");
-        let spacing = fitment::wheel::Backspacing::from_offset(wheel.width, offset).length().as_inches();
+        let spacing =
+            fitment::parts::wheel::Backspacing::from_offset(wheel.width, offset).length().as_inches();
         near(spec, "C", spacing, inches, tolerance);
     }
 }

@@ -1,11 +1,11 @@
 //! Choosing: properties that hold for every size, load, wheel and hub, beside the checked examples in the modules.
-use fitment::fastener::Seat;
-use fitment::limits::{Drive, HouseLimits};
-use fitment::plus_sizes::ladder;
-use fitment::rules::front_to_rear::{Stagger, stagger};
-use fitment::rules::mount::{FastenerKind, Hub, WheelSide, mount};
-use fitment::rules::pressure::{PressureFor, pressure_for};
-use fitment::tire::dimensions::overall_diameter;
+use fitment::answers::plus_sizes::ladder;
+use fitment::car::limits::{Drive, HouseLimits};
+use fitment::judgement::rules::front_to_rear::{Stagger, stagger};
+use fitment::judgement::rules::mount::{FastenerKind, Hub, WheelSide, mount};
+use fitment::judgement::rules::pressure::{PressureFor, pressure_for};
+use fitment::parts::tire::dimensions::overall_diameter;
+use fitment::values::fastener::Seat;
 use fitment::{BoltCircle, CenterBore, RimDiameter, Setup, SetupPair, Spacer, Tire};
 use proptest::prelude::*;
 

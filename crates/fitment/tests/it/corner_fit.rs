@@ -1,15 +1,15 @@
 //! Measured corners: distances, bands, windows and levers, held against other ways to the same figure.
+use fitment::answers::measurement_plan::measure_list;
+use fitment::answers::remedies::mildest;
+use fitment::car::corner::{Corner, Feature, Measured, Moving, ObstacleShape, Reading, Resolved, Steer};
+use fitment::car::lever::{Lever, Levers};
+use fitment::car::limits::HouseLimits;
+use fitment::car::section::{Outline, Toward};
+use fitment::car::style::{Style, StyleTarget};
 use fitment::car::{Car, Fact};
-use fitment::case::AxleCase;
-use fitment::clearance::{Fit, MountedSetup, Verdict, drawn_at, offsets_for, style};
-use fitment::corner::{Corner, Feature, Measured, Moving, ObstacleShape, Reading, Resolved, Steer};
-use fitment::lever::{Lever, Levers};
-use fitment::limits::HouseLimits;
-use fitment::measure::measure_list;
-use fitment::mend::mildest;
-use fitment::section::{Outline, Toward};
-use fitment::style::{Style, StyleTarget};
-use fitment::window::{TireChoice, widths_round};
+use fitment::judgement::case::AxleCase;
+use fitment::judgement::clearance::{Fit, MountedSetup, Verdict, drawn_at, offsets_for, style};
+use fitment::judgement::window::{TireChoice, widths_round};
 use fitment::{Axle, Length, Offset, RimWidth, Setup};
 use geo::{Distance, Euclidean, Line, LineString};
 use proptest::prelude::*;
@@ -407,14 +407,14 @@ fn sides_nobody_read_are_open() {
 
 #[test]
 fn the_window_says_what_stops_the_next_half_inch() {
-    use fitment::working::Fragment;
+    use fitment::values::working::Fragment;
     let said = |corner: &Corner, widths: &[f64]| {
         let widths: Vec<RimWidth> = widths.iter().map(|width| RimWidth::from_code(*width).unwrap()).collect();
         let planned = setup("17x7.5 ET45 225/45R17 91H");
         let windows = with_trial(corner, &Levers::default(), |trial| {
             trial.window(&planned, TireChoice::Same, &widths, None)
         });
-        let phrase = fitment::window::says(&windows)?;
+        let phrase = fitment::judgement::window::says(&windows)?;
         let words = phrase.0.iter().map(|fragment| match fragment {
             Fragment::Text(text) => text.to_string(),
             Fragment::Quantity(quantity) => format!("{:.1}", quantity.value),
@@ -486,7 +486,7 @@ fn the_mildest_set_is_found() {
     let fit_with_less = with_trial(&example(), &Levers::default(), |trial| trial.fit(&one_less).unwrap());
     assert!(fit_with_less.rules_out(), "no thinner spacer would do");
     let says = with_trial(&example(), &Levers::default(), |trial| spacer.says(trial));
-    let fitment::working::Fragment::Text(first) = &says.0[1] else { panic!("{says:?}") };
+    let fitment::values::working::Fragment::Text(first) = &says.0[1] else { panic!("{says:?}") };
     assert_eq!(first, "a spacer of ");
     // Too far out: another offset.
     let offset = propose(&example(), "7.5x17 ET38 225/45R17 91W").unwrap();

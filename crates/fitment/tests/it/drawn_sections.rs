@@ -1,7 +1,7 @@
 //! The drawn profiles, held against the figures they are drawn from by geometry worked out another way.
-use fitment::change::Faces;
-use fitment::section::{Point, rim_section, tire_section};
-use fitment::{Setup, tire};
+use fitment::car::section::{Point, rim_section, tire_section};
+use fitment::setup::change::Faces;
+use fitment::{Setup, parts::tire};
 
 const USUAL: [&str; 12] = [
     "15x6 ET45 195/65R15",

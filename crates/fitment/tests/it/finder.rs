@@ -1,22 +1,22 @@
 //! The finder against trying everything, the obvious way, on small random catalogues.
 use std::collections::BTreeMap;
 
-use fitment::car::Fact;
-use fitment::case::{CarState, Case};
-use fitment::catalogue::{Catalogue, Season, TireKind, TireRow, Use, WheelRow};
-use fitment::clearance::MountedSetup;
-use fitment::corner::{Corner, Corners, Feature, Reading};
-use fitment::finder::{
+use fitment::answers::finder::{
     Approach, Arrangements, Criterion, Filter, Found, KeptParts, Scene, SearchCriteria, Weights, criteria,
     find, reasons, why_above,
 };
-use fitment::lever::PairLevers;
-use fitment::limits::{Drive, HouseLimits};
-use fitment::section::Toward;
-use fitment::style::{Style, StyleTarget};
-use fitment::tire::dimensions::overall_diameter;
-use fitment::tire::rims::RimFit;
-use fitment::window::TireChoice;
+use fitment::car::Fact;
+use fitment::car::corner::{Corner, Corners, Feature, Reading};
+use fitment::car::lever::PairLevers;
+use fitment::car::limits::{Drive, HouseLimits};
+use fitment::car::section::Toward;
+use fitment::car::style::{Style, StyleTarget};
+use fitment::judgement::case::{CarState, Case};
+use fitment::judgement::clearance::MountedSetup;
+use fitment::judgement::window::TireChoice;
+use fitment::parts::tire::dimensions::overall_diameter;
+use fitment::parts::tire::rims::RimFit;
+use fitment::setup::catalogue::{Catalogue, Season, TireKind, TireRow, Use, WheelRow};
 use fitment::{Axle, Length, Offset, RimDiameter, Setup, SetupPair, Spacer, Tire, Wheel};
 use rand::rngs::StdRng;
 use rand::{RngExt, SeedableRng};
@@ -466,7 +466,7 @@ fn moving_a_weight_moves_the_ranking_and_says_why() {
     car.look(|scene| {
         let (by_all, by_price) =
             (find(scene, &catalogue, &priced(1.0)), find(scene, &catalogue, &priced(10.0)));
-        let best = |outcome: &fitment::finder::Outcome| outcome.found[0].scores.of(Criterion::Price);
+        let best = |outcome: &fitment::answers::finder::Outcome| outcome.found[0].scores.of(Criterion::Price);
         assert!(best(&by_price) >= best(&by_all), "when only the price counts the cheapest comes first");
         let said = why_above(&by_all.found[0], &by_all.found[1], &priced(1.0));
         assert!(!said.0.is_empty());

@@ -1,14 +1,14 @@
 //! What the finder says of a setup: reasons by school, cautions where they belong, each once.
-use fitment::case::{CarState, Case};
-use fitment::catalogue::{Catalogue, Season, TireKind, TireRow, Use, WheelRow};
-use fitment::corner::{Corner, Corners, Feature, Reading};
-use fitment::finder::{
+use fitment::answers::finder::{
     Approach, Arrangements, Found, KeptParts, Reason, Scene, SearchCriteria, Weights, find, reasons,
 };
-use fitment::lever::PairLevers;
-use fitment::limits::{Drive, HouseLimits};
-use fitment::style::{Style, StyleTarget};
-use fitment::working::{Fragment, Phrase};
+use fitment::car::corner::{Corner, Corners, Feature, Reading};
+use fitment::car::lever::PairLevers;
+use fitment::car::limits::{Drive, HouseLimits};
+use fitment::car::style::{Style, StyleTarget};
+use fitment::judgement::case::{CarState, Case};
+use fitment::setup::catalogue::{Catalogue, Season, TireKind, TireRow, Use, WheelRow};
+use fitment::values::working::{Fragment, Phrase};
 use fitment::{Axle, Length, RimDiameter, Setup, SetupPair};
 
 const FITTED: &str = "17x7.5 ET45 5x112 CB57.1 225/45R17 91W";

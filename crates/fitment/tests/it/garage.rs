@@ -8,11 +8,11 @@
 
 use std::collections::BTreeMap;
 
-use fitment::case::AxleCase;
-use fitment::clearance::{Clearance, Verdict};
-use fitment::corner::{Corner, Feature, Reading};
-use fitment::lever::Levers;
-use fitment::limits::HouseLimits;
+use fitment::car::corner::{Corner, Feature, Reading};
+use fitment::car::lever::Levers;
+use fitment::car::limits::HouseLimits;
+use fitment::judgement::case::AxleCase;
+use fitment::judgement::clearance::{Clearance, Verdict};
 use fitment::{Axle, Length, Setup};
 use rand::distr::uniform::{SampleRange, SampleUniform};
 use rand::rngs::StdRng;

@@ -4,12 +4,12 @@
 
 use std::collections::BTreeMap;
 
-use fitment::case::AxleCase;
-use fitment::corner::{Corner, Feature, Moving, Reading, Steer};
-use fitment::lever::Levers;
-use fitment::limits::HouseLimits;
-use fitment::motion::{Envelope, Steering, SuspensionKind, Travel};
-use fitment::swept::{Stretch, Usage};
+use fitment::answers::dynamic_clearance::{Stretch, Usage};
+use fitment::car::corner::{Corner, Feature, Moving, Reading, Steer};
+use fitment::car::lever::Levers;
+use fitment::car::limits::HouseLimits;
+use fitment::car::motion::{Envelope, Steering, SuspensionKind, Travel};
+use fitment::judgement::case::AxleCase;
 use fitment::{Axle, Length, Setup};
 use glam::{DQuat, DVec3};
 use rand::SeedableRng;

@@ -1,17 +1,17 @@
 //! Tables of handbooks and worked arithmetic, row by row. "memory" marks figures written down from memory of the named source;
 //! "worked" ones were worked out apart from the program, by the formula that stands over the table.
-use fitment::change::axle_change;
-use fitment::codes::{BoltCircle, RimDiameter, RimWidth};
-use fitment::fastener::Thread;
-use fitment::load_index::LoadIndex;
-use fitment::road;
-use fitment::rules::load::share_at_speed;
-use fitment::rules::pressure::LoadTable;
+use fitment::judgement::rules::load::share_at_speed;
+use fitment::judgement::rules::pressure::LoadTable;
+use fitment::parts::tire::{dimensions, rims};
+use fitment::parts::wheel::Backspacing;
+use fitment::road::rolling;
+use fitment::road::track;
+use fitment::setup::change::axle_change;
 use fitment::setup::line::read_bolt_circles;
-use fitment::speed_symbol::SpeedSymbol;
-use fitment::tire::{dimensions, rims};
-use fitment::track;
-use fitment::wheel::Backspacing;
+use fitment::values::codes::{BoltCircle, RimDiameter, RimWidth};
+use fitment::values::fastener::Thread;
+use fitment::values::load_index::LoadIndex;
+use fitment::values::speed_symbol::SpeedSymbol;
 use fitment::{Length, Offset, Setup, Tire};
 
 fn tire(size: &str) -> Tire {
@@ -498,7 +498,7 @@ fn a_load_asks_for_its_pressure_by_the_kind_of_tire() {
         let mut tire = tire(text);
         // The load version of a metric tire must be stated for the standard reference.
         if tire.load_version.is_none() && !tire.size.is_light_truck() {
-            tire.load_version = Some(fitment::tire::LoadVersion::Standard);
+            tire.load_version = Some(fitment::parts::tire::LoadVersion::Standard);
         }
         let capacity = tire.service.unwrap().single.capacity_kg();
         let reference = LoadTable::of(&tire, None).unwrap();
@@ -544,10 +544,10 @@ const GEARS: [(f64, f64, f64, f64, f64); 7] = [
 #[test]
 fn a_gear_is_as_fast_as_the_arithmetic_says() {
     for (diameter, gear, last, rpm, kmh) in GEARS {
-        let around = road::rolling_circumference(mm(diameter));
-        let found = road::speed_kmh(rpm, around, gear, last);
+        let around = rolling::rolling_circumference(mm(diameter));
+        let found = rolling::speed_kmh(rpm, around, gear, last);
         assert!((found - kmh).abs() < 0.01, "{diameter} in {gear}: {found}, worked {kmh}");
-        assert!((road::engine_rpm(found, around, gear, last) - rpm).abs() < 1e-6, "and back");
+        assert!((rolling::engine_rpm(found, around, gear, last) - rpm).abs() < 1e-6, "and back");
     }
 }
 

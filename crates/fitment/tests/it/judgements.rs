@@ -1,15 +1,15 @@
 //! The ledger as an advisor reads it: what each plan is told, sentence by sentence.
 use fitment::Length;
-use fitment::case::{CarState, Case};
-use fitment::corner::{Corner, Corners, Feature, Reading};
-use fitment::date_code::Day;
-use fitment::ledger::Line;
-use fitment::lever::PairLevers;
-use fitment::limits::{Drive, HouseLimits};
-use fitment::rules::Severity;
+use fitment::answers::ledger::Line;
+use fitment::car::corner::{Corner, Corners, Feature, Reading};
+use fitment::car::lever::PairLevers;
+use fitment::car::limits::{Drive, HouseLimits};
+use fitment::car::style::{Style, StyleTarget};
+use fitment::judgement::case::{CarState, Case};
+use fitment::judgement::rules::Severity;
 use fitment::setup::{Axle, SetupPair, line};
-use fitment::style::{Style, StyleTarget};
-use fitment::working::{Fragment, Phrase, SourceKind};
+use fitment::values::date_code::Day;
+use fitment::values::working::{Fragment, Phrase, SourceKind};
 
 fn pair(text: &str) -> SetupPair {
     line::read(text).unwrap().setups.expect(text)

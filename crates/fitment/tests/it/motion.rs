@@ -1,11 +1,11 @@
 //! The outline and the wheel in motion against libraries that know nothing of it: distances against `geo`, poses against
 //! `glam`, the sweep against a dense cloud of the wheel's own surface in an R-tree (`rstar`).
 
-use fitment::motion::{
+use fitment::car::motion::{
     Carried, Cloud, DistanceField, Envelope, Kinematics, Place, Pose, Reach, Steering, SteeringAxis, Sweep,
 };
-use fitment::section::{Outline, rim_section, tire_section};
-use fitment::{Setup, verdict::Verdict};
+use fitment::car::section::{Outline, rim_section, tire_section};
+use fitment::{Setup, values::verdict::Verdict};
 use geo::{Contains, Distance, Euclidean, LineString, Point, Polygon, Validation};
 use glam::{DAffine3, DQuat, DVec3};
 use rand::rngs::StdRng;

@@ -280,16 +280,16 @@ fn date_codes_are_read_alone_and_as_they_are_marked() {
     // 49 CFR 574.5: week, then the last two figures of the year.
     for (written, week, year) in [("2325", 23, 2025), ("DOT 0100", 1, 2000), ("dot 9xyz 4ab 5319", 53, 2019)]
     {
-        let code: fitment::date_code::DateCode = written.parse().expect(written);
+        let code: fitment::values::date_code::DateCode = written.parse().expect(written);
         assert_eq!((code.week(), code.year()), (week, year), "{written}");
-        reads::<fitment::date_code::DateCode>(written, &code.to_string());
+        reads::<fitment::values::date_code::DateCode>(written, &code.to_string());
     }
     for (written, message) in [
         ("0025", "\"DOT 0025\": week 00 is outside 1–53"),
         ("DOT 235", "\"DOT 235\": was made before 2000: codes have four figures since; not for use"),
         ("245/40R18", "\"245/40R18\": does not belong in a date code"),
     ] {
-        let error = written.parse::<fitment::date_code::DateCode>().expect_err(written);
+        let error = written.parse::<fitment::values::date_code::DateCode>().expect_err(written);
         assert_eq!(error.to_string(), message);
     }
 }

@@ -1,18 +1,18 @@
 //! The property that ties the answers together: what one of them says, no other takes back. Random cars, catalogues,
 //! house limits and jobs; the figures are made up.
-use fitment::brake::{BrakePart, Package, Profile, ProfileSource, Template};
+use fitment::answers::finder::{Approach, Arrangements, KeptParts, Scene, SearchCriteria, Weights, find};
+use fitment::car::brake::{BrakePart, Package, Profile, ProfileSource, Template};
+use fitment::car::corner::{Corner, Corners, Feature, Reading, Steer};
+use fitment::car::lever::PairLevers;
+use fitment::car::limits::{Drive, HouseLimits};
+use fitment::car::style::{Style, StyleTarget};
 use fitment::car::{Car, Fact};
-use fitment::case::{AxleEvidence, CarState, Case};
-use fitment::catalogue::{Catalogue, PickedParts, TireKind, TireRow, WheelRow};
-use fitment::clearance::Verdict;
-use fitment::codes::RimDiameter;
-use fitment::corner::{Corner, Corners, Feature, Reading, Steer};
-use fitment::finder::{Approach, Arrangements, KeptParts, Scene, SearchCriteria, Weights, find};
-use fitment::lever::PairLevers;
-use fitment::limits::{Drive, HouseLimits};
-use fitment::rules::Severity;
-use fitment::style::{Style, StyleTarget};
-use fitment::window::TireChoice;
+use fitment::judgement::case::{AxleEvidence, CarState, Case};
+use fitment::judgement::clearance::Verdict;
+use fitment::judgement::rules::Severity;
+use fitment::judgement::window::TireChoice;
+use fitment::setup::catalogue::{Catalogue, PickedParts, TireKind, TireRow, WheelRow};
+use fitment::values::codes::RimDiameter;
 use fitment::{Axle, Length, Offset, RimWidth, Setup, SetupPair};
 use proptest::prelude::*;
 use proptest::test_runner::Config;
@@ -81,9 +81,9 @@ fn catalogue(rng: &mut StdRng) -> Catalogue {
             let line = at % 2;
             let tire: fitment::Tire = SIZES[at / 2].parse().unwrap();
             let named = tire.size.named_section_width().as_mm();
-            let diameter = fitment::tire::dimensions::overall_diameter(&tire.size).as_mm();
+            let diameter = fitment::parts::tire::dimensions::overall_diameter(&tire.size).as_mm();
             let rim = |code: f64| RimWidth::from_code(code).unwrap();
-            let measuring = fitment::tire::rims::measuring_rim(&tire.size).code();
+            let measuring = fitment::parts::tire::rims::measuring_rim(&tire.size).code();
             TireRow {
                 id: at as u32 + 1,
                 line: ["Reed", "Sedge"][line].into(),
@@ -240,7 +240,7 @@ proptest! {
         let case = job.case(&nothing, PickedParts::default());
         let outcome = find(&Scene { plan: &case }, &job.catalogue, &job.wish);
         for found in &outcome.found {
-            let row = |choice: &fitment::finder::AxleChoice| PickedParts {
+            let row = |choice: &fitment::answers::finder::AxleChoice| PickedParts {
                 wheels: vec![job.catalogue.wheels[choice.wheel_row.unwrap()].clone()],
                 tires: vec![job.catalogue.tires[choice.tire_row.unwrap()].clone()],
             };

@@ -1,14 +1,14 @@
 //! What holds for every setup there is.
-use fitment::change::{AxleChange, axle_change};
-use fitment::date_code::DateCode;
-use fitment::load_index::LoadIndex;
-use fitment::setup::{Setup, SetupPair, line};
-use fitment::speed_symbol::SpeedSymbol;
-use fitment::tire::{
+use fitment::parts::tire::{
     Construction, FactoryMark, InchSize, InchStyle, LoadRange, LoadVersion, MetricSize, Prefix, RacingSize,
     ServiceDescription, Size, Tire,
 };
-use fitment::working::Figure;
+use fitment::setup::change::{AxleChange, axle_change};
+use fitment::setup::{Setup, SetupPair, line};
+use fitment::values::date_code::DateCode;
+use fitment::values::load_index::LoadIndex;
+use fitment::values::speed_symbol::SpeedSymbol;
+use fitment::values::working::Figure;
 use fitment::{BoltCircle, CenterBore, Offset, RimDiameter, RimWidth, Spacer, Wheel};
 use proptest::option::of;
 use proptest::prelude::*;

@@ -1,12 +1,12 @@
 //! Rule by rule: what a plan is told, row by row. Diameters, indexes and symbols are worked out apart from the program; where a
 //! border lies is the house's (common practice) or the regulation's that the rule names.
+use fitment::car::limits::{Drive, HouseLimits};
 use fitment::car::{Car, Fact};
-use fitment::case::{CarState, Case};
-use fitment::limits::{Drive, HouseLimits};
-use fitment::rules::Severity;
-use fitment::rules::front_to_rear::stagger;
+use fitment::judgement::case::{CarState, Case};
+use fitment::judgement::rules::Severity;
+use fitment::judgement::rules::front_to_rear::stagger;
+use fitment::parts::tire::rims::{PermittedRims, RimFit};
 use fitment::setup::{Axle, SetupPair};
-use fitment::tire::rims::{PermittedRims, RimFit};
 use fitment::{RimWidth, Tire};
 
 /// The word of one line of the front axle's ledger, and how it stands.

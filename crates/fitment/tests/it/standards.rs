@@ -1,9 +1,9 @@
 //! Published tables, row by row. "memory" marks figures written down from memory of the named source.
-use fitment::load_index::LoadIndex;
-use fitment::speed_symbol::SpeedSymbol;
-use fitment::tire::rims::RimFit;
-use fitment::tire::{dimensions, rims};
-use fitment::tire_on_rim::{SidewallShape, tire_on_rim};
+use fitment::parts::tire::rims::RimFit;
+use fitment::parts::tire::{dimensions, rims};
+use fitment::setup::tire_on_rim::{SidewallShape, tire_on_rim};
+use fitment::values::load_index::LoadIndex;
+use fitment::values::speed_symbol::SpeedSymbol;
 use fitment::{RimDiameter, RimWidth, Tire};
 
 fn tire(size: &str) -> Tire {

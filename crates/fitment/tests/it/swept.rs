@@ -1,21 +1,21 @@
 //! A plan in motion past the parts that were read: words, how sure they are, what turns them, the window that clears on the
 //! road, and the tallest tire at each lift.
+use fitment::answers::dynamic_clearance::lift::{LIFTS_MM, lift_ladder, usual};
+use fitment::answers::dynamic_clearance::remedies::{Remedied, Remedy, is_ruled_out_in_motion, remedies};
+use fitment::answers::dynamic_clearance::{Stretch, SweptAxle, SweptPart, Usage, window_in_motion};
+use fitment::car::corner::{Corner, Feature, Moving, Reading, Steer};
+use fitment::car::lever::{Lever, Levers};
+use fitment::car::limits::HouseLimits;
+use fitment::car::motion::sweep::GRID;
+use fitment::car::motion::{Envelope, Pose};
+use fitment::car::section::Added;
 use fitment::car::{Car, Fact};
-use fitment::case::AxleCase;
-use fitment::clearance::Input;
-use fitment::corner::{Corner, Feature, Moving, Reading, Steer};
-use fitment::lever::{Lever, Levers};
-use fitment::limits::HouseLimits;
-use fitment::motion::sweep::GRID;
-use fitment::motion::{Envelope, Pose};
-use fitment::section::Added;
+use fitment::judgement::case::AxleCase;
+use fitment::judgement::clearance::Input;
+use fitment::judgement::window::{TireChoice, WidthWindow, widths_round};
 use fitment::setup::{Axle, Setup};
-use fitment::swept::lift::{LIFTS_MM, lift_ladder, usual};
-use fitment::swept::mend::{Remedied, Remedy, is_ruled_out_in_motion, remedies};
-use fitment::swept::{Stretch, SweptAxle, SweptPart, Usage, window_in_motion};
-use fitment::window::{TireChoice, WidthWindow, widths_round};
-use fitment::working::{Fragment, Phrase};
-use fitment::{Length, verdict::Verdict};
+use fitment::values::working::{Fragment, Phrase};
+use fitment::{Length, values::verdict::Verdict};
 use rand::rngs::StdRng;
 use rand::{RngExt, SeedableRng};
 
@@ -672,7 +672,8 @@ fn a_taller_tire_never_has_more_room_on_the_ladder() {
                 .collect();
             for pair in like.windows(2) {
                 for lift in 0..LIFTS_MM.len() {
-                    let short = |tire: &fitment::swept::lift::TallerTire, part: Feature| {
+                    let short = |tire: &fitment::answers::dynamic_clearance::lift::TallerTire,
+                                 part: Feature| {
                         let found = tire.at[lift].short.iter().find(|(one, _)| *one == part);
                         found.map_or(0.0, |(_, by)| *by)
                     };

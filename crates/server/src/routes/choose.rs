@@ -3,7 +3,7 @@
 use app::JudgingContext;
 use axum::Json;
 use axum::extract::State;
-use fitment::rules::load::LoadRequirement;
+use fitment::judgement::rules::load::LoadRequirement;
 use fitment::setup::{Axle, SetupPair};
 use store::jobs::JobContent;
 use store::{Store, house};

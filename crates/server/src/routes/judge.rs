@@ -4,7 +4,7 @@ use app::JudgingContext;
 use app::knowledge::KnowledgeCache;
 use axum::Json;
 use axum::extract::State;
-use fitment::date_code::Day;
+use fitment::values::date_code::Day;
 use store::{Store, house};
 
 use crate::extract::Body;

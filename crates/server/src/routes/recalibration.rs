@@ -3,7 +3,7 @@
 use axum::Json;
 use axum::extract::State;
 use fitment::Length;
-use fitment::recalibration::{ModuleState, Told};
+use fitment::road::recalibration::{ModuleState, Told};
 use jiff::Timestamp;
 use store::{Patience, Store, identity, jobs, module_log};
 

@@ -7,7 +7,7 @@ use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use exchange::profile;
-use fitment::brake::Limits;
+use fitment::car::brake::Limits;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use store::{Store, house, identity, jobs, once, workshop};

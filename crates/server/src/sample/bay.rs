@@ -2,12 +2,12 @@
 //! find in most of them.
 
 use fitment::car::Fact;
-use fitment::corner::ToRead;
-use fitment::corner::{CarSide, ReadingUnit, Steer, Suspension, Taken};
-use fitment::lever::PairLevers;
+use fitment::car::corner::ToRead;
+use fitment::car::corner::{CarSide, ReadingUnit, Steer, Suspension, Taken};
+use fitment::car::lever::PairLevers;
+use fitment::car::style::{Style, StyleTarget};
 use fitment::setup::{Axle, SetupPair};
-use fitment::style::{Style, StyleTarget};
-use fitment::{Length, corner::instrument};
+use fitment::{Length, car::corner::instrument};
 use jiff::Timestamp;
 use store::measurements::{KeptReading, Measurements};
 

@@ -19,8 +19,8 @@ use crate::price_list::read_list;
 use crate::wire::finder::FinderRequest;
 use crate::wire::road_sheet::RoadSheet;
 use fitment::SetupPair;
-use fitment::lever::PairLevers;
-use fitment::limits::Drive;
+use fitment::car::lever::PairLevers;
+use fitment::car::limits::Drive;
 use fitment::setup::line;
 
 struct SampleJob {

@@ -1,8 +1,8 @@
 //! Proven fits of the sample shop and its friends: made by a seeded generator from invented wheel wells, so that what
 //! rubs is what would.
 
-use fitment::limits::Drive;
-use fitment::proven::{ProvenAxle, ProvenCar, ProvenFit, Rub};
+use fitment::answers::proven::{ProvenAxle, ProvenCar, ProvenFit, Rub};
+use fitment::car::limits::Drive;
 use fitment::setup::{Axle, Setup, SetupPair};
 use rand::rngs::StdRng;
 use rand::{RngExt, SeedableRng};
@@ -189,7 +189,7 @@ fn axle_of(
 #[cfg(test)]
 mod tests {
     use super::*;
-    use fitment::proven::envelopes;
+    use fitment::answers::proven::envelopes;
 
     #[test]
     fn more_fender_work_proves_more_poke_and_the_same_seed_the_same_fits() {

@@ -167,8 +167,8 @@ pub(super) fn wheels() -> Vec<WheelTemplate> {
 mod tests {
     use super::*;
     use app::evidence::{inside_of, package_of, tries_of};
-    use fitment::brake::{Limits, judge};
-    use fitment::clearance::Verdict;
+    use fitment::car::brake::{Limits, judge};
+    use fitment::judgement::clearance::Verdict;
     use fitment::setup::Axle;
 
     #[test]

@@ -1,8 +1,8 @@
 //! The car at the limit on the wire: what is typed of it, corner loads against the parts, cold pressures for hot ones.
 
 use app::road::{TrackCase, WheelAtLimit, track_cases};
-use fitment::case::Case;
-use fitment::track::{CarAtLimit, Utilisation};
+use fitment::judgement::case::Case;
+use fitment::road::track::{CarAtLimit, Utilisation};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -11,7 +11,7 @@ use super::road::FourView;
 
 /// The car at the limit, as far as somebody typed it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::track::CarAtLimit")]
+#[allow(missing_docs, reason = "see fitment::road::track::CarAtLimit")]
 pub struct CarSheet {
     pub mass_kg: f64,
     pub front_share: f64,

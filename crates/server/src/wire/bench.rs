@@ -1,19 +1,19 @@
 //! The bench: a plan drawn and judged, and plans side by side.
 
-use fitment::clearance::{JudgedCase, style};
+use fitment::judgement::clearance::{JudgedCase, style};
 use std::sync::Arc;
 
 use app::bench::{self, AxleBench, Mark, judge_axle, tightest, true_speeds};
 use app::picked::price_of;
 use app::{JudgingContext, KnownJob};
-use fitment::case::{AxleCase, CarState};
-use fitment::ledger::Headline;
-use fitment::limits::Drive;
-use fitment::mend::Proposal;
+use fitment::answers::ledger::Headline;
+use fitment::answers::remedies::Proposal;
+use fitment::car::limits::Drive;
+use fitment::judgement::case::{AxleCase, CarState};
+use fitment::judgement::window;
+use fitment::parts::wheel::Backspacing;
 use fitment::setup::adjust::Adjustment;
 use fitment::setup::{Axle, Setup, SetupPair};
-use fitment::wheel::Backspacing;
-use fitment::window;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -255,7 +255,7 @@ pub struct ProposalView {
 
 /// What a lever costs.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::lever::Facts")]
+#[allow(missing_docs, reason = "see fitment::car::lever::Facts")]
 pub struct CostView {
     pub title: &'static str,
     pub costs: &'static str,

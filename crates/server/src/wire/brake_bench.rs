@@ -4,8 +4,8 @@ use app::JudgingContext;
 use app::brake_sweep::SweptWheel;
 use app::brakes::{self, BrakeQuestion};
 use fitment::Spacer;
-use fitment::brake::smaller_rim::{self, smaller_rims};
-use fitment::brake::{Bound, Limits, Over, Profile, Weights};
+use fitment::car::brake::smaller_rim::{self, smaller_rims};
+use fitment::car::brake::{Bound, Limits, Over, Profile, Weights};
 use fitment::setup::{Axle, Setup};
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
@@ -63,15 +63,15 @@ pub struct GapView {
     pub at: PointView,
 }
 
-impl From<fitment::brake::gap::Gap> for GapView {
-    fn from(gap: fitment::brake::gap::Gap) -> Self {
+impl From<fitment::car::brake::gap::Gap> for GapView {
+    fn from(gap: fitment::car::brake::gap::Gap) -> Self {
         Self { mm: gap.mm, at: [gap.at.0, gap.at.1] }
     }
 }
 
 /// A part inside the barrel, and its gaps.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::brake::Over")]
+#[allow(missing_docs, reason = "see fitment::car::brake::Over")]
 pub struct PartView {
     pub id: String,
     pub part: &'static str,

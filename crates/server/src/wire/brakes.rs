@@ -1,6 +1,6 @@
 //! A wheel over a brake, for scripts: profiles in, gaps out.
 
-use fitment::brake::{
+use fitment::car::brake::{
     BrakeFit, BrakePart, Limits, Package, Profile, ProfileSource, SpacerStep, Template, WheelProfile, judge,
 };
 use serde::{Deserialize, Serialize};

@@ -2,10 +2,10 @@
 //! what is drawn. A drag asks many times a second, and fetches the whole when the hand lets go.
 
 use app::JudgingContext;
-use fitment::clearance::{JudgedCase, style};
-use fitment::ledger::Headline;
+use fitment::answers::ledger::Headline;
+use fitment::judgement::clearance::{JudgedCase, style};
+use fitment::judgement::window::{self, widths_round};
 use fitment::setup::{Axle, SetupPair};
-use fitment::window::{self, widths_round};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -16,7 +16,7 @@ use super::{AxleCode, PerAxle};
 
 /// A line of the ledger as it moves.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::ledger::Line")]
+#[allow(missing_docs, reason = "see fitment::answers::ledger::Line")]
 pub struct BriefLine {
     pub code: &'static str,
     pub axle: Option<AxleCode>,
@@ -27,7 +27,7 @@ pub struct BriefLine {
 
 /// Room to a part as it moves.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::clearance::Clearance")]
+#[allow(missing_docs, reason = "see fitment::judgement::clearance::Clearance")]
 pub struct BriefClearance {
     pub feature: &'static str,
     pub nominal_mm: Option<f64>,

@@ -1,7 +1,7 @@
 //! What changes, as plain numbers.
 
-use fitment::change::{AxleChange, PairChange};
-use fitment::working::Figure;
+use fitment::setup::change::{AxleChange, PairChange};
+use fitment::values::working::Figure;
 use serde::Serialize;
 use utoipa::ToSchema;
 

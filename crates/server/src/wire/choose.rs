@@ -1,12 +1,14 @@
 //! Choosing, on the wire: pressure, stagger, fasteners.
 
-use fitment::fastener::{Seat, Thread};
-use fitment::limits::HouseLimits;
-use fitment::rules::front_to_rear::{self, Stagger, stagger};
-use fitment::rules::mount::{self, FastenerKind, Hub, Mounting, ProblemKind, WheelSide, retorque_caution};
-use fitment::rules::pressure::{self, PressureFor, Replaced, pressure_for};
-use fitment::rules::rotation::{Rotation, rotations};
+use fitment::car::limits::HouseLimits;
+use fitment::judgement::rules::front_to_rear::{self, Stagger, stagger};
+use fitment::judgement::rules::mount::{
+    self, FastenerKind, Hub, Mounting, ProblemKind, WheelSide, retorque_caution,
+};
+use fitment::judgement::rules::pressure::{self, PressureFor, Replaced, pressure_for};
+use fitment::judgement::rules::rotation::{Rotation, rotations};
 use fitment::setup::line;
+use fitment::values::fastener::{Seat, Thread};
 use fitment::{CenterBore, Length, Spacer, Tire};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};

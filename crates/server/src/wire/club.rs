@@ -4,8 +4,10 @@ use std::collections::BTreeMap;
 use std::sync::LazyLock;
 
 use fitment::Setup;
-use fitment::catalogue::WheelMake;
-use fitment::club::{Allowed, Asks, CLAUSES, Class, Clause, Entry, JudgedClause, is_legal, title_of};
+use fitment::judgement::club::{
+    Allowed, Asks, CLAUSES, Class, Clause, Entry, JudgedClause, is_legal, title_of,
+};
+use fitment::setup::catalogue::WheelMake;
 use serde::{Deserialize, Serialize};
 use store::clubs::ClubRules;
 use utoipa::ToSchema;

@@ -1,6 +1,6 @@
 //! Two pairs of setups compared, for scripts.
 
-use fitment::change::{axle_change, pair_change};
+use fitment::setup::change::{axle_change, pair_change};
 use fitment::setup::{Axle, SetupPair};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;

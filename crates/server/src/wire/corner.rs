@@ -1,24 +1,24 @@
 //! A measured corner for scripts, and what a setup and a window look like against it.
 
-use fitment::clearance::{Clearance, Fit, Uncertainty, Verdict, drawn_at, style};
-use fitment::measure::{MeasureItem, measure_list};
-use fitment::swept::{Usage, window_in_motion};
+use fitment::answers::dynamic_clearance::{Usage, window_in_motion};
+use fitment::answers::measurement_plan::{MeasureItem, measure_list};
+use fitment::judgement::clearance::{Clearance, Fit, Uncertainty, Verdict, drawn_at, style};
 use std::collections::BTreeMap;
 
 use fitment::car::Fact;
-use fitment::case::{AxleCase, AxleEvidence, Keeps};
-use fitment::corner::feature::{BlocksFrom, Carrier, Feature};
-use fitment::corner::taken::PLAUSIBLE_SECTION_MM;
-use fitment::corner::{
+use fitment::car::corner::feature::{BlocksFrom, Carrier, Feature};
+use fitment::car::corner::taken::PLAUSIBLE_SECTION_MM;
+use fitment::car::corner::{
     CarSide, Corner, Direction, Face, Measured, Moving, Reading, Resolved, Steer, Suspension,
 };
-use fitment::corner::{Trouble, TroubleKind};
-use fitment::lever::{Lever, Levers, PairLevers};
-use fitment::limits::HouseLimits;
-use fitment::motion::SuspensionKind;
-use fitment::motion::axis::loaded_radius;
+use fitment::car::corner::{Trouble, TroubleKind};
+use fitment::car::lever::{Lever, Levers, PairLevers};
+use fitment::car::limits::HouseLimits;
+use fitment::car::motion::SuspensionKind;
+use fitment::car::motion::axis::loaded_radius;
+use fitment::judgement::case::{AxleCase, AxleEvidence, Keeps};
+use fitment::judgement::window::{TireChoice, WidthWindow, widths_round};
 use fitment::setup::{Axle, Setup};
-use fitment::window::{TireChoice, WidthWindow, widths_round};
 use fitment::{Length, RimWidth};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -301,7 +301,7 @@ pub fn lever_amounts(levers: &Levers) -> Vec<LeverAmount> {
 
 /// Work on the car that a setup needs.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::lever::Facts")]
+#[allow(missing_docs, reason = "see fitment::car::lever::Facts")]
 pub struct WorkView {
     pub axle: AxleCode,
     pub lever: &'static str,
@@ -528,7 +528,7 @@ impl WindowRequest {
 /// How a line or a setup stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-#[allow(missing_docs, reason = "see fitment::clearance::Verdict")]
+#[allow(missing_docs, reason = "see fitment::judgement::clearance::Verdict")]
 pub enum VerdictCode {
     Clears,
     Tight,
@@ -672,20 +672,20 @@ pub struct MeasureGroupView {
 
 /// The rows of both axles by what one reading answers, the most decisive first.
 pub fn measure_groups(items: Vec<MeasureItem>) -> Vec<MeasureGroupView> {
-    let groups = fitment::measure::grouped(items).into_iter().enumerate();
+    let groups = fitment::answers::measurement_plan::grouped(items).into_iter().enumerate();
     groups
         .map(|(at, group)| MeasureGroupView {
             axle: group.axle.into(),
             says: group.says.map(fragments),
             items: group.items.into_iter().map(MeasureView::from).collect(),
-            told_first: at < fitment::measure::TOLD_FIRST,
+            told_first: at < fitment::answers::measurement_plan::TOLD_FIRST,
         })
         .collect()
 }
 
 impl From<MeasureItem> for MeasureView {
     fn from(item: MeasureItem) -> Self {
-        let at_lock = matches!(item.to_read, fitment::corner::ToRead::Gap(part) if part.facts().at_lock);
+        let at_lock = matches!(item.to_read, fitment::car::corner::ToRead::Gap(part) if part.facts().at_lock);
         Self {
             axle: item.axle.into(),
             feature: item.to_read.code(),
@@ -694,7 +694,7 @@ impl From<MeasureItem> for MeasureView {
             must_find_mm: item.must_find.map(Length::as_mm),
             why: fragments(item.why),
             power: item.power,
-            decides: item.power > fitment::clearance::DECIDES_FROM,
+            decides: item.power > fitment::judgement::clearance::DECIDES_FROM,
             at_lock,
         }
     }

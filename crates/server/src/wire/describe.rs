@@ -1,8 +1,8 @@
 //! A tire or a wheel, described.
 
+use fitment::parts::tire::{LoadRange, dimensions, rims};
+use fitment::parts::wheel::{Backspacing, frontspacing};
 use fitment::setup::line::ReadPart;
-use fitment::tire::{LoadRange, dimensions, rims};
-use fitment::wheel::{Backspacing, frontspacing};
 use fitment::{RimWidth, Tire, Wheel};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};

@@ -1,7 +1,7 @@
 //! A setup as it is drawn: profiles in the corner frame.
 
 use fitment::Setup;
-use fitment::section::{Point, rim_section, tire_section};
+use fitment::car::section::{Point, rim_section, tire_section};
 use serde::Serialize;
 use utoipa::ToSchema;
 

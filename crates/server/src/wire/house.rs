@@ -2,8 +2,8 @@
 
 use std::collections::BTreeMap;
 
-use fitment::corner::instrument::Instrument;
-use fitment::limits::{HouseLimits, LIMITS};
+use fitment::car::corner::instrument::Instrument;
+use fitment::car::limits::{HouseLimits, LIMITS};
 use serde::{Deserialize, Serialize};
 use store::house::{House, HouseContent, Person};
 use store::identity::ShopIds;

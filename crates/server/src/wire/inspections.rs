@@ -1,7 +1,7 @@
 //! Wheels of the track looked over: what was done when, and when it comes due.
 
-use fitment::inspection::{Inspection, PLAN, Since};
-use fitment::limits::HouseLimits;
+use fitment::car::limits::HouseLimits;
+use fitment::road::inspection::{Inspection, PLAN, Since};
 use jiff::civil::Date;
 use jiff::{Span, Unit};
 use serde::{Deserialize, Serialize};

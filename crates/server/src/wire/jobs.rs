@@ -5,9 +5,9 @@ use std::sync::{Mutex, PoisonError};
 
 use app::picked::rows_of;
 use fitment::SetupPair;
-use fitment::corner::{Corner, taken::corners};
-use fitment::lever::PairLevers;
-use fitment::limits::Drive;
+use fitment::car::corner::{Corner, taken::corners};
+use fitment::car::lever::PairLevers;
+use fitment::car::limits::Drive;
 use serde::{Deserialize, Serialize};
 use store::jobs::{Candidate, Job, JobContent, JobSummary, Page, Stage};
 use store::measurements::Measurements;

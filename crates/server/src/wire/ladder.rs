@@ -1,15 +1,15 @@
 //! The size ladder, on the wire: each size with what the catalogue has of it and how it stands under the arch.
 
 use app::ladder::{OnShelf, under_the_arch};
-use fitment::case::AxleCase;
-use fitment::catalogue::Catalogue;
-use fitment::corner::Feature;
-use fitment::limits::HouseLimits;
-use fitment::load_index::LoadIndex;
-use fitment::plus_sizes::{self, Rung};
-use fitment::rules::load::LoadRequirement;
-use fitment::rules::overall_diameter::Band;
-use fitment::standard_sizes::is_made;
+use fitment::answers::plus_sizes::{self, Rung};
+use fitment::car::corner::Feature;
+use fitment::car::limits::HouseLimits;
+use fitment::judgement::case::AxleCase;
+use fitment::judgement::rules::load::LoadRequirement;
+use fitment::judgement::rules::overall_diameter::Band;
+use fitment::setup::catalogue::Catalogue;
+use fitment::setup::standard_sizes::is_made;
+use fitment::values::load_index::LoadIndex;
 use fitment::{Length, RimDiameter, Tire};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;

@@ -1,9 +1,9 @@
 //! The ledger and its workings.
 
-use fitment::corner::Feature;
-use fitment::ledger::Line;
-use fitment::rules::Severity;
-use fitment::working::{Fragment, Phrase, Quantity, QuantityKind, Source, SourceKind, Step};
+use fitment::answers::ledger::Line;
+use fitment::car::corner::Feature;
+use fitment::judgement::rules::Severity;
+use fitment::values::working::{Fragment, Phrase, Quantity, QuantityKind, Source, SourceKind, Step};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -153,7 +153,7 @@ impl From<Step> for StepView {
 /// How a line stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-#[allow(missing_docs, reason = "see fitment::ledger::Severity")]
+#[allow(missing_docs, reason = "see fitment::answers::ledger::Severity")]
 pub enum StandingCode {
     Good,
     Unknown,

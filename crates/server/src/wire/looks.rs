@@ -1,9 +1,9 @@
 //! Looks in figures, on the wire.
 
 use app::JudgingContext;
-use fitment::looks::{Look, Offsets};
+use fitment::answers::flush_offsets::{Look, Offsets};
+use fitment::judgement::window::widths_round;
 use fitment::setup::Axle;
-use fitment::window::widths_round;
 use serde::Serialize;
 use store::jobs::JobContent;
 use utoipa::ToSchema;
@@ -40,7 +40,7 @@ pub struct LookView {
 
 impl From<Look> for LookView {
     fn from(look: Look) -> Self {
-        let on = |one: fitment::looks::LookOnWidth| {
+        let on = |one: fitment::answers::flush_offsets::LookOnWidth| {
             let clears: Offsets = one.clears.unwrap_or_default();
             LookOnWidthView {
                 rim_width_in: one.rim_width.code(),
@@ -72,7 +72,10 @@ pub fn looks(
     let on = |axle: Axle| {
         let Some((axle_case, setup)) = case.axle(axle).zip(case.planned.on(axle)) else { return Vec::new() };
         let widths = widths_round(Some(axle_case.fitted), Some(setup));
-        fitment::looks::looks(&axle_case, setup, &widths).into_iter().map(LookView::from).collect()
+        fitment::answers::flush_offsets::looks(&axle_case, setup, &widths)
+            .into_iter()
+            .map(LookView::from)
+            .collect()
     };
     Ok(PerAxle { front: on(Axle::Front), rear: on(Axle::Rear) })
 }

@@ -1,12 +1,12 @@
 //! What a job knows of its car, on the wire: record, readings, levers, wanted style.
 
+use fitment::car::corner::ToRead;
+use fitment::car::corner::instrument::Instrument;
+use fitment::car::corner::{CarSide, Direction, Face, ReadingUnit, Steer, Suspension, Taken};
+use fitment::car::lever::PairLevers;
+use fitment::car::style::{Style, StyleTarget};
 use fitment::car::{Alternative, Car, Fact, Value};
-use fitment::corner::ToRead;
-use fitment::corner::instrument::Instrument;
-use fitment::corner::{CarSide, Direction, Face, ReadingUnit, Steer, Suspension, Taken};
-use fitment::lever::PairLevers;
 use fitment::setup::{Axle, SetupPair};
-use fitment::style::{Style, StyleTarget};
 use fitment::{Length, SetupPair as Pair};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -461,7 +461,8 @@ impl CopyOver {
         let mut copies = Vec::new();
         if let Some(from) = from {
             let axle = Axle::from(self.axle);
-            let taken = fitment::corner::taken::copied_over(&of.measurements.taken(&of.fitted), axle, from);
+            let taken =
+                fitment::car::corner::taken::copied_over(&of.measurements.taken(&of.fitted), axle, from);
             if taken.is_empty() {
                 errors.fault("/from", "nothing was read on this side that the other lacks");
             }

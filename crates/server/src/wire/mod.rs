@@ -42,7 +42,7 @@ pub mod tread_log;
 pub mod trials;
 pub mod workshop;
 
-use fitment::limits::Drive;
+use fitment::car::limits::Drive;
 use fitment::setup;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;

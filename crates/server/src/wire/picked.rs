@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use exchange::field::Kind;
 use exchange::{Field, tires, wheels};
-use fitment::catalogue::{STICKY_QUESTIONS, TireRow, WheelRow};
+use fitment::setup::catalogue::{STICKY_QUESTIONS, TireRow, WheelRow};
 use serde::{Deserialize, Serialize};
 use store::picked::{Picked, PickedRow};
 use utoipa::ToSchema;

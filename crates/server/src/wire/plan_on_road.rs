@@ -1,9 +1,9 @@
 //! A plan on the road on the wire: its dial, its cold pressures, and whether the wing covers it.
 
 use app::road::dial;
-use fitment::case::Case;
-use fitment::coverage::{self, Covered, ReadBeside};
-use fitment::rules::pressure::CasePressure;
+use fitment::judgement::case::Case;
+use fitment::judgement::coverage::{self, Covered, ReadBeside};
+use fitment::judgement::rules::pressure::CasePressure;
 use fitment::setup::Axle;
 use fitment::{Length, Tire};
 use serde::{Deserialize, Serialize};

@@ -1,13 +1,13 @@
 //! Profiles out of drawing files and into them, on the wire.
 
 use exchange::profile::{Out, ReadSheet, Unit};
-use fitment::brake::drawn::{Drawn, look_at};
+use fitment::car::brake::drawn::{Drawn, look_at};
 use serde::{Deserialize, Serialize};
 use store::workshop::WheelTemplate;
 use utoipa::{IntoParams, ToSchema};
 
 use fitment::Wheel;
-use fitment::brake::ProfileSource;
+use fitment::car::brake::ProfileSource;
 
 use super::brakes::{PointView, profile};
 use super::corner::{choices, coded};

@@ -5,9 +5,9 @@ use std::collections::BTreeMap;
 use app::evidence::tries_of;
 use app::proven::{self, OwnersView, Shelved};
 use exchange::proven::{ProvenRecord, record};
-use fitment::proven::{Envelope, Rub, SOURCE};
+use fitment::answers::proven::{Envelope, Rub, SOURCE};
 use fitment::setup::Axle;
-use fitment::working::Figure;
+use fitment::values::working::Figure;
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
 use store::proven::{Import, ProvenRow};
@@ -70,7 +70,7 @@ pub struct ProvenMark {
 
 /// The most that is proven without rub.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::proven::Envelope")]
+#[allow(missing_docs, reason = "see fitment::answers::proven::Envelope")]
 pub struct EnvelopeView {
     pub fender: String,
     pub outer_mm: f64,

@@ -1,7 +1,7 @@
 //! The car's module on the wire: what it holds, what it would be told, and what it was told.
 
 use fitment::Length;
-use fitment::recalibration::{CAUTION, ModuleState, Told};
+use fitment::road::recalibration::{CAUTION, ModuleState, Told};
 use serde::{Deserialize, Serialize};
 use store::module_log::{self, Telling};
 use utoipa::ToSchema;

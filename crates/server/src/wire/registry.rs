@@ -1,19 +1,21 @@
 //! The registries of the trade, so that nobody keeps a second list of labels, units or ranges.
 
-use fitment::brake::{BrakePart, READINGS_PLUS_MINUS_MM, TEMPLATE_PLUS_MINUS_MM, THICKEST_MM, USUAL_WEIGHTS};
+use fitment::answers::finder::{Approach, Arrangements, KeptParts, SearchCriteria, Weights};
+use fitment::answers::proven::Rub;
+use fitment::answers::trial::Contact;
+use fitment::car::brake::{
+    BrakePart, READINGS_PLUS_MINUS_MM, TEMPLATE_PLUS_MINUS_MM, THICKEST_MM, USUAL_WEIGHTS,
+};
+use fitment::car::corner::feature::{BlocksFrom, Carrier};
+use fitment::car::corner::{Direction, Face, Feature, ReadingUnit, ToRead};
+use fitment::car::limits::{HouseLimits, LIMITS};
+use fitment::car::style::Style;
 use fitment::car::{FACTS, FactKind};
-use fitment::catalogue::{Season, Use, WheelMake};
-use fitment::clearance::{Input, Verdict};
-use fitment::club::{Asks, CLAUSES, ClauseFacts};
-use fitment::corner::feature::{BlocksFrom, Carrier};
-use fitment::corner::{Direction, Face, Feature, ReadingUnit, ToRead};
-use fitment::finder::{Approach, Arrangements, KeptParts, SearchCriteria, Weights};
-use fitment::limits::{HouseLimits, LIMITS};
-use fitment::proven::Rub;
+use fitment::judgement::clearance::{Input, Verdict};
+use fitment::judgement::club::{Asks, CLAUSES, ClauseFacts};
 use fitment::setup::Axle;
-use fitment::style::Style;
-use fitment::trial::Contact;
-use fitment::{Offset, lever};
+use fitment::setup::catalogue::{Season, Use, WheelMake};
+use fitment::{Offset, car::lever};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -41,7 +43,7 @@ pub struct FactEntry {
 
 /// What can be read in the bay.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::corner::feature::Facts")]
+#[allow(missing_docs, reason = "see fitment::car::corner::feature::Facts")]
 pub struct PartEntry {
     pub code: &'static str,
     pub title: &'static str,
@@ -63,7 +65,7 @@ pub struct PartEntry {
 
 /// A lever.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::lever::Facts")]
+#[allow(missing_docs, reason = "see fitment::car::lever::Facts")]
 pub struct LeverEntry {
     pub code: &'static str,
     pub title: &'static str,
@@ -84,7 +86,7 @@ pub struct LeverEntry {
 
 /// A house limit.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::limits::LimitFacts")]
+#[allow(missing_docs, reason = "see fitment::car::limits::LimitFacts")]
 pub struct LimitEntry {
     pub code: &'static str,
     pub title: &'static str,
@@ -104,7 +106,7 @@ pub struct UnitEntry {
 
 /// A verdict: its word, and how a line with it stands.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::clearance::Verdict")]
+#[allow(missing_docs, reason = "see fitment::judgement::clearance::Verdict")]
 pub struct VerdictEntry {
     pub code: &'static str,
     pub word: &'static str,
@@ -138,7 +140,7 @@ pub struct EntryFigures {
 
 /// What the finder can be asked for.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::finder::SearchCriteria")]
+#[allow(missing_docs, reason = "see fitment::answers::finder::SearchCriteria")]
 pub struct WishChoices {
     pub schools: Vec<UnitEntry>,
     pub uses: Vec<UnitEntry>,
@@ -166,7 +168,7 @@ pub struct WishStart {
 
 /// A clause of a class, and what it asks to be filled in.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::club::ClauseFacts")]
+#[allow(missing_docs, reason = "see fitment::judgement::club::ClauseFacts")]
 pub struct ClauseEntry {
     pub code: &'static str,
     pub title: &'static str,
@@ -309,9 +311,9 @@ impl Registry {
                 most_picked: MOST_PICKED,
             },
             cautions: Cautions {
-                in_the_bay: fitment::cautions::IN_THE_BAY,
-                on_the_bay_sheet: fitment::cautions::ON_THE_BAY_SHEET,
-                on_the_plan: fitment::cautions::ON_THE_PLAN,
+                in_the_bay: fitment::values::cautions::IN_THE_BAY,
+                on_the_bay_sheet: fitment::values::cautions::ON_THE_BAY_SHEET,
+                on_the_plan: fitment::values::cautions::ON_THE_PLAN,
             },
         }
     }

@@ -1,10 +1,10 @@
 //! Road and track for scripts: gearing, corner loads, hot and cold pressures, a class, wear.
 
 use fitment::Setup;
-use fitment::length::Length;
-use fitment::road::{Driveline, DrivelineError, Gearing};
-use fitment::track::{CarAtLimit, Four, Position, cold_pressure_kpa, hot_pressure_kpa};
-use fitment::tread::{Depths, Wear, wear};
+use fitment::road::rolling::{Driveline, DrivelineError, Gearing};
+use fitment::road::track::{CarAtLimit, Four, Position, cold_pressure_kpa, hot_pressure_kpa};
+use fitment::road::tread::{Depths, Wear, wear};
+use fitment::values::length::Length;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -96,7 +96,7 @@ pub struct RoadView {
 
 impl From<Gearing> for RoadView {
     fn from(gearing: Gearing) -> Self {
-        let gear = |one: &fitment::road::Gear| GearView {
+        let gear = |one: &fitment::road::rolling::Gear| GearView {
             ratio: one.ratio,
             kmh_per_1000rpm: one.kmh_per_1000rpm,
             limiter_kmh: one.limiter_kmh,
@@ -137,7 +137,7 @@ impl RoadRequest {
 
 /// A car and what it does.
 #[derive(Debug, Deserialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::track::CarAtLimit")]
+#[allow(missing_docs, reason = "see fitment::road::track::CarAtLimit")]
 pub struct LoadsRequest {
     pub mass_kg: f64,
     pub front_share: f64,
@@ -473,7 +473,7 @@ impl WearRequest {
             plus_minus: wear.plus_minus,
             left_km: km,
             left_runs: runs,
-            pattern: wear.pattern.map(fitment::tread::Pattern::words),
+            pattern: wear.pattern.map(fitment::road::tread::Pattern::words),
             left_out: wear.left_out.clone(),
         }
     }

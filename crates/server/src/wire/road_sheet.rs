@@ -4,13 +4,13 @@ use app::road::{Weighed, classed, diameters, gearing};
 use app::{JobKnowledge, JudgingContext};
 use fitment::Length;
 use fitment::car::Fact;
-use fitment::club::is_legal;
-use fitment::coverage;
-use fitment::road::{pull_n, rolling_circumference};
-use fitment::rules::pressure;
+use fitment::judgement::club::is_legal;
+use fitment::judgement::coverage;
+use fitment::judgement::rules::pressure;
+use fitment::road::rolling::{pull_n, rolling_circumference};
+use fitment::road::track::{cold_pressure_kpa, hot_pressure_kpa};
+use fitment::road::upkeep;
 use fitment::setup::Axle;
-use fitment::track::{cold_pressure_kpa, hot_pressure_kpa};
-use fitment::upkeep;
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
@@ -107,7 +107,7 @@ impl RoadSheet {
     }
 
     /// Its class, as the core judges it.
-    pub fn class_of(&self) -> Option<fitment::club::Class> {
+    pub fn class_of(&self) -> Option<fitment::judgement::club::Class> {
         Some(self.class.as_ref()?.read(&mut FieldErrors::default(), ""))
     }
 

@@ -1,12 +1,12 @@
 //! Tires at the track: each with its season, what it asks for, and what to buy next.
 
 use app::JudgingContext;
-use fitment::catalogue::TireRow;
-use fitment::next_step::{self, For, Racer, next_steps, tire_sets};
+use fitment::road::next_step::{self, For, Racer, next_steps, tire_sets};
+use fitment::road::track::Position;
+use fitment::road::tread::{Heat, Wear};
+use fitment::road::upkeep::{self, Rolling};
 use fitment::setup::Arrangement;
-use fitment::track::Position;
-use fitment::tread::{Heat, Wear};
-use fitment::upkeep::{self, Rolling};
+use fitment::setup::catalogue::TireRow;
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
 use utoipa::ToSchema;

@@ -3,11 +3,11 @@
 use app::picked::price_of;
 use app::road::{TrackCase, Weighed, classed, diameters, rolling_mass};
 use app::{JobKnowledge, JudgingContext};
-use fitment::case::Case;
-use fitment::club::{Class, is_legal};
-use fitment::road::tractive_effort_change_pct;
+use fitment::judgement::case::Case;
+use fitment::judgement::club::{Class, is_legal};
+use fitment::road::rolling::tractive_effort_change_pct;
+use fitment::road::track::heat_width::{self, load_per_width_change_pct};
 use fitment::setup::{Axle, Setup};
-use fitment::track::heat_width::{self, load_per_width_change_pct};
 use serde::Serialize;
 use store::jobs::{Candidate, JobContent};
 use utoipa::ToSchema;

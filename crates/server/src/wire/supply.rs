@@ -3,8 +3,8 @@
 use std::collections::HashMap;
 
 use app::finder::ToOrder;
-use fitment::catalogue::{TireRow, WheelRow};
-use fitment::wheel::Wheel;
+use fitment::parts::wheel::Wheel;
+use fitment::setup::catalogue::{TireRow, WheelRow};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;

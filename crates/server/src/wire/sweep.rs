@@ -1,7 +1,7 @@
 //! The wheel in motion, for scripts.
 
 use fitment::Setup;
-use fitment::motion::{
+use fitment::car::motion::{
     Carried, Cloud, CloudAnswer, DistanceField, Envelope, MovingWheel, OutOfRange, Reach, Steering,
     SuspensionKind, Sweep, Travel,
 };
@@ -190,7 +190,7 @@ impl SweepRequest {
         let usual = suspension.steering(
             fitted
                 .and_then(|setup| setup.overall_diameter())
-                .map_or(0.0, fitment::motion::axis::loaded_radius),
+                .map_or(0.0, fitment::car::motion::axis::loaded_radius),
         );
         let steering = self.steering.clone().unwrap_or_default().over(&usual, &mut assumed);
         let travel = self.travel.clone().unwrap_or_default().over(&suspension.travel(), &mut assumed);

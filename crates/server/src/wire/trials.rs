@@ -2,8 +2,8 @@
 
 use app::JudgingContext;
 use app::trials::{self, AxleTrials, JudgedSetup};
+use fitment::answers::trial::{Conclusion, Kind, Line};
 use fitment::setup::Axle;
-use fitment::trial::{Conclusion, Kind, Line};
 use serde::Serialize;
 use store::jobs::JobContent;
 use utoipa::ToSchema;

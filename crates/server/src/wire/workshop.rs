@@ -1,9 +1,9 @@
 //! What a job knows from the workshop, on the wire: brake profiles and what was tried on.
 
-use fitment::brake::{BrakePart, ProfileSource};
-use fitment::corner::{CarSide, Steer};
+use fitment::answers::trial::Contact;
+use fitment::car::brake::{BrakePart, ProfileSource};
+use fitment::car::corner::{CarSide, Steer};
 use fitment::setup::Axle;
-use fitment::trial::Contact;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use store::identity::PartUids;

@@ -1,12 +1,12 @@
 //! Jobs and the house: revisions, undo, crashes.
 
 use crate::keeping::as_a_kill_leaves_it;
+use fitment::car::corner::ToRead;
+use fitment::car::corner::{CarSide, ReadingUnit, Steer, Suspension, Taken};
+use fitment::car::lever::Lever;
+use fitment::car::limits::{Drive, HouseLimits};
+use fitment::car::style::{Style, StyleTarget};
 use fitment::car::{Alternative, Fact};
-use fitment::corner::ToRead;
-use fitment::corner::{CarSide, ReadingUnit, Steer, Suspension, Taken};
-use fitment::lever::Lever;
-use fitment::limits::{Drive, HouseLimits};
-use fitment::style::{Style, StyleTarget};
 use fitment::{Axle, Length, SetupPair};
 use jiff::Timestamp;
 use store::house::{self, HouseContent, Person};
@@ -122,7 +122,7 @@ pub(crate) fn reading(id: &str) -> KeptReading {
             stance: Suspension::Drooped,
             steer: Steer::LockRight,
             radius: Length::from_mm(291.5),
-            face: Some(fitment::corner::Face::Shoulder),
+            face: Some(fitment::car::corner::Face::Shoulder),
             direction: None,
             clock: Some(3.5),
             is_copied: false,

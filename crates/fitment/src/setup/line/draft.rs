@@ -1,14 +1,14 @@
 //! The pieces of one axle while they come in, and what they make together.
 
-use crate::codes::{BoltCircle, CenterBore, Offset, RimDiameter, RimWidth, Spacer};
-use crate::date_code::DateCode;
-use crate::length::Length;
 use crate::notation::{Axles, Beside, Piece, Reason, Spacing, TireSize};
-use crate::setup::Setup;
-use crate::tire::{
+use crate::parts::tire::{
     Construction, FactoryMark, LoadRange, LoadVersion, MetricSize, Prefix, ServiceDescription, Size, Tire,
 };
-use crate::wheel::{Backspacing, Wheel};
+use crate::parts::wheel::{Backspacing, Wheel};
+use crate::setup::Setup;
+use crate::values::codes::{BoltCircle, CenterBore, Offset, RimDiameter, RimWidth, Spacer};
+use crate::values::date_code::DateCode;
+use crate::values::length::Length;
 
 /// A value and the segment it came from.
 type Found<T> = Option<(T, usize)>;

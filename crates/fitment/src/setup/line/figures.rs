@@ -1,7 +1,7 @@
 //! Figures that nobody labelled: what stands round them says what they are, or they are asked.
 
-use crate::codes::{CenterBore, Offset, RimWidth, Spacer};
 use crate::notation::{Drilling, Lexed, Piece, Reason, Spacing, Unit};
+use crate::values::codes::{CenterBore, Offset, RimWidth, Spacer};
 
 /// Gives each bare figure its meaning, or a question in its place.
 pub(super) fn resolve(lexed: &mut [Lexed]) {
@@ -97,7 +97,7 @@ impl Figure {
     }
 
     fn mm(self) -> f64 {
-        if self.unit == Unit::Inches { self.value * crate::length::MM_PER_INCH } else { self.value }
+        if self.unit == Unit::Inches { self.value * crate::values::length::MM_PER_INCH } else { self.value }
     }
 
     /// "spacers 15 front 20 rear", "front 5 rear 10 mm spacers", "Spurplatten VA 10 mm HA 15 mm": among figures and axle

@@ -16,10 +16,10 @@ use std::ops::Range;
 use std::str::FromStr;
 
 use super::{PerAxle, Setup, SetupPair};
-use crate::codes::BoltCircle;
 use crate::notation::{Axles, Lexed, NotationError, Piece, Reason, Spacing, at_whole, lex};
-use crate::tire::Tire;
-use crate::wheel::Wheel;
+use crate::parts::tire::Tire;
+use crate::parts::wheel::Wheel;
+use crate::values::codes::BoltCircle;
 use draft::Draft;
 
 /// What a stretch of the line was read as.

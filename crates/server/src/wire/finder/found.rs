@@ -6,9 +6,9 @@ use app::finder::{FoundSetup, Need, NeedKind};
 use app::picked::fields_of;
 use exchange::field::Kind;
 use exchange::{tires, wheels};
-use fitment::finder::{AxleChoice, Criterion, Found};
-use fitment::lever::PairLevers;
-use fitment::rules::mount;
+use fitment::answers::finder::{AxleChoice, Criterion, Found};
+use fitment::car::lever::PairLevers;
+use fitment::judgement::rules::mount;
 use serde::Serialize;
 use utoipa::ToSchema;
 

@@ -6,9 +6,9 @@ use app::finder::SearchAnswer;
 use std::collections::BTreeMap;
 
 use fitment::RimDiameter;
-use fitment::catalogue::{STICKY_QUESTIONS, Season, Use};
-use fitment::finder::{Approach, Arrangements, Criterion, KeptParts, SearchCriteria, Weights};
-use fitment::lever::PairLevers;
+use fitment::answers::finder::{Approach, Arrangements, Criterion, KeptParts, SearchCriteria, Weights};
+use fitment::car::lever::PairLevers;
+use fitment::setup::catalogue::{STICKY_QUESTIONS, Season, Use};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -229,7 +229,7 @@ pub struct ObstructionView {
 
 /// A criterion and how much it counted.
 #[derive(Debug, Serialize, ToSchema)]
-#[allow(missing_docs, reason = "see fitment::finder::criteria")]
+#[allow(missing_docs, reason = "see fitment::answers::finder::criteria")]
 pub struct CriterionView {
     pub code: &'static str,
     pub title: &'static str,

@@ -1,13 +1,15 @@
 //! The tallest tire at each height of lift.
 
-use fitment::swept::lift::{LIFTS_MM, LiftLadder, TallerTire, USUAL_SOURCE, lift_ladder};
+use fitment::answers::dynamic_clearance::lift::{
+    LIFTS_MM, LiftLadder, TallerTire, USUAL_SOURCE, lift_ladder,
+};
 use std::collections::HashSet;
 
 use app::JudgingContext;
-use fitment::case::Reference;
-use fitment::catalogue::Catalogue;
+use fitment::judgement::case::Reference;
+use fitment::parts::tire::Size;
 use fitment::setup::Axle;
-use fitment::tire::Size;
+use fitment::setup::catalogue::Catalogue;
 use serde::Serialize;
 use store::jobs::JobContent;
 use utoipa::ToSchema;

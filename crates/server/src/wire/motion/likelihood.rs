@@ -2,7 +2,7 @@
 
 use app::JudgingContext;
 use app::drawn::drawn_for;
-use fitment::corner::Feature;
+use fitment::car::corner::Feature;
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
 use utoipa::ToSchema;

@@ -15,11 +15,11 @@ pub mod usage;
 pub mod window;
 
 use app::JudgingContext;
-use fitment::case::AxleCase;
-use fitment::corner::Carrier;
-use fitment::motion::{Envelope, Pose};
+use fitment::answers::dynamic_clearance::{SweptAxle, SweptPart, Usage};
+use fitment::car::corner::Carrier;
+use fitment::car::motion::{Envelope, Pose};
+use fitment::judgement::case::AxleCase;
 use fitment::setup::{Axle, Setup, SetupPair};
-use fitment::swept::{SweptAxle, SweptPart, Usage};
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
 use utoipa::ToSchema;
@@ -255,13 +255,13 @@ impl MotionView {
 impl From<SweptPart> for MotionPart {
     fn from(swept: SweptPart) -> Self {
         let rounded = |value: f64| (value * 10.0).round() / 10.0;
-        let together = swept.over(fitment::swept::Stretch::Together);
+        let together = swept.over(fitment::answers::dynamic_clearance::Stretch::Together);
         let contributions = together.map(|one| one.contributions.clone()).unwrap_or_default();
         Self {
             code: swept.part.feature.code(),
             name: swept.name(),
             is_of_the_body: swept.part.feature.carrier() == Carrier::Body,
-            moves: swept.part.cloud.carried != fitment::motion::Carried::SteeredUpright,
+            moves: swept.part.cloud.carried != fitment::car::motion::Carried::SteeredUpright,
             points_mm: swept.part.cloud.points.iter().map(|place| place.map(rounded)).collect(),
             is_estimated: swept.part.is_estimated,
             limit_mm: swept.part.least_mm,

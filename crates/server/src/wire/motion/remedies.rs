@@ -1,7 +1,7 @@
 //! What turns the verdict of a plan in motion.
 
 use app::JudgingContext;
-use fitment::swept::mend::{Remedied, is_ruled_out_in_motion, remedies};
+use fitment::answers::dynamic_clearance::remedies::{Remedied, is_ruled_out_in_motion, remedies};
 use serde::Serialize;
 use store::jobs::JobContent;
 use utoipa::ToSchema;

@@ -1,12 +1,12 @@
 //! Standing, at lock, over bumps and together: what ledger and compare say of a plan in motion.
 
 use app::JudgingContext;
-use fitment::case::CarState;
-use fitment::corner::Feature;
-use fitment::lever::PairLevers;
-use fitment::motion::Carried;
+use fitment::answers::dynamic_clearance::{Stretched, SweptAxle, SweptPart, Usage};
+use fitment::car::corner::Feature;
+use fitment::car::lever::PairLevers;
+use fitment::car::motion::Carried;
+use fitment::judgement::case::CarState;
 use fitment::setup::{Axle, SetupPair};
-use fitment::swept::{Stretched, SweptAxle, SweptPart, Usage};
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
 use utoipa::ToSchema;

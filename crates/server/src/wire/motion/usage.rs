@@ -1,9 +1,9 @@
 //! What a plan is swept over.
 
-use fitment::motion::Envelope;
-use fitment::section::Added;
-use fitment::section::added::{CHAINS_SOURCE, GROWTH_SOURCE};
-use fitment::swept::Usage;
+use fitment::answers::dynamic_clearance::Usage;
+use fitment::car::motion::Envelope;
+use fitment::car::section::Added;
+use fitment::car::section::added::{CHAINS_SOURCE, GROWTH_SOURCE};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 

@@ -1,8 +1,8 @@
 //! The fit window that clears on the road.
 
 use app::JudgingContext;
-use fitment::swept::window_in_motion;
-use fitment::window::{self, TireChoice, WidthWindow, widths_round};
+use fitment::answers::dynamic_clearance::window_in_motion;
+use fitment::judgement::window::{self, TireChoice, WidthWindow, widths_round};
 use serde::{Deserialize, Serialize};
 use store::jobs::JobContent;
 use utoipa::ToSchema;

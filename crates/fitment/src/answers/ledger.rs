@@ -1,0 +1,286 @@
+//! The ledger: one judged line per question. It asks the rules ([`crate::judgement::rules`]) and judges nothing itself.
+//!
+//! A line has a word, a figure, a limit, a sentence, and the working behind the figure.
+
+use crate::car::{Car, Fact};
+use crate::judgement::case::Case;
+use crate::judgement::clearance::JudgedCase;
+use crate::judgement::rules::{Asked, AxleCheck, Finding, RULES, Rule, Severity, assumed_work};
+use crate::setup::Axle;
+use crate::values::working::{Phrase, Quantity, Source, Step};
+
+/// One line of the ledger.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Line {
+    /// The rule's code, unique in the registry.
+    pub code: &'static str,
+    /// Which axle it is about; `None` for the car as a whole.
+    pub axle: Option<Axle>,
+    /// The question, in the trade's words.
+    pub title: &'static str,
+    /// How it stands.
+    pub standing: Severity,
+    /// The word for it.
+    pub word: &'static str,
+    /// The figure; `None` while it is not known.
+    pub figure: Option<Quantity>,
+    /// The limit it was held against.
+    pub limit: Phrase,
+    /// What it means for this car, in a sentence.
+    pub says: Phrase,
+    /// What a person must mind, where a mistake can hurt someone.
+    pub caution: Option<&'static str>,
+    /// The working behind the figure.
+    pub working: Vec<Step>,
+    /// Where the rule comes from.
+    pub source: Source,
+    /// What of the car's record it waits for, and on which axle; empty once it stands, or for other reasons open.
+    pub lacks: Vec<(Fact, Option<Axle>)>,
+}
+
+impl Line {
+    fn of(finding: Finding, rule: &Rule, axle: Option<Axle>, car: &Car) -> Self {
+        let is_open = matches!(finding.standing, Severity::Unknown | Severity::Measure);
+        Self {
+            lacks: if is_open { lacking(rule, axle, car) } else { Vec::new() },
+            code: rule.code,
+            axle,
+            title: rule.title,
+            standing: finding.standing,
+            word: finding.word,
+            figure: finding.figure,
+            limit: finding.limit,
+            says: finding.says,
+            caution: finding.caution,
+            working: finding.working,
+            source: rule.source,
+        }
+    }
+}
+
+/// What a rule reads off the car's record and does not find there.
+fn lacking(rule: &Rule, axle: Option<Axle>, car: &Car) -> Vec<(Fact, Option<Axle>)> {
+    let on = |fact: &Fact| match (fact.facts().is_per_axle, axle) {
+        (false, _) => vec![(*fact, None)],
+        (true, Some(axle)) => vec![(*fact, Some(axle))],
+        (true, None) => Axle::BOTH.map(|axle| (*fact, Some(axle))).to_vec(),
+    };
+    rule.of_car.iter().flat_map(on).filter(|(fact, axle)| car.value(*fact, *axle).is_none()).collect()
+}
+
+impl Case<'_> {
+    /// The ledger: every line that applies, axle by axle, then the car as a whole.
+    pub fn ledger(&self) -> Vec<Line> {
+        self.ledger_of(&JudgedCase::of(self))
+    }
+
+    /// The same where the plan's fit is asked for elsewhere too.
+    pub fn ledger_of(&self, judged: &JudgedCase<'_>) -> Vec<Line> {
+        let mut lines = Vec::with_capacity(24);
+        for axle in Axle::BOTH {
+            let (Some(axle_case), Some(fitted), Some(planned), Some(change)) =
+                (self.axle(axle), self.fitted.on(axle), self.planned.on(axle), self.change(axle))
+            else {
+                continue;
+            };
+            let fit = judged.fit(axle);
+            let check = AxleCheck { case: self, axle: axle_case, fit, fitted, planned, change };
+            for rule in RULES {
+                match rule.asked {
+                    Asked::PerAxle(ask) => {
+                        lines.extend(
+                            ask(&check).map(|finding| Line::of(finding, rule, Some(axle), &self.state.car)),
+                        );
+                    }
+                    Asked::PerPart(ask) => lines.extend(ask(&check).into_iter().map(|(part, finding)| {
+                        let facts = part.facts();
+                        let line = Line::of(finding, rule, Some(axle), &self.state.car);
+                        Line { code: facts.ledger_code, title: facts.title, ..line }
+                    })),
+                    Asked::PerCar(_) => {}
+                }
+            }
+        }
+        for rule in RULES {
+            if let Asked::PerCar(ask) = rule.asked {
+                lines.extend(ask(self).map(|finding| Line::of(finding, rule, None, &self.state.car)));
+            }
+        }
+        lines
+    }
+}
+
+/// A plan in a few words: its worst kind of line, and how many there are of it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Headline {
+    /// How the plan stands.
+    pub standing: Severity,
+    /// In words.
+    pub says: String,
+}
+
+impl Headline {
+    /// Of a ledger. It is never a good word over an empty or mostly unknown plan: what is not known yet comes before
+    /// what is only to be minded.
+    pub fn of(lines: &[Line], is_planned: bool) -> Self {
+        let is_unlike = |line: &Line| {
+            let twin = |other: &Line| {
+                (other.code, other.standing, other.word, &other.figure)
+                    == (line.code, line.standing, line.word, &line.figure)
+            };
+            line.axle != Some(Axle::Rear)
+                || !lines.iter().any(|other| other.axle == Some(Axle::Front) && twin(other))
+        };
+        // What reads the same front and rear is one thing.
+        let count = |standing: Severity| {
+            lines.iter().filter(|line| line.standing == standing && is_unlike(line)).count()
+        };
+        let things =
+            |count: usize| if count == 1 { "One thing".to_owned() } else { format!("{count} things") };
+        let unknown = count(Severity::Unknown);
+        let beside = |says: String| match unknown {
+            0 => says,
+            _ => format!("{says}, {unknown} not known yet"),
+        };
+        let (standing, says) = if !is_planned {
+            (Severity::Unknown, "Nothing planned yet".to_owned())
+        } else if count(Severity::Stop) > 0 {
+            let stops = count(Severity::Stop);
+            (Severity::Stop, format!("{} stop{} this", things(stops), if stops == 1 { "s" } else { "" }))
+        } else if count(Severity::Measure) > 0 {
+            (Severity::Measure, beside(format!("{} to measure first", things(count(Severity::Measure)))))
+        } else if unknown > 0 {
+            (Severity::Unknown, format!("{} not known yet", things(unknown)))
+        } else if count(Severity::Mind) > 0 {
+            (Severity::Mind, format!("{} to mind", things(count(Severity::Mind))))
+        } else if lines.is_empty() {
+            (Severity::Unknown, "Nothing is known yet".to_owned())
+        } else {
+            (Severity::Good, "Nothing stands against it".to_owned())
+        };
+        // What hangs on work that is not done yet is never said without it.
+        let is_assumed = lines.iter().any(|line| line.code == assumed_work::CODE);
+        let says = if is_assumed { format!("{says}, with work on the car assumed") } else { says };
+        Self { standing, says }
+    }
+}
+
+#[cfg(test)]
+pub(crate) mod tests {
+    use super::*;
+    use crate::car::Car;
+    use crate::car::limits::{Drive, HouseLimits};
+    use crate::judgement::case::CarState;
+    use crate::setup::catalogue::PickedParts;
+    use crate::values::date_code::Day;
+
+    /// A square plan's ledger line by code, from two setup lines.
+    #[track_caller]
+    pub(crate) fn line(code: &str, fitted: &str, planned: &str, drive: Option<Drive>) -> Line {
+        let reading = |text: &str| crate::setup::line::read(text).unwrap().setups.expect(text);
+        let (fitted, planned) = (reading(fitted), reading(planned));
+        let limits = HouseLimits::DEFAULT;
+        let today = Some(Day { year: 2026, day_of_year: 153 });
+        let plan = Case::new(&fitted, &planned, drive, &limits, today);
+        plan.ledger().into_iter().find(|line| line.code == code).expect("the line is there")
+    }
+
+    /// A front axle's line in a bay; `None` when the rule has nothing to say.
+    #[track_caller]
+    pub(crate) fn line_in_state(state: CarState, code: &str, fitted: &str, planned: &str) -> Option<Line> {
+        let reading = |text: &str| crate::setup::line::read(text).unwrap().setups.expect(text);
+        let (fitted, planned) = (reading(fitted), reading(planned));
+        let limits = HouseLimits::DEFAULT;
+        let plan = Case::new(&fitted, &planned, None, &limits, None).in_state(state);
+        plan.ledger().into_iter().find(|line| line.code == code && line.axle != Some(Axle::Rear))
+    }
+
+    /// The same on a car of which something is written down.
+    #[track_caller]
+    pub(crate) fn line_on(car: Car, code: &str, fitted: &str, planned: &str) -> Option<Line> {
+        line_in_state(CarState::default().of_car(car), code, fitted, planned)
+    }
+
+    /// The same with parts that were picked.
+    #[track_caller]
+    pub(crate) fn line_with_parts(parts: PickedParts, code: &str, planned: &str) -> Option<Line> {
+        line_in_state(CarState::default().with_parts(parts), code, "17x7.5 ET45 225/45R17", planned)
+    }
+
+    #[test]
+    fn codes_are_unique_and_every_rule_names_its_source() {
+        for (at, rule) in RULES.iter().enumerate() {
+            assert!(RULES[..at].iter().all(|other| other.code != rule.code), "{} is there twice", rule.code);
+            assert!(!rule.source.cite.is_empty() && !rule.title.is_empty(), "{}", rule.code);
+        }
+    }
+
+    #[test]
+    fn a_line_that_waits_for_the_cars_record_says_which_facts() {
+        let plan = "18x8.5 ET30 235/40R18 CB66.6";
+        let lacks = |car: &Car| line_on(car.clone(), "hub", "18x7.5 ET32 225/40R18", plan).unwrap().lacks;
+        let front = Some(Axle::Front);
+        let mut car = Car::default();
+        let all =
+            [(Fact::BoltCircle, None), (Fact::HubBore, front), (Fact::Seat, None), (Fact::Thread, None)];
+        assert_eq!(lacks(&car), all);
+        for (known, (fact, axle)) in all.into_iter().enumerate() {
+            let value = ["5x112", "57.1", "ball R13", "M14x1.5"][known];
+            car.note(fact, axle, value).unwrap();
+            assert_eq!(lacks(&car), all[known + 1..], "{value}");
+        }
+        // The wheel's own circle is still not stated: that is nothing to look for in the car's record.
+        let line = line_on(car, "hub", "18x7.5 ET32 225/40R18", plan).unwrap();
+        assert_eq!((line.standing, line.lacks.len()), (Severity::Unknown, 0));
+        // A line that stands waits for nothing, whatever else nobody knows.
+        let mut other = Car::default();
+        other.note(Fact::BoltCircle, None, "5x112").unwrap();
+        let line = line_on(other, "hub", "18x7.5 ET32 225/40R18", "18x8.5 ET30 5x100 235/40R18").unwrap();
+        assert_eq!((line.standing, line.lacks.len()), (Severity::Stop, 0));
+    }
+
+    #[test]
+    fn every_known_figure_has_a_working_and_a_word() {
+        let reading = |text: &str| crate::setup::line::read(text).unwrap().setups.unwrap();
+        let fitted = reading("17x7.5 ET45 225/45R17 94W");
+        let planned = reading("F: 18x8.5 ET35 235/40R18 91Y DOT 2318 R: 18x9.5 ET30 255/40R18 99Y");
+        let limits = HouseLimits::DEFAULT;
+        let today = Some(Day { year: 2026, day_of_year: 1 });
+        let lines = Case::new(&fitted, &planned, None, &limits, today).ledger();
+        assert!(lines.len() > 14);
+        for line in lines {
+            assert!(!line.word.is_empty() && !line.says.0.is_empty(), "{}", line.code);
+            assert_eq!(line.figure.is_some(), !line.working.is_empty(), "{}: {line:?}", line.code);
+        }
+    }
+
+    #[test]
+    fn the_headline_is_never_a_good_word_over_what_nobody_knows() {
+        let with = |fitted: &str, planned: &str| {
+            let pair = |text: &str| crate::setup::line::read(text).unwrap().setups.unwrap_or_default();
+            let (fitted, planned) = (pair(fitted), pair(planned));
+            let limits = HouseLimits::DEFAULT;
+            let lines = Case::new(&fitted, &planned, None, &limits, None).ledger();
+            Headline::of(&lines, planned != crate::setup::SetupPair::default())
+        };
+        assert_eq!(with("17x7.5 ET45 225/45R17", "").says, "Nothing planned yet");
+        for plan in ["18x8.5", "225/45R17", "17x7.5 ET45 225/45R17"] {
+            let headline = with("17x7.5 ET45 225/45R17", plan);
+            assert!(headline.standing > Severity::Good, "{plan}: {headline:?}");
+        }
+        let stopped = with("17x7.5 ET45 225/45R17 94W", "17x7.5 ET45 225/45R17 80W");
+        assert_eq!((stopped.standing, stopped.says.as_str()), (Severity::Stop, "One thing stops this"));
+    }
+
+    #[test]
+    fn what_was_not_stated_is_called_unknown() {
+        for (code, planned) in [
+            ("inner-change", "18x8.5 245/40R18"),
+            ("overall-diameter", "18x8.5 ET35"),
+            ("tire-on-rim", "245/40R18"),
+        ] {
+            let line = line(code, "17x7.5 ET45 225/45R17", planned, None);
+            assert_eq!((line.standing, line.figure), (Severity::Unknown, None), "{code} with {planned}");
+        }
+    }
+}

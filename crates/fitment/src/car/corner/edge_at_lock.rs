@@ -1,0 +1,146 @@
+//! Where the edge of a part is that was read at full lock, ahead of the tire or behind it.
+
+use std::sync::OnceLock;
+
+use super::feature::BlocksFrom;
+use super::{Corner, Feature, Moving, Obstacle, Resolved};
+use crate::car::motion::{Kinematics, Passing, Place, Pose};
+use crate::car::section::Outline;
+use crate::setup::Setup;
+
+/// An edge across the car, at the gap that was read ahead of, or behind, the foremost or rearmost place of the turned tire.
+///
+/// # Frame
+/// Corner frame of [`crate::car::corner`], millimetres.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(crate) struct EdgeAtLock {
+    /// How the wheel turned that it was read against, leaning as it did.
+    kinematics: Kinematics,
+    /// How far it was turned.
+    pub(crate) pose: Pose,
+    /// Which place of that wheel's tread it was read from, in the wheel's own frame.
+    on_the_wheel: Place,
+    /// Where that place was.
+    pub(crate) read_at: Place,
+    /// How far it goes on, inboard as a negative figure and outboard: nothing of it stands where that wheel passes.
+    across: (f64, f64),
+}
+
+/// From which place of the tire a gap is taken to have been read, where nobody noted it. Common practice, no source.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum ReadFrom {
+    /// As high as the hub, where such parts mostly are: how the gap is held against another tire as it stands at that lock.
+    HubHeight,
+    /// Wherever the turned tire is foremost or rearmost: what goes on up and down, and is met on the way by other places.
+    AllRound,
+}
+
+/// Places round the tire that are looked at for the nearest.
+const ROUND: u32 = 72;
+
+/// How much nearer to the axle and how much higher an edge is met that is further round the wheel than it was taken for, in
+/// millimetres.
+pub(crate) fn further_round(by_deg: f64, crown_mm: f64) -> (f64, f64) {
+    let (sin, cos) = by_deg.to_radians().sin_cos();
+    (crown_mm * (1.0 - cos), crown_mm * sin)
+}
+
+impl EdgeAtLock {
+    /// How far such an edge goes on to either side at most. Estimate.
+    pub(crate) const ACROSS_MM: f64 = 90.0;
+
+    /// Of a part that was read at lock, on a car whose steering was measured with `fitted`; `None` while that is not known
+    /// well enough to place it.
+    pub(crate) fn of(
+        corner: &Corner,
+        moving: &Moving,
+        fitted: &Setup,
+        obstacle: &Obstacle,
+        unless_noted: ReadFrom,
+    ) -> Option<Self> {
+        let reading = &obstacle.reading;
+        let (against, on) = (obstacle.against?, reading.on?);
+        let kinematics = moving.kinematics(fitted, corner.camber())?;
+        let pose = moving.at_lock(reading.steer, reading.side);
+        let placing = kinematics.placing(pose);
+        // A clock's hours run the other way than angles, and begin above.
+        let noted = reading.clock.map(|hours| 90.0 - hours * 30.0);
+        let hub_height = if obstacle.feature == Feature::SillBehind { 180.0 } else { 0.0 };
+        let ahead = f64::to_radians(noted.unwrap_or(hub_height)).cos().signum();
+        let angles: Vec<f64> = match (noted, unless_noted) {
+            (Some(angle), _) => vec![angle],
+            (None, ReadFrom::HubHeight) => vec![hub_height],
+            (None, ReadFrom::AllRound) => {
+                (0..ROUND).map(|at| 360.0 * f64::from(at) / f64::from(ROUND)).collect()
+            }
+        };
+        let on_the_wheel = angles
+            .into_iter()
+            .flat_map(|angle| {
+                let (sin, cos) = angle.to_radians().sin_cos();
+                against.tread.map(|[y, r]| [r * cos, y, r * sin])
+            })
+            .max_by(|a, b| (ahead * placing.of(*a)[0]).total_cmp(&(ahead * placing.of(*b)[0])))?;
+        let read_at = placing.of(on_the_wheel);
+        let (outline, center_y) = (Outline::of(&on)?, -on.effective_offset()?.as_mm());
+        let passing = Passing::of(&kinematics, &outline, center_y, moving.reach());
+        let [x, y, z] = read_at;
+        let edge = [x + ahead * reading.gap.as_mm(), y, z];
+        Some(Self {
+            kinematics,
+            pose,
+            on_the_wheel,
+            read_at,
+            across: passing.leaves_free(edge, Self::ACROSS_MM),
+        })
+    }
+
+    /// 1 for an edge ahead of the tire, −1 for one behind it.
+    pub(crate) fn ahead(&self) -> f64 {
+        self.on_the_wheel[0].signum()
+    }
+
+    /// How far it goes on, inboard as a negative figure and outboard, followed so far at most.
+    pub(crate) fn across(&self, most_mm: f64) -> (f64, f64) {
+        (self.across.0.max(-most_mm), self.across.1.min(most_mm))
+    }
+
+    /// The same if the wheel was turned further when it was read.
+    pub(crate) fn turned_by(self, by_deg: f64) -> Self {
+        let pose = Pose { steer_deg: self.pose.steer_deg + by_deg, ..self.pose };
+        Self { pose, read_at: self.kinematics.placed(pose, self.on_the_wheel), ..self }
+    }
+}
+
+/// The edges of a corner's parts that were read at lock, one for each of its obstacles; worked out when first asked for, since
+/// each plan is held against all of them.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub(crate) struct EdgesAtLock(OnceLock<(Setup, Vec<Option<EdgeAtLock>>)>);
+
+impl Resolved {
+    /// A part's edge at lock, where the corner's steering was measured.
+    pub(crate) fn edge_at_lock(
+        &self,
+        corner: &Corner,
+        fitted: &Setup,
+        obstacle: &Obstacle,
+    ) -> Option<EdgeAtLock> {
+        let moving = corner.moving.as_ref().filter(|moving| moving.knows_the_steering())?;
+        let edge = |obstacle: &Obstacle| {
+            let is_read_so = obstacle.reading.steer.is_at_lock()
+                && obstacle.feature.blocks_from() == BlocksFrom::AheadOrBehind;
+            if is_read_so {
+                EdgeAtLock::of(corner, moving, fitted, obstacle, ReadFrom::HubHeight)
+            } else {
+                None
+            }
+        };
+        // One of these very obstacles: a copy, or a part as it is usually found, is placed for itself.
+        let Some(at) = self.obstacles.iter().position(|one| std::ptr::eq(one, obstacle)) else {
+            return edge(obstacle);
+        };
+        let (known_on, known) =
+            self.edges_at_lock.0.get_or_init(|| (*fitted, self.obstacles.iter().map(edge).collect()));
+        if known_on == fitted { known[at] } else { edge(obstacle) }
+    }
+}
