@@ -19,6 +19,7 @@ mod even;
 mod hub;
 mod lex;
 mod offset;
+mod placed;
 mod scan;
 mod spacer;
 mod spoken;

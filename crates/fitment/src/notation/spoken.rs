@@ -4,7 +4,7 @@
 //! belong together is how the trade speaks: a digit before a ten, a teen or an "oh" makes hundreds (two twenty five is
 //! 225, two oh five 205), everything else stands alone (forty five, seventeen).
 
-use super::even::Placed;
+use super::placed::Placed;
 
 /// A word of the text: where it begins and ends among the signs, and what number it says.
 #[derive(Debug, Clone, Copy)]

@@ -13,11 +13,13 @@ pub mod lift;
 mod off;
 mod places;
 pub mod remedies;
+mod stretch;
 mod window;
 mod words;
 
-pub use judged::{Stretch, Stretched, SweptPart};
+pub use judged::SweptPart;
 pub use places::{PartInSpace, parts_in_space};
+pub use stretch::{Stretch, Stretched};
 pub use window::window_in_motion;
 
 use crate::car::corner::{Feature, Moving};

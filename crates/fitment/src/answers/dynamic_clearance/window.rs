@@ -6,8 +6,8 @@
 //! grid; at the root the least is sought again between them, the pose that has it joins the rest, and the root is sought anew
 //! until it stands.
 
-use super::judged::Stretch;
 use super::places::parts_in_space;
+use super::stretch::Stretch;
 use super::{PartInSpace, Swinging, Usage, swinging};
 use crate::car::corner::feature::BlocksFrom;
 use crate::car::motion::sweep::Cell;

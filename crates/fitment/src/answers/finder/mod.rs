@@ -11,6 +11,7 @@
 //! the order of the rows' numbers.
 
 pub mod criteria;
+mod criterion;
 mod filters;
 mod options;
 mod requirements;
@@ -19,7 +20,8 @@ mod stock;
 mod why;
 mod wish;
 
-pub use criteria::{Criterion, Scores};
+pub use criteria::Scores;
+pub use criterion::Criterion;
 pub use filters::Filter;
 pub use search::{AxleChoice, Found, Obstruction, Outcome, Scene, find};
 pub use why::{Reason, reasons, why_above};

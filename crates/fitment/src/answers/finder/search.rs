@@ -9,7 +9,8 @@ use std::cmp::Reverse;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 use std::hash::Hash;
 
-use super::criteria::{self, Criterion, Scores};
+use super::criteria::{self, Scores};
+use super::criterion::Criterion;
 use super::filters::{Filter, InForce, tire_may, wheel_may};
 use super::options::{self, Alike, PairOfRows, Points, Row, pairs, points};
 use super::requirements::Requirements;

@@ -1,6 +1,6 @@
 //! Why a setup stands where it does: its reasons by the school it was sought in, and why it is above another.
 
-use super::criteria::Criterion;
+use super::criterion::Criterion;
 use super::{Approach, AxleChoice, Found, KeptParts, Scene, SearchCriteria};
 use crate::judgement::case::AxleCase;
 use crate::judgement::clearance::style;

@@ -3,13 +3,13 @@
 //! they contradict each other. A part that was read a hundred times costs what one costs.
 
 use super::Reading;
-use super::obstacle::{Obstacle, Resolved};
+use super::obstacle::Obstacle;
 
 /// The nearest and the farthest of readings that are alike, by their places among the obstacles.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(super) struct Alike {
-    nearest: usize,
-    farthest: usize,
+    pub(super) nearest: usize,
+    pub(super) farthest: usize,
 }
 
 fn are_alike(one: &Obstacle, other: &Obstacle) -> bool {
@@ -38,27 +38,6 @@ pub(super) fn groups(obstacles: &[Obstacle]) -> Vec<Alike> {
         }
     }
     groups
-}
-
-impl Resolved {
-    /// The obstacles that decide where a wheel goes: of readings that differ by their gap alone, the nearest.
-    pub fn nearest(&self) -> impl Iterator<Item = &Obstacle> {
-        self.alike.iter().filter_map(|group| self.obstacles.get(group.nearest))
-    }
-
-    /// The obstacles of one part that decide its word: of readings that differ by their gap alone, the nearest and the
-    /// farthest.
-    pub fn deciding(&self, feature: super::Feature) -> impl Iterator<Item = &Obstacle> {
-        let of_it = self.alike.iter().filter(move |group| {
-            self.obstacles.get(group.nearest).is_some_and(|obstacle| obstacle.feature == feature)
-        });
-        of_it
-            .flat_map(|group| {
-                let both = [Some(group.nearest), (group.farthest != group.nearest).then_some(group.farthest)];
-                both.into_iter().flatten()
-            })
-            .filter_map(|at| self.obstacles.get(at))
-    }
 }
 
 #[cfg(test)]

@@ -2,7 +2,7 @@
 
 use std::sync::OnceLock;
 
-use super::obstacle::LastCut;
+use super::placing::LastCut;
 use super::{Corner, Feature, Obstacle, Reading};
 use crate::setup::Setup;
 use crate::values::length::Length;

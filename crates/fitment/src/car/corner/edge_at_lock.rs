@@ -3,7 +3,7 @@
 use std::sync::OnceLock;
 
 use super::feature::BlocksFrom;
-use super::{Corner, Feature, Moving, Obstacle, Resolved};
+use super::{Corner, Feature, Moving, Obstacle};
 use crate::car::motion::{Kinematics, Passing, Place, Pose};
 use crate::car::section::Outline;
 use crate::setup::Setup;
@@ -117,10 +117,11 @@ impl EdgeAtLock {
 #[derive(Debug, Clone, PartialEq, Default)]
 pub(crate) struct EdgesAtLock(OnceLock<(Setup, Vec<Option<EdgeAtLock>>)>);
 
-impl Resolved {
-    /// A part's edge at lock, where the corner's steering was measured.
-    pub(crate) fn edge_at_lock(
+impl EdgesAtLock {
+    /// The edge of one of a corner's obstacles, where its steering was measured.
+    pub(super) fn of(
         &self,
+        obstacles: &[Obstacle],
         corner: &Corner,
         fitted: &Setup,
         obstacle: &Obstacle,
@@ -136,11 +137,10 @@ impl Resolved {
             }
         };
         // One of these very obstacles: a copy, or a part as it is usually found, is placed for itself.
-        let Some(at) = self.obstacles.iter().position(|one| std::ptr::eq(one, obstacle)) else {
+        let Some(at) = obstacles.iter().position(|one| std::ptr::eq(one, obstacle)) else {
             return edge(obstacle);
         };
-        let (known_on, known) =
-            self.edges_at_lock.0.get_or_init(|| (*fitted, self.obstacles.iter().map(edge).collect()));
+        let (known_on, known) = self.0.get_or_init(|| (*fitted, obstacles.iter().map(edge).collect()));
         if known_on == fitted { known[at] } else { edge(obstacle) }
     }
 }

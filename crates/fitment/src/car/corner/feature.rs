@@ -1,6 +1,5 @@
 //! What can be in a wheel's way.
 
-use super::shape::ShapeKind;
 use crate::car::limits::HouseLimits;
 use crate::setup::Axle;
 use crate::values::length::Length;
@@ -31,6 +30,23 @@ pub enum BlocksFrom {
     Barrel,
     /// From behind the spokes.
     Spoke,
+}
+
+/// Which shape a part has whose reading says all that is asked of it. One whose height nobody knows is a wall.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum ShapeKind {
+    /// [`super::ObstacleShape::Wall`].
+    Wall,
+    /// [`super::ObstacleShape::Spot`].
+    Spot,
+    /// [`super::ObstacleShape::Edge`].
+    Edge,
+    /// [`super::ObstacleShape::Perch`].
+    Perch,
+    /// [`super::ObstacleShape::Ceiling`].
+    Ceiling,
+    /// [`super::ObstacleShape::Beside`].
+    Beside,
 }
 
 /// Which place of the fitted wheel meets a part, where nobody noted it.

@@ -1,6 +1,6 @@
 //! A part that was read at full lock, held against another wheel where the steering was measured.
 
-use super::{Corner, EdgeAtLock, Obstacle, Resolved, further_round};
+use super::{Corner, EdgeAtLock, Obstacle, further_round};
 use crate::car::motion::{Carried, IntoWheel, Kinematics, Place};
 use crate::car::section::Standing;
 use crate::setup::Setup;
@@ -28,13 +28,12 @@ impl HeldAtLock {
     /// How a part at lock is met by a wheel of this camber, where the steering was measured with `fitted`; `None` where the
     /// quick rule stands in.
     pub(crate) fn of(
+        edge: EdgeAtLock,
         corner: &Corner,
-        resolved: &Resolved,
         fitted: &Setup,
         obstacle: &Obstacle,
         camber_deg: f64,
     ) -> Option<Self> {
-        let edge = resolved.edge_at_lock(corner, fitted, obstacle)?;
         let moving = corner.moving.as_ref()?;
         let kinematics = moving.kinematics(fitted, camber_deg)?;
         Some(Self {

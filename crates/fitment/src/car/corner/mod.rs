@@ -5,7 +5,9 @@
 //! - [`instrument`]: what it is read with, in which unit, and how sure that is.
 //! - [`taken`]: a reading as it is kept, and how readings and the car's record make a corner.
 //! - [`moving`]: how it moves.
-//! - [`obstacle`]: readings turned into positions; readings that cannot be, kept and explained.
+//! - [`obstacle`]: a part whose place is known. `placing`: from a reading to that place, by its [`shape`]. `resolved`: all
+//!   readings of a corner together; those that cannot be, kept and explained.
+//! - [`quick_rule`]: what poke costs at full lock, while nobody measured the steering.
 //!
 //! # Frame
 //! Origin where the spin axis meets the hub's bare mounting face; static ride height, wheels straight. y
@@ -21,7 +23,9 @@ mod held_at_lock;
 pub mod instrument;
 pub mod moving;
 pub mod obstacle;
+mod placing;
 pub mod quick_rule;
+mod resolved;
 pub mod shape;
 pub mod taken;
 mod to_read;
@@ -38,7 +42,8 @@ pub use feature::{Carrier, Feature};
 pub(crate) use held_at_lock::HeldAtLock;
 pub use instrument::{Instrument, ReadingUnit};
 pub use moving::Moving;
-pub use obstacle::{Obstacle, Resolved, Trouble, TroubleKind};
+pub use obstacle::{Obstacle, Trouble, TroubleKind};
+pub use resolved::Resolved;
 pub use shape::ObstacleShape;
 pub use taken::Taken;
 pub use to_read::ToRead;

@@ -24,6 +24,7 @@ mod field;
 mod given_up;
 mod passed;
 pub mod pose;
+mod search;
 pub mod sweep;
 pub mod wheel;
 

@@ -15,6 +15,7 @@
 //! exact curves are schematic, since no maker publishes them.
 
 pub mod added;
+mod deviations;
 pub mod mounted;
 pub mod outline;
 pub mod rim;
@@ -22,10 +23,11 @@ pub mod tire;
 pub mod variants;
 
 pub use added::Added;
+pub use deviations::Deviations;
 pub use mounted::MountedSetup;
 pub(crate) use mounted::{SHOULDER_AT, Standing};
 pub(crate) use outline::Edge;
-pub use outline::{Deviations, Outline, Toward};
+pub use outline::{Outline, Toward};
 pub use rim::{RimSection, rim_section};
 pub use tire::{TireSection, tire_section};
 pub(crate) use variants::PARTS;

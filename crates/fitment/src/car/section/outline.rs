@@ -3,6 +3,7 @@
 //! Tire over the rim, flanges, air sides and the barrel's underside; the spokes are left out, since nothing of the car but
 //! the brake reaches there, and that is judged by profiles of its own ([`crate::car::brake`]).
 
+use super::deviations::Deviations;
 use super::rim::{
     CURL, air_side, barrel_inside, flange, flange_width, seat_side, under_the_outer_hump, well_floor,
 };
@@ -17,21 +18,6 @@ pub enum Toward {
     Inboard,
     /// Toward the fender.
     Outboard,
-}
-
-/// By how much a wheel and tire differ from what their sizes say, in millimetres.
-#[derive(Debug, Clone, Copy, PartialEq, Default)]
-pub struct Deviations {
-    /// Half of what the tire is wider.
-    pub half_section: f64,
-    /// What its crown stands higher.
-    pub radius: f64,
-    /// What its shoulder stands further out, on each side.
-    pub shoulder: f64,
-    /// Half of what the rim is wider.
-    pub half_rim: f64,
-    /// How much more metal stands under its flanges.
-    pub flange: f64,
 }
 
 /// Height of the rim flange's top above the axle.

@@ -1,6 +1,6 @@
 //! The tire in section, on a rim.
 
-use super::outline::Deviations;
+use super::deviations::Deviations;
 use super::{Point, cubic};
 use crate::setup::Setup;
 use crate::values::codes::J_FLANGE_HEIGHT;

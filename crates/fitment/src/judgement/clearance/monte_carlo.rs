@@ -5,6 +5,9 @@ use super::inputs::of_a_room;
 use super::query::ClearanceQuery;
 use super::shift::Shift;
 use super::{Clearance, Verdict};
+use crate::car::corner::Obstacle;
+use crate::car::section::MountedSetup;
+use crate::judgement::case::AxleCase;
 
 /// Cases that are drawn for a line of the ledger.
 pub const CASES: u32 = 2000;
@@ -55,13 +58,22 @@ impl Clearance {
     }
 }
 
+/// The room from a setup to a part by drawn cases; `normal` gives figures of a standard normal distribution, one after another. `None` where another
+/// wheel's shape is not known.
+pub fn drawn(
+    case: &AxleCase<'_>,
+    obstacle: &Obstacle,
+    stand: &MountedSetup,
+    cases: u32,
+    normal: impl FnMut() -> f64,
+) -> Option<Drawn> {
+    let rooms = rooms(&ClearanceQuery::of(case, obstacle, stand), cases, normal)?;
+    Some(Drawn::of(&rooms, case.least(obstacle.feature).as_mm()))
+}
+
 /// The room in each drawn case, in millimetres; `normal` gives figures of a standard normal distribution. `None` where another
 /// wheel's shape is not known.
-pub(super) fn rooms(
-    query: &ClearanceQuery<'_>,
-    cases: u32,
-    mut normal: impl FnMut() -> f64,
-) -> Option<Vec<f64>> {
+fn rooms(query: &ClearanceQuery<'_>, cases: u32, mut normal: impl FnMut() -> f64) -> Option<Vec<f64>> {
     let nominal = query.as_written(query.stand.center_y());
     let may_be_off = of_a_room(query);
     let mut room = || {

@@ -5,7 +5,10 @@ use super::inputs::{MayBeOff, Moves, of_a_room};
 use super::query::ClearanceQuery;
 use super::shift::Shift;
 use super::uncertainty::{Contribution, Uncertainty};
+use crate::car::corner::Obstacle;
 use crate::car::corner::shape::{RoomInputs, room};
+use crate::car::section::MountedSetup;
+use crate::judgement::case::AxleCase;
 use crate::values::length::Length;
 
 /// A change that is whole half way through a range counts as one so many times as large that grows evenly: so that nine of ten
@@ -13,7 +16,7 @@ use crate::values::length::Length;
 const SATURATED: f64 = 1.45;
 
 /// The room as written, with what each input may do to it.
-pub(super) fn propagated(query: &ClearanceQuery<'_>, nominal: &RoomInputs<'_>) -> Option<Uncertainty> {
+fn propagated(query: &ClearanceQuery<'_>, nominal: &RoomInputs<'_>) -> Option<Uncertainty> {
     let at = room(&query.obstacle.reading, nominal)?;
     let contribution = |one: &MayBeOff| {
         let moved = |share: f64| {
@@ -42,4 +45,17 @@ pub(super) fn propagated(query: &ClearanceQuery<'_>, nominal: &RoomInputs<'_>) -
     };
     let contributions = of_a_room(query).iter().map(contribution).collect();
     Some(Uncertainty::new(Length::mm(at), contributions))
+}
+
+impl ClearanceQuery<'_> {
+    /// The room with the rim's centre plane at `center_y`, and how sure it is. `None` where another wheel's shape is not
+    /// known.
+    pub(crate) fn at(&self, center_y: f64) -> Option<Uncertainty> {
+        propagated(self, &self.as_written(center_y))
+    }
+}
+
+/// The room from a setup to a part, and how sure it is. `None` where another wheel's shape is not known.
+pub fn uncertainty(case: &AxleCase<'_>, obstacle: &Obstacle, stand: &MountedSetup) -> Option<Uncertainty> {
+    ClearanceQuery::of(case, obstacle, stand).at(stand.center_y())
 }

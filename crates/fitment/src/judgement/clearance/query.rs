@@ -1,10 +1,7 @@
 //! What is asked: the room from one part to one setup, wherever on the hub that stands.
 
 use super::fender_line::room_by_work;
-use super::monte_carlo::{self, Drawn};
 use super::nearer::nearer_by;
-use super::propagate::propagated;
-use super::uncertainty::Uncertainty;
 use crate::car::corner::feature::BlocksFrom;
 use crate::car::corner::shape::{RoomInputs, room};
 use crate::car::corner::{Carrier, HeldAtLock, Obstacle, ObstacleShape, Reading};
@@ -56,7 +53,9 @@ impl<'a> ClearanceQuery<'a> {
             _ => None,
         };
         let by_work = room_by_work(case, feature);
-        let lock = HeldAtLock::of(case.corner, case.resolved, case.fitted, obstacle, stand.camber_deg());
+        let edge = case.resolved.edge_at_lock(case.corner, case.fitted, obstacle);
+        let lock = edge
+            .and_then(|edge| HeldAtLock::of(edge, case.corner, case.fitted, obstacle, stand.camber_deg()));
         Self { case, obstacle, stand, stays, lock, own, camber_deg, nearer_by, by_work }
     }
 
@@ -78,34 +77,10 @@ impl<'a> ClearanceQuery<'a> {
         }
     }
 
-    /// The room with the rim's centre plane at `center_y`, and how sure it is. `None` where another wheel's shape is not
-    /// known.
-    pub(crate) fn at(&self, center_y: f64) -> Option<Uncertainty> {
-        propagated(self, &self.as_written(center_y))
-    }
-
     /// The room as written, in millimetres, without how sure it is.
     pub(crate) fn nominal_at(&self, center_y: f64) -> Option<f64> {
         room(&self.obstacle.reading, &self.as_written(center_y))
     }
-}
-
-/// The room from a setup to a part, and how sure it is. `None` where another wheel's shape is not known.
-pub fn uncertainty(case: &AxleCase<'_>, obstacle: &Obstacle, stand: &MountedSetup) -> Option<Uncertainty> {
-    ClearanceQuery::of(case, obstacle, stand).at(stand.center_y())
-}
-
-/// The same by drawn cases; `normal` gives figures of a standard normal distribution, one after another. `None` where another
-/// wheel's shape is not known.
-pub fn drawn(
-    case: &AxleCase<'_>,
-    obstacle: &Obstacle,
-    stand: &MountedSetup,
-    cases: u32,
-    normal: impl FnMut() -> f64,
-) -> Option<Drawn> {
-    let rooms = monte_carlo::rooms(&ClearanceQuery::of(case, obstacle, stand), cases, normal)?;
-    Some(Drawn::of(&rooms, case.least(obstacle.feature).as_mm()))
 }
 
 /// Where a part is drawn with what is done to the car: y outboard of the hub face and height above the axle, each where it is

@@ -1,7 +1,7 @@
 //! Parts that nobody read, and which of them decide.
 
-use super::{Clearance, MountedSetup, Verdict, must_find, nearer_by};
-use crate::car::corner::{Carrier, Feature, TryOn};
+use super::{Clearance, MountedSetup, Verdict, nearer_by, uncertainty};
+use crate::car::corner::{Carrier, Feature, STEEL_RULE, TryOn};
 use crate::judgement::case::AxleCase;
 use crate::setup::Axle;
 use crate::values::length::Length;
@@ -135,4 +135,12 @@ pub(super) fn comes_no_nearer(case: &AxleCase<'_>, stand: &MountedSetup) -> bool
     let read_here = Feature::ALL.into_iter().filter(|feature| feature.is_read_on(case.axle));
     let mut unknown = read_here.filter(|feature| !case.resolved.knows(*feature));
     clean.fitted.is_some() && unknown.all(|feature| unread_part(case, feature, stand, &clean).is_none())
+}
+
+/// The gap that must be found with the fitted wheel, read with a steel rule, for the plan to clear.
+pub fn must_find(case: &AxleCase<'_>, feature: Feature, nearer_by_mm: f64, planned: &MountedSetup) -> Length {
+    let usual = case.resolved.as_usual.of(feature, case.corner, case.fitted);
+    let likely = usual.and_then(|usual| uncertainty(case, &usual, planned));
+    let likely = likely.map_or(STEEL_RULE, |band| band.likely());
+    Length::mm(nearer_by_mm) + case.least(feature) + likely
 }

@@ -1,32 +1,11 @@
 //! Where an edge of the window lies: the root of the room that the fit judges.
 
 use super::known::{KnownEdges, Sought};
+use super::limit::Limit;
 use crate::car::corner::shape::AlongTheHub;
 use crate::car::corner::{Carrier, Obstacle};
 use crate::judgement::case::AxleCase;
 use crate::judgement::clearance::{ClearanceQuery, MountedSetup, may_pass};
-
-/// Where a rim's centre plane may stand.
-#[derive(Debug, Clone, Copy)]
-pub(super) enum Limit {
-    Open,
-    Never,
-    InboardOf(f64),
-    OutboardOf(f64),
-}
-
-impl Limit {
-    fn where_there_is(slack: f64) -> Self {
-        if slack >= 0.0 { Self::Open } else { Self::Never }
-    }
-
-    fn center(self) -> Option<f64> {
-        match self {
-            Self::InboardOf(center) | Self::OutboardOf(center) => Some(center),
-            Self::Open | Self::Never => None,
-        }
-    }
-}
 
 /// How much less than as written the room likely is at most.
 fn likely(query: &ClearanceQuery<'_>, center_y: f64) -> Option<f64> {

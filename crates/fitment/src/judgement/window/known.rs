@@ -4,7 +4,7 @@
 use crate::judgement::clearance::{MountedSetup, room_by_work};
 use std::collections::BTreeMap;
 
-use super::edge::Limit;
+use super::limit::Limit;
 use crate::car::corner::Obstacle;
 use crate::judgement::case::AxleCase;
 use crate::setup::Setup;

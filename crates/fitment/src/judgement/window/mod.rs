@@ -6,6 +6,7 @@
 
 mod edge;
 mod known;
+mod limit;
 
 use crate::car::corner::{CarSide, Feature, Obstacle};
 use crate::car::style::StyleTarget;
@@ -20,9 +21,9 @@ use crate::setup::{ListedTire, Setup};
 use crate::values::codes::{Offset, RimWidth};
 use crate::values::length::Length;
 use crate::values::working::{Phrase, Quantity};
-use edge::Limit;
 pub(crate) use edge::{FURTHEST_MM, Root, is_hopeless, root};
 pub(crate) use known::KnownEdges;
+use limit::Limit;
 
 /// What of a width is wanted.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
