@@ -1,6 +1,8 @@
 //! The project's chores. `cargo demo` and `cargo verify` are the two that everyone needs.
 
 mod measure;
+mod notices;
+mod page_sources;
 mod run;
 mod system;
 mod torture;
@@ -21,6 +23,8 @@ cargo xtask CHORE
   verify         install the browser when missing, check format and lints, run every test
   measure        build for release and print the table of speeds and sizes
   torture [ARGS] build for release and try to break it: kills, hostile files, slow clients, the contract, a long run
+  page           build the page into web/dist, for cargo build --release
+  notices        make THIRD-PARTY.md from the lockfiles
   types          make web/src/api/openapi.json and schema.d.ts from the code
   screenshots    take the pictures in docs/screenshots/ from the sample shop
 ";
@@ -34,6 +38,8 @@ fn main() -> ExitCode {
         "verify" => verify::verify(),
         "measure" => measure::measure(),
         "torture" => torture::torture(&rest),
+        "page" => web::install().and_then(|()| web::build()),
+        "notices" => web::install().and_then(|()| notices::make()),
         "types" => web::make_types(),
         "screenshots" => screenshots(&rest),
         _ => {

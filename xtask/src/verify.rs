@@ -1,7 +1,7 @@
 //! Everything that must hold before a change lands.
 
 use crate::run::{cargo, quiet_step, step};
-use crate::{system, web};
+use crate::{notices, system, web};
 
 pub(crate) fn verify() -> anyhow::Result<()> {
     system::install_browser()?;
@@ -15,6 +15,7 @@ pub(crate) fn verify() -> anyhow::Result<()> {
     )?;
     step("building the tests", &mut cargo(&["test", "--workspace", "--no-run", "--quiet"]))?;
     web::types_are_current()?;
+    notices::are_current()?;
     step("every test, browser tests included", &mut cargo(&["test", "--workspace", "--quiet"]))?;
     eprintln!("All of it holds.");
     Ok(())

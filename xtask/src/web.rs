@@ -1,7 +1,6 @@
 //! The page: its packages, its build, its generated types. Nothing is done again when nothing changed.
 
 use std::fs;
-use std::hash::{DefaultHasher, Hash, Hasher};
 use std::io::Write;
 use std::path::{Path, PathBuf};
 use std::process::Command;
@@ -10,6 +9,7 @@ use anyhow::{Context, bail};
 use flate2::Compression;
 use flate2::write::GzEncoder;
 
+use crate::page_sources::{self, walk};
 use crate::run::{cargo, output_of, quiet_step, root};
 use crate::system;
 
@@ -41,14 +41,8 @@ pub(crate) fn install() -> anyhow::Result<()> {
 
 /// Builds the page and compresses its files once, unless nothing it is built from has changed.
 pub(crate) fn build() -> anyhow::Result<()> {
-    let mut sources = vec![
-        folder().join("index.html"),
-        folder().join("vite.config.ts"),
-        folder().join("package-lock.json"),
-    ];
-    walk(&folder().join("src"), &mut sources)?;
-    walk(&folder().join("public"), &mut sources)?;
-    unless_done("dist/.built", fingerprint(&sources)?, || {
+    let sources = page_sources::sources(&folder())?;
+    unless_done(page_sources::STAMP, fingerprint(&sources)?, || {
         quiet_step("building the page", &mut tool("vite", &["build", "--logLevel", "warn"]))?;
         compress(&folder().join("dist"))
     })
@@ -90,9 +84,8 @@ fn description() -> anyhow::Result<Vec<u8>> {
 }
 
 /// Runs something unless a stamp says that it was done for this very fingerprint.
-fn unless_done(stamp: &str, wanted: u64, run: impl FnOnce() -> anyhow::Result<()>) -> anyhow::Result<()> {
+fn unless_done(stamp: &str, wanted: String, run: impl FnOnce() -> anyhow::Result<()>) -> anyhow::Result<()> {
     let stamp = folder().join(stamp);
-    let wanted = format!("{wanted:016x}");
     if fs::read_to_string(&stamp).is_ok_and(|done| done == wanted) {
         return Ok(());
     }
@@ -100,24 +93,8 @@ fn unless_done(stamp: &str, wanted: u64, run: impl FnOnce() -> anyhow::Result<()
     fs::write(&stamp, wanted).with_context(|| format!("cannot write {}", stamp.display()))
 }
 
-fn fingerprint(files: &[PathBuf]) -> anyhow::Result<u64> {
-    let mut hasher = DefaultHasher::new();
-    for file in files {
-        file.strip_prefix(root()).unwrap_or(file).hash(&mut hasher);
-        fs::read(file).with_context(|| format!("cannot read {}", file.display()))?.hash(&mut hasher);
-    }
-    Ok(hasher.finish())
-}
-
-/// Every file below a folder, in a fixed order.
-fn walk(folder: &Path, files: &mut Vec<PathBuf>) -> anyhow::Result<()> {
-    let mut entries: Vec<PathBuf> =
-        fs::read_dir(folder)?.map(|entry| Ok(entry?.path())).collect::<std::io::Result<_>>()?;
-    entries.sort();
-    for entry in entries {
-        if entry.is_dir() { walk(&entry, files)? } else { files.push(entry) }
-    }
-    Ok(())
+fn fingerprint(files: &[PathBuf]) -> anyhow::Result<String> {
+    page_sources::fingerprint(files, &folder()).context("cannot read what the page is built from")
 }
 
 /// Puts a `.gz` beside every file that gains by it: compressing for each request would cost 14 ms a script.

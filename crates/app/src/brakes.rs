@@ -5,14 +5,14 @@
 
 use fitment::car::Fact;
 use fitment::car::brake::{
-    Bound, Limits, Over, SPACERS_MM, SpacerStep, THICKEST_MM, Weights, WheelProfile, bounds_from_fitted,
-    judge, sweep,
+    Bound, Limits, Over, SpacerStep, Weights, WheelProfile, bounds_from_fitted, judge, sweep,
 };
 use fitment::car::corner::Feature;
 use fitment::judgement::case::AxleCase;
 use fitment::judgement::clearance::Verdict;
 use fitment::judgement::clearance::brake::brake_verdict;
-use fitment::judgement::rules::mount::{Hub, WheelSide, mount};
+use fitment::judgement::rules::mount::{Hub, MountingPart, WheelSide, mount};
+use fitment::setup::spacers;
 use fitment::setup::{Axle, Setup, SetupPair};
 use fitment::{Length, Spacer};
 use store::jobs::JobContent;
@@ -112,13 +112,11 @@ pub fn answer<'a>(
         ledger.unwrap_or(Verdict::MeasureFirst).max(by_weights.unwrap_or(Verdict::Clears))
     };
     let on = |mm: f64| setup.map(|setup| Setup { spacer: spacer(mm), ..setup });
-    let smallest_mm = (0..=THICKEST_MM).map(f64::from).find(|mm| {
-        !package.templates.is_empty() && on(*mm).is_some_and(|setup| word(&setup) == Verdict::Clears)
-    });
-    let mut shown: Vec<f64> = SPACERS_MM.to_vec();
-    shown.extend(smallest_mm);
-    shown.sort_by(f64::total_cmp);
-    shown.dedup();
+    let clears = |mm: f64| {
+        !package.templates.is_empty() && on(mm).is_some_and(|setup| word(&setup) == Verdict::Clears)
+    };
+    let smallest_mm = spacers::smallest_that(clears);
+    let shown = spacers::shelf_and(smallest_mm);
     let spacers = inside.as_ref().map_or_else(Vec::new, |inside| {
         sweep(&package, inside, &shown, question.weights, limits)
             .into_iter()
@@ -211,7 +209,7 @@ fn costs(
     costs.extend(
         problems
             .into_iter()
-            .filter(|problem| matches!(problem.code, "lip" | "length"))
+            .filter(|problem| matches!(problem.code, MountingPart::Lip | MountingPart::Length))
             .map(|problem| problem.says),
     );
     costs

@@ -10,7 +10,8 @@ use fitment::answers::remedies::least_of;
 use fitment::car::lever::PairLevers;
 use fitment::car::{Car, Fact};
 use fitment::judgement::case::CarState;
-use fitment::judgement::rules::mount::{Hub, ProblemKind, WheelSide, mount};
+use fitment::judgement::rules::Severity;
+use fitment::judgement::rules::mount::{Hub, MountingPart, ProblemKind, WheelSide, mount};
 use fitment::setup::catalogue::{Catalogue, PickedParts};
 use fitment::setup::{Axle, SetupPair};
 use fitment::values::working::Phrase;
@@ -72,6 +73,17 @@ pub enum NeedKind {
     Order,
     FindOut,
     Stop,
+}
+
+impl NeedKind {
+    /// How it stands.
+    pub fn severity(self) -> Severity {
+        match self {
+            Self::Order => Severity::Mind,
+            Self::FindOut => Severity::Unknown,
+            Self::Stop => Severity::Stop,
+        }
+    }
 }
 
 /// How many of a row of the lists.
@@ -200,7 +212,9 @@ impl Telling<'_> {
                 }
                 let kind = match problem.kind {
                     // Fasteners with the wheel's seat are ordered with it.
-                    _ if problem.code == "seat" && problem.kind == ProblemKind::Stop => NeedKind::Order,
+                    _ if problem.code == MountingPart::Seat && problem.kind == ProblemKind::Stop => {
+                        NeedKind::Order
+                    }
                     ProblemKind::Unknown => NeedKind::FindOut,
                     ProblemKind::Mind => NeedKind::Order,
                     ProblemKind::Stop => NeedKind::Stop,

@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 
-use fitment::car::corner::taken::corners;
+use fitment::car::corner::recorded::corners;
 use fitment::car::lever::PairLevers;
 use fitment::car::limits::{Drive, HouseLimits};
 use fitment::car::style::StyleTarget;
@@ -123,19 +123,19 @@ impl JudgingContext {
 
 /// What a job knows, and the state of its car, which is worked out once for all plans that are held against it.
 #[derive(Debug, Default)]
-pub struct KnownJob {
+pub struct CachedJob {
     // Nothing of it changes: the state is that of this very knowledge.
     knowledge: JobKnowledge,
     state: OnceLock<Arc<CarState>>,
 }
 
-impl From<JobKnowledge> for KnownJob {
+impl From<JobKnowledge> for CachedJob {
     fn from(knowledge: JobKnowledge) -> Self {
         Self { knowledge, state: OnceLock::new() }
     }
 }
 
-impl KnownJob {
+impl CachedJob {
     /// What it knows.
     pub fn knowledge(&self) -> &JobKnowledge {
         &self.knowledge
@@ -175,7 +175,7 @@ impl KnownJob {
 pub struct KnowledgeCache(Arc<Mutex<HashMap<i64, Remembered>>>);
 
 /// A job as it was read, and the state of the file it was read in.
-type Remembered = (Version, Arc<KnownJob>);
+type Remembered = (Version, Arc<CachedJob>);
 /// A job's revision and time, and those of the insides.
 type Version = (Tag, workshop::InsidesVersion);
 
@@ -187,7 +187,7 @@ impl KnowledgeCache {
     ///
     /// # Errors
     /// [`StoreError::NotFound`]; what SQLite says.
-    pub fn of(&self, connection: &Connection, id: i64) -> Result<Arc<KnownJob>, StoreError> {
+    pub fn of(&self, connection: &Connection, id: i64) -> Result<Arc<CachedJob>, StoreError> {
         let version = (identity::tag_of(connection, id)?, workshop::insides_version(connection)?);
         let lock = || self.0.lock().unwrap_or_else(PoisonError::into_inner);
         if let Some((_, known)) = lock().get(&id).filter(|(read, _)| *read == version) {
@@ -195,7 +195,7 @@ impl KnowledgeCache {
         }
         let content = jobs::get(connection, id)?.content;
         let knowledge = JobKnowledge::of(&content, workshop::wheel_templates(connection)?);
-        let known = Arc::new(KnownJob::from(knowledge));
+        let known = Arc::new(CachedJob::from(knowledge));
         let mut all = lock();
         if all.len() >= MOST {
             all.clear();

@@ -27,4 +27,4 @@ pub mod proven;
 pub mod road;
 pub mod trials;
 
-pub use knowledge::{JobKnowledge, JudgingContext, KnownJob};
+pub use knowledge::{CachedJob, JobKnowledge, JudgingContext};

@@ -166,8 +166,8 @@ pub fn track_cases(
             working.push(Step {
                 what: "the kerb, on the wheel that carries most",
                 formula: "F × 1.5",
-                put_in: vec![("F", Quantity::mass(most))],
-                gives: Quantity::mass(most * kerb),
+                inputs: vec![("F", Quantity::mass(most))],
+                result: Quantity::mass(most * kerb),
                 source: Source::estimate("a kerb adds half to the loaded wheel"),
             });
         }

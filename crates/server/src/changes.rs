@@ -30,14 +30,14 @@ pub struct JobChanged {
 }
 
 #[derive(Debug, Clone)]
-enum Told {
+enum Notice {
     Changed(JobChanged),
     Closing,
 }
 
 /// Where changes are told and heard.
 #[derive(Debug, Clone)]
-pub struct Changes(broadcast::Sender<Told>);
+pub struct Changes(broadcast::Sender<Notice>);
 
 impl Default for Changes {
     fn default() -> Self {
@@ -48,22 +48,22 @@ impl Default for Changes {
 impl Changes {
     /// Tells everybody who listens; nobody may.
     pub fn tell(&self, changed: JobChanged) {
-        let _ = self.0.send(Told::Changed(changed));
+        let _ = self.0.send(Notice::Changed(changed));
     }
 
     /// Ends every stream: the program stops.
     pub fn close(&self) {
-        let _ = self.0.send(Told::Closing);
+        let _ = self.0.send(Notice::Closing);
     }
 
     /// The changes from now on: `job` events, and `missed` when some were told faster than they were heard.
     pub fn stream(&self) -> impl Stream<Item = Result<Event, Infallible>> + Send + use<> {
         BroadcastStream::new(self.0.subscribe()).map_while(|told| match told {
-            Ok(Told::Changed(changed)) => {
+            Ok(Notice::Changed(changed)) => {
                 let event = Event::default().event("job").json_data(changed);
                 Some(Ok(event.unwrap_or_else(|_| Event::default().event("missed").data("{}"))))
             }
-            Ok(Told::Closing) => None,
+            Ok(Notice::Closing) => None,
             Err(_) => Some(Ok(Event::default().event("missed").data("{}"))),
         })
     }

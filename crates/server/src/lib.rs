@@ -17,7 +17,6 @@
 //!
 //! What is deliberately not here: rules of the trade (`fitment`) and SQL (`store`).
 
-pub mod apart;
 pub mod bodies;
 pub mod brake_sweep;
 pub mod car_module;
@@ -32,6 +31,7 @@ pub mod price_list;
 pub mod problem;
 pub mod routes;
 pub mod sample;
+pub mod sandbox;
 pub mod serve;
 mod strict;
 pub mod supplier;
@@ -108,7 +108,7 @@ pub struct AppState {
     /// Which jobs were changed, told to every screen.
     pub changes: Changes,
     /// Where other people's files are read.
-    pub reader: apart::Reader,
+    pub reader: sandbox::Reader,
     /// Files under way.
     pub downloads: Downloads,
 }
@@ -127,14 +127,14 @@ impl AppState {
             sweeps: BrakeSweepCache::default(),
             knowledge: KnowledgeCache::default(),
             changes: Changes::default(),
-            reader: apart::Reader::here(),
+            reader: sandbox::Reader::here(),
             downloads: Downloads::default(),
         }
     }
 
     /// The same with other people's files read elsewhere.
     #[must_use]
-    pub fn with_reader(self, reader: apart::Reader) -> Self {
+    pub fn with_reader(self, reader: sandbox::Reader) -> Self {
         Self { reader, ..self }
     }
 
@@ -157,7 +157,7 @@ impl AppState {
     }
 }
 
-impl FromRef<AppState> for apart::Reader {
+impl FromRef<AppState> for sandbox::Reader {
     fn from_ref(shop: &AppState) -> Self {
         shop.reader.clone()
     }

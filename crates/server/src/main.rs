@@ -1,5 +1,6 @@
 //! The command `dimensione`.
 
+use std::io::Write as _;
 use std::net::SocketAddr;
 use std::path::{Path, PathBuf};
 use std::process::ExitCode;
@@ -8,10 +9,10 @@ use std::time::Duration;
 use anyhow::{Context, bail};
 use clap::{Parser, Subcommand};
 use server::AppState;
-use server::apart::{self, Reader, Task};
 use server::car_module::LineModule;
 use server::gauge::LineGauge;
 use server::problem::log;
+use server::sandbox::{self, Reader, Task};
 use server::supplier::HttpSupplier;
 use store::{Opening, Store};
 use tokio::net::TcpListener;
@@ -65,6 +66,8 @@ enum Command {
     },
     /// Print the API's description (OpenAPI 3.1).
     Openapi,
+    /// Print whose work ships with the program, and under which terms.
+    Licenses,
 }
 
 /// Without a sign-in only this machine may ask.
@@ -113,8 +116,9 @@ fn main() -> ExitCode {
             run(file, listen, Devices { gauge, supplier, module })
         }
         Command::Openapi => print_openapi(),
+        Command::Licenses => print_licenses(),
         Command::ReadApart { what } => match Task::from_arguments(&what) {
-            Some(task) => apart::run(task).context("a file cannot be read apart"),
+            Some(task) => sandbox::run(task).context("a file cannot be read apart"),
             None => {
                 log("read-apart reads table, drawing or photo");
                 return ExitCode::from(2);
@@ -134,6 +138,14 @@ fn main() -> ExitCode {
 fn print_openapi() -> anyhow::Result<()> {
     println!("{}", server::routes::openapi().to_pretty_json()?);
     Ok(())
+}
+
+/// Whoever reads only the beginning may close the pipe.
+fn print_licenses() -> anyhow::Result<()> {
+    match std::io::stdout().write_all(include_bytes!("../../../THIRD-PARTY.md")) {
+        Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => Err(error.into()),
+        _ => Ok(()),
+    }
 }
 
 /// What stands beside the program.

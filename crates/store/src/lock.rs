@@ -14,7 +14,7 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 
 use crate::StoreError;
-use crate::leftover::beside;
+use crate::wal_guard::beside;
 
 /// What stands in the lock's file.
 #[derive(Debug, Clone, Default, PartialEq, Eq, Serialize, Deserialize)]

@@ -1,6 +1,6 @@
 //! What a job knows of its car: the record, the readings, what is done to it, and how it is to stand.
 
-use fitment::car::corner::Taken;
+use fitment::car::corner::RecordedReading;
 use fitment::car::lever::{Lever, PairLevers};
 use fitment::car::style::{Style, StyleTarget};
 use fitment::car::{Alternative, Car, Fact};
@@ -36,7 +36,7 @@ pub struct KeptReading {
     pub id: String,
     /// The reading.
     #[serde(flatten)]
-    pub taken: Taken,
+    pub taken: RecordedReading,
     /// Who took it.
     pub who: String,
     /// When.
@@ -46,7 +46,7 @@ pub struct KeptReading {
 impl Measurements {
     /// The readings without who and when, each against what was fitted: what nobody had typed when it was taken is
     /// what the job says now.
-    pub fn taken(&self, fitted: &SetupPair) -> Vec<Taken> {
+    pub fn taken(&self, fitted: &SetupPair) -> Vec<RecordedReading> {
         self.readings.iter().map(|kept| kept.taken.clone().once_named(fitted)).collect()
     }
 }

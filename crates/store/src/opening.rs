@@ -15,7 +15,7 @@ use crate::identity::{new_uid, shop_ids};
 use crate::lock::{FileMark, Lock, Note};
 use crate::seen::Seen;
 use crate::store::READERS;
-use crate::{StoreError, leftover, migrations};
+use crate::{StoreError, migrations, wal_guard};
 
 /// How a file is opened that something is wrong with.
 #[derive(Debug, Clone, Copy, Default)]
@@ -54,7 +54,7 @@ pub(crate) fn open(path: &Path, how: Opening) -> Result<Opened, StoreError> {
     let mut notes = Vec::new();
     if !is_new {
         is_ours(&path)?;
-        match leftover::look_at(&path) {
+        match wal_guard::look_at(&path) {
             Err(StoreError::ForeignLog { log, .. }) if how.with_foreign_log => {
                 notes
                     .push(format!("{log} was taken over although it goes on from another state of the file"));
@@ -99,7 +99,7 @@ pub(crate) fn settled(path: &Path) -> Result<PathBuf, StoreError> {
 /// A log whose file is missing or empty is somebody's latest work: nothing new is made over it.
 fn not_without_its_file(path: &Path) -> Result<(), StoreError> {
     let length = |path: &Path| fs::metadata(path).map_or(0, |file| file.len());
-    let log = leftover::log_of(path);
+    let log = wal_guard::log_of(path);
     if length(path) > 0 || length(&log) == 0 {
         return Ok(());
     }
@@ -119,22 +119,22 @@ pub(crate) fn place(path: &Path) -> Result<(u64, u64), StoreError> {
 
 /// The writer and the readers of a file that was looked at, the file brought up to date and known again.
 pub(crate) fn doors(path: &Path, lock: &Lock) -> Result<(Connection, Vec<Connection>), StoreError> {
-    let log_bytes = fs::metadata(leftover::log_of(path)).map_or(0, |log| log.len());
+    let log_bytes = fs::metadata(wal_guard::log_of(path)).map_or(0, |log| log.len());
     let left = changed(path)?;
     let mut writer = Connection::open(path)?;
     prepare(&writer).map_err(|error| not_a_database(error, path))?;
     let is_known = is_known(&lock.earlier, &writer, path, log_bytes, left)?;
     // What was left is taken over, and the file is then in no state that a backup can have: the next log goes on from one
     // that was never copied.
-    if write_back(&writer)? && leftover::marks_of(&writer).is_some() {
-        leftover::begin_log(&writer)?;
+    if write_back(&writer)? && wal_guard::marks_of(&writer).is_some() {
+        wal_guard::begin_log(&writer)?;
     }
     migrations::bring_up_to_date(&mut writer, path)?;
     if !is_known {
         writer.execute("UPDATE shop_file SET file_id = ?1", [new_uid()])?;
     }
-    if leftover::marks_of(&writer).is_some_and(|(mark, _)| mark.is_empty()) {
-        leftover::begin_log(&writer)?;
+    if wal_guard::marks_of(&writer).is_some_and(|(mark, _)| mark.is_empty()) {
+        wal_guard::begin_log(&writer)?;
     }
     write_back(&writer)?;
     let readers = (0..READERS).map(|_| open_reader(path)).collect::<Result<Vec<_>, _>>()?;
@@ -144,11 +144,11 @@ pub(crate) fn doors(path: &Path, lock: &Lock) -> Result<(Connection, Vec<Connect
 
 /// By what the file is known again at the next start.
 pub(crate) fn file_mark(writer: &Connection, path: &Path) -> Result<FileMark, StoreError> {
-    let log_bytes = fs::metadata(leftover::log_of(path)).map_or(0, |log| log.len());
+    let log_bytes = fs::metadata(wal_guard::log_of(path)).map_or(0, |log| log.len());
     Ok(FileMark {
         file_id: shop_ids(writer)?.file_id,
         place: place(path)?,
-        mark: leftover::marks_of(writer).map(|(mark, _)| mark).unwrap_or_default(),
+        mark: wal_guard::marks_of(writer).map(|(mark, _)| mark).unwrap_or_default(),
         log_bytes: Some(log_bytes),
         changed: changed(path)?,
     })
@@ -172,7 +172,7 @@ fn is_known(
     let Some(noted) = &earlier.file else { return Ok(false) };
     // A file of an older program has no id yet.
     let Ok(ids) = shop_ids(connection) else { return Ok(false) };
-    let Some((mark, before)) = leftover::marks_of(connection) else { return Ok(false) };
+    let Some((mark, before)) = wal_guard::marks_of(connection) else { return Ok(false) };
     let is_as_left = match noted.log_bytes {
         Some(bytes) => log_bytes >= bytes && left == noted.changed,
         // The last program was killed while it wrote its log back.

@@ -9,7 +9,7 @@ use std::path::Path;
 use rusqlite::{Connection, OpenFlags};
 
 use crate::error::is_for_want_of_room;
-use crate::leftover::{Frames, log_of, whole_frames};
+use crate::wal_guard::{Frames, log_of, whole_frames};
 
 /// SQLite's head of a file, and of a log with its first salt.
 const FILE_HEAD: usize = 100;

@@ -15,7 +15,7 @@ use crate::lock::Lock;
 use crate::opening::{self, Opened, Opening};
 use crate::patience::Patience;
 use crate::seen::Seen;
-use crate::{StoreError, leftover};
+use crate::{StoreError, wal_guard};
 
 /// Readers beside the one writer.
 pub(crate) const READERS: usize = 3;
@@ -206,7 +206,7 @@ impl Store {
             let writer = writer.as_mut().ok_or(StoreError::Closed)?;
             shared.may_be_changed(writer)?;
             if writer.seen.log_bytes() == 0 {
-                leftover::begin_log(&writer.connection)?;
+                wal_guard::begin_log(&writer.connection)?;
             }
             let written = writer.connection.execute_batch("VACUUM");
             let back = shared.write_back(writer);
@@ -237,7 +237,7 @@ fn in_transaction<T, E: From<StoreError>>(
     let transaction =
         connection.transaction_with_behavior(TransactionBehavior::Immediate).map_err(StoreError::from)?;
     if is_log_empty {
-        leftover::begin_log(&transaction).map_err(StoreError::from)?;
+        wal_guard::begin_log(&transaction).map_err(StoreError::from)?;
     }
     let value = change(&transaction)?;
     if !patience.settle() {
@@ -258,7 +258,7 @@ impl Shared {
         if is_sound {
             // Closed in a state of its own, so that a copy made earlier is told from it.
             if writer.seen.log_bytes() > 0 {
-                emptied = leftover::begin_log(&writer.connection).map(|_| ()).map_err(StoreError::from);
+                emptied = wal_guard::begin_log(&writer.connection).map(|_| ()).map_err(StoreError::from);
             }
             let written = self.write_back(&mut writer);
             emptied = emptied.and(written);

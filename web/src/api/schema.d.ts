@@ -1686,7 +1686,7 @@ export interface components {
         /** @description A line of the ledger as it moves. */
         BriefLine: {
             axle?: components["schemas"]["AxleCode"] | null;
-            code: string;
+            code: components["schemas"]["LedgerCode"];
             figure?: components["schemas"]["QuantityView"] | null;
             standing: components["schemas"]["StandingCode"];
             word: string;
@@ -2831,6 +2831,8 @@ export interface components {
             last_at?: string | null;
             /** @description In words. */
             says: string;
+            /** @description How it stands. */
+            standing: components["schemas"]["StandingCode"];
             /** @description What is looked at. */
             title: string;
         };
@@ -3155,6 +3157,11 @@ export interface components {
             /** @description Why it makes none; empty otherwise. */
             why_not: string;
         };
+        /**
+         * @description Which question a line of the ledger answers.
+         * @enum {string}
+         */
+        LedgerCode: "unreadable" | "assumed-work" | "inner-change" | "outer-change" | "arch-gap" | "style" | "tire-on-rim" | "tread-width" | "overall-diameter" | "load-index" | "speed-symbol" | "wheel-load" | "pressure" | "hub" | "direction" | "tire-age" | "listed-size" | "speedometer" | "front-to-rear" | "balance" | "rotation" | "set-bolt-circle" | "sensors" | "clear-fender_lateral" | "clear-arch" | "clear-strut" | "clear-spring_perch" | "clear-knuckle" | "clear-upper_arm" | "clear-lower_arm" | "clear-tie_rod_end" | "clear-trailing_arm" | "clear-inner_wheelhouse" | "clear-frame_rail" | "clear-exhaust" | "clear-caliper_radial" | "clear-caliper_face" | "clear-liner_ahead" | "clear-sill_behind" | "clear-frame" | "clear-sway_bar" | "clear-inner_liner";
         /** @description A lever pulled on the car. */
         LeverAmount: {
             /**
@@ -3260,8 +3267,8 @@ export interface components {
             axle?: components["schemas"]["AxleCode"] | null;
             /** @description What must be minded, where a mistake can hurt someone. */
             caution?: string | null;
-            /** @description The rule's code. */
-            code: string;
+            /** @description Which question it answers. */
+            code: components["schemas"]["LedgerCode"];
             figure?: components["schemas"]["QuantityView"] | null;
             /** @description What of the car's record it waits for. */
             lacks: components["schemas"]["LackingFact"][];
@@ -3699,6 +3706,8 @@ export interface components {
             kind: string;
             /** @description In a sentence. */
             says: string;
+            /** @description How it stands. */
+            standing: components["schemas"]["StandingCode"];
         };
         /** @description A new job: a car and a setup line are enough. */
         NewJob: {
@@ -4924,7 +4933,7 @@ export interface components {
             /** @description What can be read in the bay, in bay order. */
             parts: components["schemas"]["PartEntry"][];
             /** @description How a fit can rub. */
-            rubs: components["schemas"]["UnitEntry"][];
+            rubs: components["schemas"]["RubEntry"][];
             /** @description Units a reading is spoken in. */
             units: components["schemas"]["UnitEntry"][];
             /** @description The verdicts. */
@@ -5119,6 +5128,12 @@ export interface components {
             rows: components["schemas"]["RowView"][];
             /** @description How many there are in all. */
             total: number;
+        };
+        /** @description How a fit can rub, and how that stands. */
+        RubEntry: {
+            code: string;
+            name: string;
+            standing: components["schemas"]["StandingCode"];
         };
         /** @description One size of a ladder. */
         RungView: {
@@ -6165,6 +6180,7 @@ export interface components {
              * @description The wheel's rating; null while the row that was picked does not say it.
              */
             rating_kg?: number | null;
+            standing?: components["schemas"]["StandingCode"] | null;
             /** @description `good`, `watch` or `not_for_this`. */
             stands?: string | null;
             /**
@@ -6174,6 +6190,8 @@ export interface components {
             tested_share?: number | null;
             /** Format: double */
             tire_kg?: number | null;
+            /** @description The same in words. */
+            word?: string | null;
         };
         /** @description The wheel as it is drawn. */
         WheelInside: {

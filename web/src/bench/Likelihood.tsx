@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { type Axle, answer, api } from "../api/client";
+import { keys } from "../api/keys";
 import { useSheet } from "../job/JobSheet";
 
 /** How likely a part is touched, where its word hangs on how what may be off is added; nothing elsewhere. */
@@ -7,7 +8,7 @@ export function Likelihood({ axle, part }: { axle: Axle; part: string }) {
   const { open } = useSheet();
   const { planned } = open.content;
   const { data } = useQuery({
-    queryKey: ["likelihood", open.id, open.job.revision, axle, part, planned],
+    queryKey: keys.likelihood(open.id, open.job.revision, axle, part, planned),
     queryFn: () =>
       answer(
         api.POST("/api/v1/jobs/{id}/likelihood", {

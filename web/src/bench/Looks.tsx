@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { type Axle, answer, api, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
 import type { OpenJob } from "../job/useJob";
 import { formatOffset } from "../shared/units";
 
@@ -9,7 +10,7 @@ type Look = Schemas["LookView"];
 export function useLooks(open: OpenJob) {
   const { planned, levers } = open.content;
   const query = useQuery({
-    queryKey: ["looks", open.id, open.job.revision, planned, levers],
+    queryKey: keys.looks(open.id, open.job.revision, planned, levers),
     queryFn: () =>
       answer(api.POST("/api/v1/jobs/{id}/looks", { params: { path: { id: open.id } }, body: planned })),
     enabled: open.save.is !== "saving" && (planned.front != null || planned.rear != null),

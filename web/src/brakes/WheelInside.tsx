@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
 import { FileButton } from "../shared/FileButton";
 import { NumberBox } from "../shared/NumberBox";
 import { useRegistry } from "../shared/registry";
@@ -49,8 +50,8 @@ export function WheelInside({ wheel, whose }: Props) {
       setSheet(null);
       setBarrel(null);
       setSpokes(null);
-      await queries.invalidateQueries({ queryKey: ["brakes"] });
-      await queries.invalidateQueries({ queryKey: ["brake-wheels"] });
+      await queries.invalidateQueries({ queryKey: keys.allBrakes() });
+      await queries.invalidateQueries({ queryKey: keys.allBrakeWheels() });
       return `Kept for ${line} ${wheel.size}.`;
     });
   return (

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { type Axle, answer, api } from "../api/client";
+import { keys } from "../api/keys";
 import type { OpenJob } from "../job/useJob";
 
 export type Shown = {
@@ -16,7 +17,7 @@ export type Shown = {
 /** A wheel over the job's brakes, asked for anew when the job or what is shown changes. */
 export function useBrakes(open: OpenJob, shown: Shown) {
   return useQuery({
-    queryKey: ["brakes", open.id, open.job.revision, shown],
+    queryKey: keys.brakes(open.id, open.job.revision, shown),
     queryFn: () =>
       answer(
         api.POST("/api/v1/jobs/{id}/brakes", {
@@ -40,7 +41,7 @@ export function useBrakes(open: OpenJob, shown: Shown) {
 export function useWheels(open: OpenJob, axle: Axle, plannedBrakes: boolean) {
   const templates = open.job.templates;
   return useQuery({
-    queryKey: ["brake-wheels", open.id, axle, plannedBrakes, JSON.stringify(templates)],
+    queryKey: keys.brakeWheels(open.id, axle, plannedBrakes, templates),
     queryFn: () =>
       answer(
         api.GET("/api/v1/jobs/{id}/brakes/wheels", {

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Car, type Drive, type Lines, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
 import { asLine } from "../job/content";
 
 type Props = {
@@ -16,7 +17,7 @@ export function Memory({ isEmpty, own, onTake, onFit }: Props) {
   const [find, setFind] = useState("");
   const [isOpen, setOpen] = useState(isEmpty);
   const query = useQuery({
-    queryKey: ["cars", find],
+    queryKey: keys.cars(find),
     queryFn: () => answer(api.GET("/api/v1/cars", { params: { query: { find } } })),
     enabled: isOpen,
     placeholderData: (before) => before,

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { type Axle, answer, api, type Column, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
 import { asLine, benchOf } from "../job/content";
 import { useSheet } from "../job/JobSheet";
 import { useStretches } from "../motion/useMotion";
@@ -19,7 +20,7 @@ export function Compare() {
   const { id, content, save, job } = open;
   const { units } = useUnits();
   const query = useQuery({
-    queryKey: ["side-by-side", id, job.revision],
+    queryKey: keys.sideBySide(id, job.revision),
     queryFn: () => answer(api.GET("/api/v1/jobs/{id}/side-by-side", { params: { path: { id } } })),
     enabled: save.is !== "saving",
     placeholderData: (before) => before,

@@ -2,6 +2,7 @@ import { useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type JobSummary } from "../api/client";
+import { keys } from "../api/keys";
 import { SetAside } from "../job/SetAside";
 import { useChanges } from "../job/useChanges";
 import { Fault } from "../shared/Caution";
@@ -35,7 +36,7 @@ export function Counter() {
   const findField = useRef<HTMLInputElement>(null);
   const newJob = useRef<NewJobHandle>(null);
   const query = useInfiniteQuery({
-    queryKey: ["jobs", find, putAway],
+    queryKey: keys.jobs(find, putAway),
     queryFn: ({ pageParam }) => pageOfJobs(find, putAway, pageParam),
     initialPageParam: 0,
     getNextPageParam: (last, pages) => {
@@ -45,14 +46,14 @@ export function Counter() {
     placeholderData: (before) => before,
   });
   const queries = useQueryClient();
-  useChanges(() => void queries.invalidateQueries({ queryKey: ["jobs"] }));
-  const keys: KeyBinding[] = [
+  useChanges(() => void queries.invalidateQueries({ queryKey: keys.allJobs() }));
+  const shortcuts: KeyBinding[] = [
     { keys: ["/"], shown: "/", does: "find a job", run: () => findField.current?.focus() },
     { keys: ["n"], shown: "n", does: "new job", run: () => newJob.current?.focus() },
     { keys: ["u"], shown: "u", does: "units", run: next },
     { keys: ["?", "Shift+?"], shown: "?", does: "these keys", run: () => setShowsKeys(true) },
   ];
-  useKeys(keys);
+  useKeys(shortcuts);
   useEffect(() => {
     document.title = "Counter · Dimensione";
   }, []);
@@ -156,7 +157,10 @@ export function Counter() {
         </main>
       </div>
       {showsKeys && (
-        <KeysDialog groups={[{ title: "At the counter", keys }]} onClose={() => setShowsKeys(false)} />
+        <KeysDialog
+          groups={[{ title: "At the counter", keys: shortcuts }]}
+          onClose={() => setShowsKeys(false)}
+        />
       )}
     </div>
   );

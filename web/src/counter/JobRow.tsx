@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { Away, answer, api, type JobSummary, matching, Refused } from "../api/client";
+import { keys } from "../api/keys";
 import { keyed } from "../api/upload";
 import { asLine, contentOf, isEmpty } from "../job/content";
 import { stageName } from "../job/stages";
@@ -19,7 +20,7 @@ export function JobRow({ job }: { job: JobSummary }) {
       const params = { path, header: keyed() };
       return answer(api.PUT("/api/v1/jobs/{id}", { params, headers: matching(whole), body }));
     },
-    onSettled: () => queries.invalidateQueries({ queryKey: ["jobs"] }),
+    onSettled: () => queries.invalidateQueries({ queryKey: keys.allJobs() }),
   });
   if (job.damaged) return <DamagedRow job={job} />;
   return (
@@ -78,7 +79,7 @@ function DamagedRow({ job }: { job: JobSummary }) {
           params: { path: { id: job.id }, query: { signed_by: signedBy() } },
         }),
       ),
-    onSettled: () => queries.invalidateQueries({ queryKey: ["jobs"] }),
+    onSettled: () => queries.invalidateQueries({ queryKey: keys.allJobs() }),
   });
   return (
     <li className="border-base-300 flex items-center gap-x-4 border-b px-4 py-2" data-damaged={job.id}>

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { api, ofState, type Problem, Refused, type Schemas, withState } from "../api/client";
 import { useFileId } from "../api/file";
+import { keys } from "../api/keys";
 import { signedBy } from "../job/unsaved";
 import { useRegistry } from "../shared/registry";
 import { useDeed } from "../shared/useDeed";
@@ -24,7 +25,7 @@ const plain = ({ club, from, classes }: Rules): Rules => ({ club, from, classes 
 export function Clubs() {
   const registry = useRegistry();
   const queries = useQueryClient();
-  const clubs = useQuery({ queryKey: ["clubs"], queryFn: readClubs });
+  const clubs = useQuery({ queryKey: keys.clubs(), queryFn: readClubs });
   const [draft, setDraft] = useDraft<Draft | null>(useFileId(), "house.club", null);
   const { run, says, say: setSays } = useDeed("Save", (error) => (error as Error).message);
   const [errors, setErrors] = useState<Problem["errors"]>([]);
@@ -52,13 +53,13 @@ export function Clubs() {
     run(async () => {
       try {
         const said = await work();
-        await queries.invalidateQueries({ queryKey: ["road"] });
+        await queries.invalidateQueries({ queryKey: keys.allRoad() });
         return said;
       } catch (error) {
         if (error instanceof Refused) setErrors(error.problem.errors);
         // Changed meanwhile: what is there now is shown, and what was written stays.
         if (error instanceof Refused && error.problem.status === 412)
-          await queries.invalidateQueries({ queryKey: ["clubs"] });
+          await queries.invalidateQueries({ queryKey: keys.clubs() });
         throw error;
       }
     });
@@ -69,22 +70,22 @@ export function Clubs() {
       const list = await put(draft.rules);
       const key = keyOf({ club: draft.rules.club.trim(), from: draft.rules.from.trim() });
       const before = all.find((one) => keyOf(one) === key);
-      queries.setQueryData(["clubs"], list);
+      queries.setQueryData(keys.clubs(), list);
       setDraft(null);
       setBack(before && !before.ships ? { put: before, remove: null } : { put: null, remove: draft.rules });
       return `Saved: ${key}.`;
     });
   const takeOut = (one: Kept) =>
     attempt(async () => {
-      queries.setQueryData(["clubs"], await remove(one));
+      queries.setQueryData(keys.clubs(), await remove(one));
       setBack(one.damaged ? null : { put: one, remove: null });
       return `Taken out: ${keyOf(one)}.`;
     });
   const takeBack = () =>
     attempt(async () => {
       if (!back) return undefined;
-      if (back.put) queries.setQueryData(["clubs"], await put(back.put));
-      if (back.remove) queries.setQueryData(["clubs"], await remove(back.remove));
+      if (back.put) queries.setQueryData(keys.clubs(), await put(back.put));
+      if (back.remove) queries.setQueryData(keys.clubs(), await remove(back.remove));
       setBack(null);
       return "Taken back.";
     });

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type House as HouseView, matching, type Problem, Refused } from "../api/client";
 import { useFileId } from "../api/file";
+import { keys } from "../api/keys";
 import { keyed, newKey } from "../api/upload";
 import { SetAside } from "../job/SetAside";
 import { Caution, InlineFault } from "../shared/Caution";
@@ -60,14 +61,14 @@ export function House() {
             body: { ...draft, based_on_revision: house.revision },
           }),
         );
-        queries.setQueryData(["house"], saved);
-        await queries.invalidateQueries({ queryKey: ["side-by-side"] });
+        queries.setQueryData(keys.house(), saved);
+        await queries.invalidateQueries({ queryKey: keys.allSideBySide() });
         setDraft(null);
         setErrors([]);
         return "Saved. Every verdict follows from now on.";
       } catch (error) {
         if (error instanceof Refused && isOfBefore(error)) {
-          await queries.invalidateQueries({ queryKey: ["house"] });
+          await queries.invalidateQueries({ queryKey: keys.house() });
         } else if (error instanceof Refused) {
           setErrors(error.problem.errors);
         }

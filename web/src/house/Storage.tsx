@@ -1,11 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
 import { useDeed } from "../shared/useDeed";
 
 type Removal = Schemas["StorageRemoval"];
-
-const KEY = ["storage"];
 
 const size = (bytes: number) =>
   bytes < 1e6 ? `${Math.round(bytes / 1e3)}\u00a0kB` : `${(bytes / 1e6).toFixed(1)}\u00a0MB`;
@@ -14,7 +13,7 @@ const size = (bytes: number) =>
 export function Storage() {
   const queries = useQueryClient();
   const { data } = useQuery({
-    queryKey: KEY,
+    queryKey: keys.storage(),
     queryFn: () => answer(api.GET("/api/v1/house/storage")),
   });
   const [asked, setAsked] = useState<keyof Removal | null>(null);
@@ -24,7 +23,7 @@ export function Storage() {
     setAsked(null);
     run(async () => {
       const left = await answer(api.POST("/api/v1/house/storage/remove", { body: { [what]: true } }));
-      queries.setQueryData(KEY, left);
+      queries.setQueryData(keys.storage(), left);
       return `Removed. The file has ${size(left.file_bytes)} now.`;
     });
   };

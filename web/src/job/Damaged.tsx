@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api } from "../api/client";
+import { keys } from "../api/keys";
 import { Fault } from "../shared/Caution";
 import { useDeed } from "../shared/useDeed";
 import { signedBy } from "./unsaved";
@@ -14,7 +15,7 @@ export function Damaged({ id, why }: { id: number; why: string }) {
       const job = await answer(
         api.POST("/api/v1/jobs/{id}/mend", { params: { path: { id }, query: { signed_by: signedBy() } } }),
       );
-      queries.setQueryData(["job", id], job);
+      queries.setQueryData(keys.job(id), job);
     });
   return (
     <div className="min-h-dvh p-[10px]">

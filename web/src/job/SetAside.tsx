@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, type Job, type JobSummary } from "../api/client";
 import { fileId } from "../api/file";
+import { keys } from "../api/keys";
 import { InlineFault } from "../shared/Caution";
 import { kept, useKept } from "../shared/kept";
 import { useDeed } from "../shared/useDeed";
@@ -30,7 +31,7 @@ export function SetAside({ open }: { open?: OpenJob }) {
   const { aside, waiting } = allKept();
   const tags = waiting.map(({ work }) => work.tag);
   const { data: standing } = useQuery({
-    queryKey: ["standing", tags],
+    queryKey: keys.standing(tags),
     queryFn: () => answer(api.POST("/api/v1/jobs/standing", { body: tags })),
     enabled: tags.length > 0,
   });
@@ -152,7 +153,7 @@ function ChooseJob({ one, open, onDone }: { one: Leftover; open?: OpenJob; onDon
   const [find, setFind] = useState("");
   const navigate = useNavigate();
   const { data: jobs } = useQuery({
-    queryKey: ["jobs", find, false, "to take over into"],
+    queryKey: keys.jobsToTakeInto(find),
     queryFn: () => answer(api.GET("/api/v1/jobs", { params: { query: { find, most: 8 } } })),
     placeholderData: (before) => before,
   });

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useSyncExternalStore } from "react";
 import { Away, answer, api, type Job, Refused } from "../api/client";
+import { keys } from "../api/keys";
 import type { Content } from "./content";
 import { type Step, useLane } from "./lane";
 import { ReadingsQueue } from "./readings";
@@ -13,7 +14,7 @@ const TRY_AGAIN_MS = 2000;
 /** The job at a number, as the program has it. */
 export function useJobAt(id: number) {
   return useQuery({
-    queryKey: ["job", id],
+    queryKey: keys.job(id),
     queryFn: () => loadJob(id),
     // A sheet that could not be opened is tried again; one that is not there is not.
     refetchInterval: ({ state }) => (!state.data && state.error instanceof Away ? TRY_AGAIN_MS : false),
@@ -35,14 +36,14 @@ export function useJob(first: Job) {
         uid,
         lane.put,
         (job) => {
-          queries.setQueryData(["job", id], job);
-          queries.invalidateQueries({ queryKey: ["side-by-side", id] });
+          queries.setQueryData(keys.job(id), job);
+          queries.invalidateQueries({ queryKey: keys.sideBySideOf(id) });
         },
         () => {
           const again = async () => {
             try {
               const job = await loadJob(id);
-              queries.setQueryData(["job", id], job);
+              queries.setQueryData(keys.job(id), job);
               saver.receive(job);
             } catch (error) {
               if (error instanceof Away) setTimeout(again, TRY_AGAIN_MS);
@@ -73,7 +74,7 @@ export function useJob(first: Job) {
     const isOurs = change?.uid === uid && change.revision <= (saver.state.base?.revision ?? 0);
     if (isOurs) return;
     lastBy.current = change ? ` by ${change.who || "somebody who did not sign"}: ${change.what}` : "";
-    void queries.invalidateQueries({ queryKey: ["job", id] });
+    void queries.invalidateQueries({ queryKey: keys.job(id) });
   });
   useEffect(() => {
     // A sheet of another job is made anew: see `JobSheet`.

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { type Axle, answer, api, type Lines, type Schemas, type TireChoice } from "../api/client";
+import { keys } from "../api/keys";
 import type { OpenJob } from "../job/useJob";
 
 export type Motion = Schemas["MotionView"];
@@ -36,7 +37,7 @@ function question(open: OpenJob, axle: Axle, usage: Usage) {
 export function useMotion(open: OpenJob, axle: Axle, usage: Usage) {
   const { params, body, key, enabled } = question(open, axle, usage);
   return useQuery({
-    queryKey: ["motion", ...key],
+    queryKey: keys.motion(key),
     queryFn: () => answer(api.POST("/api/v1/jobs/{id}/motion", { params, body })),
     enabled,
     placeholderData: (before) => before,
@@ -48,7 +49,7 @@ export function useMotion(open: OpenJob, axle: Axle, usage: Usage) {
 export function useRemedies(open: OpenJob, axle: Axle, usage: Usage, isWanted: boolean) {
   const { params, body, key, enabled } = question(open, axle, usage);
   return useQuery({
-    queryKey: ["remedies", ...key],
+    queryKey: keys.remedies(key),
     queryFn: () => answer(api.POST("/api/v1/jobs/{id}/motion/remedies", { params, body })),
     enabled: enabled && isWanted,
     retry: false,
@@ -59,7 +60,7 @@ export function useRemedies(open: OpenJob, axle: Axle, usage: Usage, isWanted: b
 export function useLift(open: OpenJob, axle: Axle, usage: Usage) {
   const { params, body, key, enabled } = question(open, axle, usage);
   return useQuery({
-    queryKey: ["lift", ...key],
+    queryKey: keys.lift(key),
     queryFn: () => answer(api.POST("/api/v1/jobs/{id}/motion/lift", { params, body })),
     enabled,
     placeholderData: (before) => before,
@@ -71,7 +72,7 @@ export function useLift(open: OpenJob, axle: Axle, usage: Usage) {
 export function useMovingWindow(open: OpenJob, axle: Axle, tireChoice: TireChoice) {
   const { params, body, key, enabled } = question(open, axle, ON_THE_ROAD);
   return useQuery({
-    queryKey: ["moving-window", ...key, tireChoice],
+    queryKey: keys.movingWindow(key, tireChoice),
     queryFn: () =>
       answer(
         api.POST("/api/v1/jobs/{id}/motion/window", {
@@ -88,7 +89,7 @@ export function useMovingWindow(open: OpenJob, axle: Axle, tireChoice: TireChoic
 /** Plans on the road, stretch by stretch; none until it is known. */
 export function useStretches(open: OpenJob, plans: Schemas["PlanRequest"][]): Schemas["StretchedPlan"][] {
   const query = useQuery({
-    queryKey: ["stretches", open.id, open.job.revision, plans],
+    queryKey: keys.stretches(open.id, open.job.revision, plans),
     queryFn: () =>
       answer(
         api.POST("/api/v1/jobs/{id}/motion/stretches", {

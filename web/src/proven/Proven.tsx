@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, matching, Refused, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
 import { keyed, upload } from "../api/upload";
 import type { OpenJob } from "../job/useJob";
 import { Caution } from "../shared/Caution";
@@ -12,8 +13,6 @@ import { useDeed } from "../shared/useDeed";
 import { useProven } from "./useProven";
 
 type Fit = Schemas["ProvenView"];
-
-const STANDING = { none: "good", at_lock: "mind", over_bumps: "mind", constant: "stop" } as const;
 
 /** Fits of finished jobs, ours and other shops': what went on which car, and how it did. */
 export function Proven({ open }: { open: OpenJob }) {
@@ -27,7 +26,7 @@ export function Proven({ open }: { open: OpenJob }) {
   const take = (work: () => Promise<Schemas["ProvenBrought"]>) =>
     run(async () => {
       const brought = await work();
-      await queries.invalidateQueries({ queryKey: ["proven"] });
+      await queries.invalidateQueries({ queryKey: keys.allProven() });
       const faults = brought.faults.map((one) => `row ${one.row}: ${one.says}`);
       return [`${brought.new} new, ${brought.known} there already`, ...faults.slice(0, 5)].join("; ");
     });
@@ -38,7 +37,7 @@ export function Proven({ open }: { open: OpenJob }) {
   const remove = (call: () => Promise<{ data?: unknown; error?: unknown }>) =>
     run(async () => {
       await answer(call());
-      await queries.invalidateQueries({ queryKey: ["proven"] });
+      await queries.invalidateQueries({ queryKey: keys.allProven() });
     });
   return (
     <div className="flex min-h-0 flex-1 flex-col overflow-y-auto min-[1000px]:flex-row">
@@ -111,6 +110,7 @@ export function Proven({ open }: { open: OpenJob }) {
 
 function FitRow({ fit, words }: { fit: Fit; words: (code: string | undefined) => string }) {
   const { units } = useUnits();
+  const registry = useRegistry();
   const { record } = fit;
   return (
     <li className="rule py-1 text-small" data-proven={fit.id}>
@@ -125,7 +125,7 @@ function FitRow({ fit, words }: { fit: Fit; words: (code: string | undefined) =>
         </span>
       </p>
       {(["front", "rear"] as const).map((axle) => {
-        const rub = record[`rub_${axle}`] as keyof typeof STANDING | undefined;
+        const rub = record[`rub_${axle}`];
         const far = fit.distance[axle];
         return (
           record[axle] && (
@@ -146,7 +146,10 @@ function FitRow({ fit, words }: { fit: Fit; words: (code: string | undefined) =>
                   .join(", ")}
               </span>
               <span className="flex w-[130px] items-center gap-1">
-                <Mark standing={rub ? STANDING[rub] : "unknown"} size={12} />
+                <Mark
+                  standing={registry?.rubs.find((one) => one.code === rub)?.standing ?? "unknown"}
+                  size={12}
+                />
                 {words(rub)}
               </span>
             </p>

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api } from "../api/client";
+import { keys } from "../api/keys";
 import { PriceLists } from "./PriceLists";
 
 /** Columns that are shown first; the rest follows in the order it is exported. */
@@ -11,7 +12,7 @@ export function Catalogue() {
   const [kind, setKind] = useState<"wheels" | "tires">("wheels");
   const [find, setFind] = useState("");
   const query = useQuery({
-    queryKey: ["catalogue", kind, find],
+    queryKey: keys.catalogue(kind, find),
     queryFn: () => answer(api.GET("/api/v1/catalogue/rows", { params: { query: { kind, find } } })),
     placeholderData: (before) => before,
   });

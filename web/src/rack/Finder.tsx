@@ -1,5 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { useBench } from "../bench/useBench";
@@ -28,11 +28,16 @@ export function Finder() {
         api.POST("/api/v1/jobs/{id}/finder", { params: { path: { id } }, body: { ...sought, count: 12 } }),
       ),
   });
-  // The first answer comes by itself: an empty page would say nothing.
-  const { mutate } = search;
+  // The first answer comes by itself, an empty page would say nothing, and so does the next one when a weight changes: while one
+  // is under way the newest weights wait for it.
+  const { mutate, isPending } = search;
+  const weights = JSON.stringify(sought.weights ?? {});
+  const weighed = useRef<string>(undefined);
   useEffect(() => {
-    if (isReady) mutate();
-  }, [mutate, isReady]);
+    if (!isReady || isPending || weighed.current === weights) return;
+    weighed.current = weights;
+    mutate();
+  }, [mutate, isReady, isPending, weights]);
   const found = search.data;
   const supply = useSupply(found?.setups.map((setup) => setup.parts) ?? []);
   const { answered } = content;
@@ -54,7 +59,7 @@ export function Finder() {
         sought={sought}
         choices={registry?.wishes ?? null}
         criteria={found?.criteria ?? null}
-        isBusy={search.isPending}
+        isBusy={isPending}
         className={content.road?.class?.name ?? null}
         onChange={(change) => edit({ wishes: { ...sought, ...change } })}
         onSearch={() => search.mutate()}

@@ -24,8 +24,6 @@ type Props = {
   onPlan: (chosen: Chosen) => void;
 };
 
-const NEEDS = { order: "mind", find_out: "unknown", stop: "stop" } as const;
-
 /** What is not in order; the same word on both axles is said once. */
 function mindedOf(ledger: LedgerLine[]) {
   const minds: { line: LedgerLine; where: string }[] = [];
@@ -154,7 +152,7 @@ export function FoundSetup({ place, setup, fitted, criteria, supply, supplier, o
                       className="flex items-baseline gap-1"
                       data-need={need.kind}
                     >
-                      <Mark standing={NEEDS[need.kind as keyof typeof NEEDS]} size={12} />
+                      <Mark standing={need.standing} size={12} />
                       {need.axle && `${need.axle}: `}
                       {need.says}
                     </li>

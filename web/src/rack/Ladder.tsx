@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api } from "../api/client";
+import { keys } from "../api/keys";
 import { useSheet } from "../job/JobSheet";
 import { InlineFault } from "../shared/Caution";
 import { Mark } from "../shared/Mark";
@@ -25,7 +26,7 @@ export function Ladder() {
   const [rim, setRim] = useState<number | null>(null);
   const line = fitted[axle] ?? fitted.front ?? fitted.rear ?? "";
   const read = useQuery({
-    queryKey: ["tire-of", line],
+    queryKey: keys.tireOf(line),
     queryFn: () =>
       answer(api.POST("/api/v1/bench", { body: { fitted: { front: line }, planned: {}, adjust: [] } })),
     enabled: line !== "",
@@ -33,7 +34,7 @@ export function Ladder() {
   const own = read.data?.axles.front.fitted?.tire ?? "";
   const asked = tire ?? own;
   const query = useQuery({
-    queryKey: ["ladder", id, axle, asked, band],
+    queryKey: keys.ladder(id, axle, asked, band),
     queryFn: () =>
       answer(api.POST("/api/v1/ladder", { body: { tire: asked, band_pct: band, job: id, axle } })),
     enabled: asked !== "",

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Away, answer, api, matching, type Schemas } from "../api/client";
 import { useFileId } from "../api/file";
+import { keys } from "../api/keys";
 import { keyed, saidBy, upload } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
 import { useDeed } from "../shared/useDeed";
@@ -33,7 +34,7 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
   // A list whose file is about to be removed for good.
   const [asked, setAsked] = useState<number | null>(null);
   const lists = useQuery({
-    queryKey: ["price-lists"],
+    queryKey: keys.allPriceLists(),
     queryFn: () => answer(api.GET("/api/v1/catalogue/lists")),
   });
   /** Runs something that takes its time, with a ticket by which its progress is asked for meanwhile. */
@@ -43,8 +44,8 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
     deed.run(() => work(drawn));
   };
   const refresh = async () => {
-    await queries.invalidateQueries({ queryKey: ["catalogue"] });
-    await queries.invalidateQueries({ queryKey: ["price-lists"] });
+    await queries.invalidateQueries({ queryKey: keys.allCatalogue() });
+    await queries.invalidateQueries({ queryKey: keys.allPriceLists() });
   };
   const bring = (file: File) =>
     run(async (ticket) => {
@@ -226,7 +227,7 @@ const STEPS = {
 /** How far a list under way has come, asked for four times a second. */
 function ListProgress({ ticket }: { ticket: string }) {
   const query = useQuery({
-    queryKey: ["progress", ticket],
+    queryKey: keys.progress(ticket),
     queryFn: () => answer(api.GET("/api/v1/catalogue/progress/{ticket}", { params: { path: { ticket } } })),
     refetchInterval: 250,
     retry: false,

@@ -179,8 +179,6 @@ export function Wishes({ sought, choices, criteria, isBusy, className, onChange,
                 onChange={(event) =>
                   onChange({ weights: { ...sought.weights, [one.code]: Number(event.target.value) } })
                 }
-                onPointerUp={onSearch}
-                onKeyUp={onSearch}
               />
               <span className="w-[26px] text-right">{sought.weights?.[one.code] ?? one.weight}</span>
             </label>

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Away, answer, api, matching, Refused, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
 import { useSheet } from "../job/JobSheet";
 import { signedBy } from "../job/unsaved";
 import { Caution } from "../shared/Caution";
@@ -23,7 +24,7 @@ const MARKS: Record<string, "good" | "mind" | "stop" | "unknown"> = {
 export function CarModule({ onBelieved }: { onBelieved: (mm: number) => void }) {
   const { open } = useSheet();
   const client = useQueryClient();
-  const key = ["module", open.id];
+  const key = keys.module(open.id);
   const path = { params: { path: { id: open.id } } };
   const log = useQuery({ queryKey: key, queryFn: () => answer(api.GET("/api/v1/jobs/{id}/module", path)) });
   const [asked, setAsked] = useState<Asked | null>(null);

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer as answered, api } from "../api/client";
+import { keys } from "../api/keys";
 import { Caution } from "../shared/Caution";
 import { Mark } from "../shared/Mark";
 import { NextStep } from "./NextStep";
@@ -11,7 +12,7 @@ const range = (range: number[] | null | undefined, unit: string) =>
 
 /** The class the car runs in: what it leaves, and clause by clause what it says of the bench and of what is kept. */
 export function ClassSheet({ sheet, answer, onChange }: PartProps) {
-  const clubs = useQuery({ queryKey: ["clubs"], queryFn: () => answered(api.GET("/api/v1/clubs")) });
+  const clubs = useQuery({ queryKey: keys.clubs(), queryFn: () => answered(api.GET("/api/v1/clubs")) });
   const all = (clubs.data ?? []).flatMap(({ club, from, counts, classes }) =>
     classes.map((one) => ({
       ...one,

@@ -45,7 +45,7 @@ function Look({ one, onNote }: { one: View; onNote: (found: string) => void }) {
         }}
       >
         <span className="flex items-center gap-1 font-semibold">
-          <Mark standing={one.is_due ? "stop" : "good"} size={14} />
+          <Mark standing={one.standing} size={14} />
           {one.title}
         </span>
         <span>{one.says}</span>

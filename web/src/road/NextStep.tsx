@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../api/client";
+import { keys } from "../api/keys";
 import { useSheet } from "../job/JobSheet";
 import { Figure } from "./Figure";
 import type { PartProps } from "./RoadTrack";
@@ -9,7 +10,7 @@ export function NextStep({ sheet, onChange }: Pick<PartProps, "sheet" | "onChang
   const { open } = useSheet();
   const { id, job } = open;
   const next = useQuery({
-    queryKey: ["next-step", id, job.revision, sheet],
+    queryKey: keys.nextStep(id, job.revision, sheet),
     queryFn: () =>
       answer(api.POST("/api/v1/jobs/{id}/road/next-step", { params: { path: { id } }, body: sheet })),
     placeholderData: (before) => before,

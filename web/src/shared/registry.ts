@@ -1,12 +1,14 @@
 /** What the program lists: parts, levers, limits, facts of a car. The page keeps no second copy of any of it. */
+
 import { useQuery } from "@tanstack/react-query";
 import { answer, api, type House, type Registry } from "../api/client";
 import { fileId } from "../api/file";
+import { keys } from "../api/keys";
 import { kept } from "./kept";
 
 export function useRegistry(): Registry | null {
   const query = useQuery({
-    queryKey: ["registry"],
+    queryKey: keys.registry(),
     queryFn: () => answer(api.GET("/api/v1/registry")),
     // It changes with the program only.
     staleTime: Number.POSITIVE_INFINITY,
@@ -19,7 +21,7 @@ const HOUSE_KEPT_AS = "dimensione.house";
 /** The house; away from the program, what it was when last seen. */
 export function useHouse(): House | null {
   const query = useQuery({
-    queryKey: ["house"],
+    queryKey: keys.house(),
     queryFn: async () => {
       const house = await answer(api.GET("/api/v1/house"));
       kept.write(HOUSE_KEPT_AS, house);

@@ -9,9 +9,9 @@ use std::collections::BTreeMap;
 use app::bench::judge_axle;
 use app::brakes::{BrakeQuestion, answer};
 use app::knowledge::KnowledgeCache;
-use app::{JobKnowledge, JudgingContext, KnownJob, trials};
+use app::{CachedJob, JobKnowledge, JudgingContext, trials};
 use fitment::answers::ledger::Line;
-use fitment::car::corner::{Feature, ReadingUnit, Steer, Suspension, Taken, ToRead};
+use fitment::car::corner::{Feature, ReadingUnit, RecordedReading, Steer, Suspension, ToRead};
 use fitment::car::lever::Lever;
 use fitment::car::limits::HouseLimits;
 use fitment::judgement::clearance::{JudgedCase, Verdict};
@@ -60,7 +60,7 @@ fn context(job: &JobContent, insides: Vec<WheelTemplate>) -> JudgingContext {
 }
 
 fn reading(axle: Axle, what: Feature, mm: f64) -> KeptReading {
-    let taken = Taken {
+    let taken = RecordedReading {
         axle,
         side: None,
         what: ToRead::Gap(what),
@@ -129,8 +129,9 @@ fn ledgers_word(job: &JobContent, context: &JudgingContext, axle: Axle) -> Optio
     let case = context.case(&job.fitted, &job.planned, job.drive);
     let of_the_brake = [Feature::CaliperRadial, Feature::CaliperFace].map(|part| part.facts().ledger_code);
     let lines = case.ledger();
-    let here = lines.iter().filter(|line| line.axle == Some(axle) && of_the_brake.contains(&line.code));
-    let verdict = |line: &Line| Verdict::ALL.iter().copied().find(|one| one.severity() == line.standing);
+    let here =
+        lines.iter().filter(|line| line.axle == Some(axle) && of_the_brake.contains(&line.code.code()));
+    let verdict = |line: &Line| Verdict::ALL.iter().copied().find(|one| one.severity() == line.severity);
     here.filter_map(verdict).max()
 }
 
@@ -197,7 +198,7 @@ fn what_cannot_be_read_is_named_and_makes_nothing_better() {
         let case = context.case(&job.fitted, &job.planned, None);
         let verdict =
             case.axle(Axle::Front).unwrap().fit(job.planned.on(Axle::Front).unwrap()).unwrap().verdict;
-        let is_told = case.ledger().iter().any(|line| line.code == "unreadable");
+        let is_told = case.ledger().iter().any(|line| line.code.code() == "unreadable");
         (verdict, is_told)
     };
     // The fitted set stays: it runs clean.
@@ -254,7 +255,7 @@ fn what_a_list_measured_counts_on_the_bench_as_in_the_ledger() {
         let plan = context.case(&job.fitted, &job.planned, job.drive);
         let bench = judge_axle(&JudgedCase::of(&plan), Axle::Front, TireChoice::Same, &context).unwrap();
         let on_the_bench = bench.fit.line(Feature::Strut).unwrap().band.as_ref().unwrap().nominal;
-        let in_the_ledger = plan.ledger().into_iter().find(|line| line.code == "clear-strut").unwrap();
+        let in_the_ledger = plan.ledger().into_iter().find(|line| line.code.code() == "clear-strut").unwrap();
         let conclusion = trials::of_axle(job, &context, Axle::Front);
         assert_eq!(conclusion.judged[0].verdict, bench.fit.verdict);
         assert_eq!(in_the_ledger.figure.unwrap().value, on_the_bench.as_mm());
@@ -305,7 +306,7 @@ fn the_state_of_a_known_job_is_the_one_its_knowledge_makes() {
     let mut content = job(FITTED);
     content.workshop.trials.push(trial(Axle::Front, "17x8 ET40", "none", None));
     let knowledge = JobKnowledge::of(&content, Vec::new());
-    let known = KnownJob::from(knowledge.clone());
+    let known = CachedJob::from(knowledge.clone());
     let as_saved = knowledge.car_state();
     let nothing_typed = SetupPair::default();
     let first = known.state(&nothing_typed, None, None);

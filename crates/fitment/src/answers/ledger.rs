@@ -5,21 +5,21 @@
 use crate::car::{Car, Fact};
 use crate::judgement::case::Case;
 use crate::judgement::clearance::JudgedCase;
-use crate::judgement::rules::{Asked, AxleCheck, Finding, RULES, Rule, Severity, assumed_work};
+use crate::judgement::rules::{Asked, AxleCheck, Finding, LineCode, RULES, Rule, Severity};
 use crate::setup::Axle;
 use crate::values::working::{Phrase, Quantity, Source, Step};
 
 /// One line of the ledger.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Line {
-    /// The rule's code, unique in the registry.
-    pub code: &'static str,
+    /// Which question it answers.
+    pub code: LineCode,
     /// Which axle it is about; `None` for the car as a whole.
     pub axle: Option<Axle>,
     /// The question, in the trade's words.
     pub title: &'static str,
     /// How it stands.
-    pub standing: Severity,
+    pub severity: Severity,
     /// The word for it.
     pub word: &'static str,
     /// The figure; `None` while it is not known.
@@ -39,14 +39,14 @@ pub struct Line {
 }
 
 impl Line {
-    fn of(finding: Finding, rule: &Rule, axle: Option<Axle>, car: &Car) -> Self {
-        let is_open = matches!(finding.standing, Severity::Unknown | Severity::Measure);
+    fn of(code: LineCode, finding: Finding, rule: &Rule, axle: Option<Axle>, car: &Car) -> Self {
+        let is_open = matches!(finding.severity, Severity::Unknown | Severity::Measure);
         Self {
             lacks: if is_open { lacking(rule, axle, car) } else { Vec::new() },
-            code: rule.code,
+            code,
             axle,
             title: rule.title,
-            standing: finding.standing,
+            severity: finding.severity,
             word: finding.word,
             figure: finding.figure,
             limit: finding.limit,
@@ -87,23 +87,22 @@ impl Case<'_> {
             let check = AxleCheck { case: self, axle: axle_case, fit, fitted, planned, change };
             for rule in RULES {
                 match rule.asked {
-                    Asked::PerAxle(ask) => {
-                        lines.extend(
-                            ask(&check).map(|finding| Line::of(finding, rule, Some(axle), &self.state.car)),
-                        );
+                    Asked::PerAxle(code, ask) => {
+                        let line = |finding| Line::of(code, finding, rule, Some(axle), &self.state.car);
+                        lines.extend(ask(&check).map(line));
                     }
                     Asked::PerPart(ask) => lines.extend(ask(&check).into_iter().map(|(part, finding)| {
-                        let facts = part.facts();
-                        let line = Line::of(finding, rule, Some(axle), &self.state.car);
-                        Line { code: facts.ledger_code, title: facts.title, ..line }
+                        let code = LineCode::Clearance(part);
+                        let line = Line::of(code, finding, rule, Some(axle), &self.state.car);
+                        Line { title: part.facts().title, ..line }
                     })),
-                    Asked::PerCar(_) => {}
+                    Asked::PerCar(..) => {}
                 }
             }
         }
         for rule in RULES {
-            if let Asked::PerCar(ask) = rule.asked {
-                lines.extend(ask(self).map(|finding| Line::of(finding, rule, None, &self.state.car)));
+            if let Asked::PerCar(code, ask) = rule.asked {
+                lines.extend(ask(self).map(|finding| Line::of(code, finding, rule, None, &self.state.car)));
             }
         }
         lines
@@ -114,7 +113,7 @@ impl Case<'_> {
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Headline {
     /// How the plan stands.
-    pub standing: Severity,
+    pub severity: Severity,
     /// In words.
     pub says: String,
 }
@@ -125,15 +124,15 @@ impl Headline {
     pub fn of(lines: &[Line], is_planned: bool) -> Self {
         let is_unlike = |line: &Line| {
             let twin = |other: &Line| {
-                (other.code, other.standing, other.word, &other.figure)
-                    == (line.code, line.standing, line.word, &line.figure)
+                (other.code, other.severity, other.word, &other.figure)
+                    == (line.code, line.severity, line.word, &line.figure)
             };
             line.axle != Some(Axle::Rear)
                 || !lines.iter().any(|other| other.axle == Some(Axle::Front) && twin(other))
         };
         // What reads the same front and rear is one thing.
-        let count = |standing: Severity| {
-            lines.iter().filter(|line| line.standing == standing && is_unlike(line)).count()
+        let count = |severity: Severity| {
+            lines.iter().filter(|line| line.severity == severity && is_unlike(line)).count()
         };
         let things =
             |count: usize| if count == 1 { "One thing".to_owned() } else { format!("{count} things") };
@@ -142,7 +141,7 @@ impl Headline {
             0 => says,
             _ => format!("{says}, {unknown} not known yet"),
         };
-        let (standing, says) = if !is_planned {
+        let (severity, says) = if !is_planned {
             (Severity::Unknown, "Nothing planned yet".to_owned())
         } else if count(Severity::Stop) > 0 {
             let stops = count(Severity::Stop);
@@ -159,9 +158,9 @@ impl Headline {
             (Severity::Good, "Nothing stands against it".to_owned())
         };
         // What hangs on work that is not done yet is never said without it.
-        let is_assumed = lines.iter().any(|line| line.code == assumed_work::CODE);
+        let is_assumed = lines.iter().any(|line| line.code == LineCode::AssumedWork);
         let says = if is_assumed { format!("{says}, with work on the car assumed") } else { says };
-        Self { standing, says }
+        Self { severity, says }
     }
 }
 
@@ -182,7 +181,7 @@ pub(crate) mod tests {
         let limits = HouseLimits::DEFAULT;
         let today = Some(Day { year: 2026, day_of_year: 153 });
         let plan = Case::new(&fitted, &planned, drive, &limits, today);
-        plan.ledger().into_iter().find(|line| line.code == code).expect("the line is there")
+        plan.ledger().into_iter().find(|line| line.code.code() == code).expect("the line is there")
     }
 
     /// A front axle's line in a bay; `None` when the rule has nothing to say.
@@ -192,7 +191,7 @@ pub(crate) mod tests {
         let (fitted, planned) = (reading(fitted), reading(planned));
         let limits = HouseLimits::DEFAULT;
         let plan = Case::new(&fitted, &planned, None, &limits, None).in_state(state);
-        plan.ledger().into_iter().find(|line| line.code == code && line.axle != Some(Axle::Rear))
+        plan.ledger().into_iter().find(|line| line.code.code() == code && line.axle != Some(Axle::Rear))
     }
 
     /// The same on a car of which something is written down.
@@ -210,8 +209,12 @@ pub(crate) mod tests {
     #[test]
     fn codes_are_unique_and_every_rule_names_its_source() {
         for (at, rule) in RULES.iter().enumerate() {
-            assert!(RULES[..at].iter().all(|other| other.code != rule.code), "{} is there twice", rule.code);
-            assert!(!rule.source.cite.is_empty() && !rule.title.is_empty(), "{}", rule.code);
+            assert!(
+                RULES[..at].iter().all(|other| other.title != rule.title),
+                "{} is there twice",
+                rule.title
+            );
+            assert!(!rule.source.cite.is_empty() && !rule.title.is_empty(), "{}", rule.title);
         }
     }
 
@@ -231,12 +234,12 @@ pub(crate) mod tests {
         }
         // The wheel's own circle is still not stated: that is nothing to look for in the car's record.
         let line = line_on(car, "hub", "18x7.5 ET32 225/40R18", plan).unwrap();
-        assert_eq!((line.standing, line.lacks.len()), (Severity::Unknown, 0));
+        assert_eq!((line.severity, line.lacks.len()), (Severity::Unknown, 0));
         // A line that stands waits for nothing, whatever else nobody knows.
         let mut other = Car::default();
         other.note(Fact::BoltCircle, None, "5x112").unwrap();
         let line = line_on(other, "hub", "18x7.5 ET32 225/40R18", "18x8.5 ET30 5x100 235/40R18").unwrap();
-        assert_eq!((line.standing, line.lacks.len()), (Severity::Stop, 0));
+        assert_eq!((line.severity, line.lacks.len()), (Severity::Stop, 0));
     }
 
     #[test]
@@ -249,8 +252,8 @@ pub(crate) mod tests {
         let lines = Case::new(&fitted, &planned, None, &limits, today).ledger();
         assert!(lines.len() > 14);
         for line in lines {
-            assert!(!line.word.is_empty() && !line.says.0.is_empty(), "{}", line.code);
-            assert_eq!(line.figure.is_some(), !line.working.is_empty(), "{}: {line:?}", line.code);
+            assert!(!line.word.is_empty() && !line.says.0.is_empty(), "{:?}", line.code);
+            assert_eq!(line.figure.is_some(), !line.working.is_empty(), "{:?}: {line:?}", line.code);
         }
     }
 
@@ -266,10 +269,10 @@ pub(crate) mod tests {
         assert_eq!(with("17x7.5 ET45 225/45R17", "").says, "Nothing planned yet");
         for plan in ["18x8.5", "225/45R17", "17x7.5 ET45 225/45R17"] {
             let headline = with("17x7.5 ET45 225/45R17", plan);
-            assert!(headline.standing > Severity::Good, "{plan}: {headline:?}");
+            assert!(headline.severity > Severity::Good, "{plan}: {headline:?}");
         }
         let stopped = with("17x7.5 ET45 225/45R17 94W", "17x7.5 ET45 225/45R17 80W");
-        assert_eq!((stopped.standing, stopped.says.as_str()), (Severity::Stop, "One thing stops this"));
+        assert_eq!((stopped.severity, stopped.says.as_str()), (Severity::Stop, "One thing stops this"));
     }
 
     #[test]
@@ -280,7 +283,7 @@ pub(crate) mod tests {
             ("tire-on-rim", "245/40R18"),
         ] {
             let line = line(code, "17x7.5 ET45 225/45R17", planned, None);
-            assert_eq!((line.standing, line.figure), (Severity::Unknown, None), "{code} with {planned}");
+            assert_eq!((line.severity, line.figure), (Severity::Unknown, None), "{code} with {planned}");
         }
     }
 }

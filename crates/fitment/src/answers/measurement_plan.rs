@@ -52,7 +52,7 @@ pub const TOLD_FIRST: usize = 7;
 fn is_inboard(item: &MeasureItem) -> bool {
     let ToRead::Gap(feature) = item.to_read else { return false };
     let facts = feature.facts();
-    facts.bears == BlocksFrom::Inboard && !facts.at_lock && item.must_find.is_some()
+    facts.blocks_from == BlocksFrom::Inboard && !facts.at_lock && item.must_find.is_some()
 }
 
 /// Rows of both axles by what one reading answers, the most decisive first.
@@ -174,7 +174,7 @@ fn fitted_section(case: &AxleCase<'_>, fit: &Fit) -> Option<MeasureItem> {
             return false;
         };
         let others = band.contributions.iter().filter(|one| one.input != Input::FittedTireWidth);
-        let likely = others.map(|one| one.down.as_mm().powi(2)).sum::<f64>().sqrt();
+        let likely = Length::root_sum_square(others.map(|one| one.down)).as_mm();
         likely < band.likely().as_mm() - 1e-9 && band.nominal.as_mm() - likely >= line.limit.as_mm()
     });
     let why = Phrase::new(

@@ -4,6 +4,7 @@ use crate::parts::tire::dimensions::{overall_diameter, sidewall};
 use crate::parts::tire::rims::{PermittedRims, measuring_rim};
 use crate::parts::tire::{Construction, MetricSize, Prefix, Size};
 use crate::setup::standard_sizes;
+use crate::setup::standard_sizes::sections_mm;
 use crate::values::codes::{RimDiameter, RimWidth};
 use crate::values::length::Length;
 use crate::values::working::{Figure, Quantity, Source, Step};
@@ -12,8 +13,6 @@ use crate::values::working::{Figure, Quantity, Source, Step};
 pub const SOURCE: Source =
     Source::common_practice("plus sizing: keep the overall diameter while the rim grows; no source");
 
-/// Section widths tried: 135 to 345 by 10 mm.
-pub const SECTIONS_MM: std::ops::RangeInclusive<u32> = 135..=345;
 /// Aspect ratios tried: 20 to 85 by 5.
 pub const ASPECTS: std::ops::RangeInclusive<u32> = 20..=85;
 /// Rim codes tried when none are named: 13 to 24.
@@ -90,7 +89,7 @@ pub fn ladder(tire: &Size, band_pct: f64, rims: &[RimDiameter]) -> Vec<Rung> {
     let own = overall_diameter(tire);
     let mut rungs = Vec::new();
     for rim in rims {
-        for section in SECTIONS_MM.step_by(10) {
+        for section in sections_mm() {
             for aspect in ASPECTS.step_by(5) {
                 let Some(size) = MetricSize::new(Prefix::None, section, aspect, Construction::Radial, *rim)
                 else {
@@ -121,11 +120,11 @@ pub fn change_worked(tire: &Size, rung: &Rung) -> Figure {
     Figure::of(Step {
         what: "change of overall diameter",
         formula: "(OD new / OD old − 1) × 100",
-        put_in: vec![
+        inputs: vec![
             ("OD new", Quantity::length(rung.overall_diameter)),
             ("OD old", Quantity::length(overall_diameter(tire))),
         ],
-        gives: Quantity::percent(rung.change_pct).signed(),
+        result: Quantity::percent(rung.change_pct).signed(),
         source: Source::GEOMETRY,
     })
 }

@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use crate::car::limits::Drive;
 use crate::setup::{Axle, Setup, SetupPair};
 use crate::values::coded::coded;
+use crate::values::verdict::Severity;
 use crate::values::working::{Figure, Quantity, Source, Step};
 
 /// Where nearness and envelope come from.
@@ -31,6 +32,15 @@ impl Rub {
             Self::AtLock => "rubs at lock",
             Self::OverBumps => "rubs over bumps",
             Self::Constant => "rubs all the time",
+        }
+    }
+
+    /// How it stands.
+    pub fn severity(self) -> Severity {
+        match self {
+            Self::None => Severity::Good,
+            Self::AtLock | Self::OverBumps => Severity::Mind,
+            Self::Constant => Severity::Stop,
         }
     }
 }
@@ -152,12 +162,12 @@ pub fn distance(one: &Setup, other: &Setup) -> Option<Figure> {
     Some(Figure::of(Step {
         what: "distance between setups",
         formula: "√(Δ outer² + Δ inner² + Δ crown²)",
-        put_in: vec![
+        inputs: vec![
             ("Δ outer", Quantity::length(length(outer)).signed()),
             ("Δ inner", Quantity::length(length(inner)).signed()),
             ("Δ crown", Quantity::length(length(crown)).signed()),
         ],
-        gives: Quantity::length(length((outer * outer + inner * inner + crown * crown).sqrt())),
+        result: Quantity::length(length((outer * outer + inner * inner + crown * crown).sqrt())),
         source: SOURCE,
     }))
 }

@@ -483,6 +483,20 @@ pub const FACTS: &[FactFacts] = &[
 ];
 
 impl Fact {
+    /// A number of this fact, in its unit, wherever it is stated: in the car's record or in a question about a bare corner.
+    ///
+    /// # Errors
+    /// [`CarError::Range`] for what no road car has.
+    pub fn checked(self, number: f64) -> Result<f64, CarError> {
+        let facts = self.facts();
+        match facts.kind {
+            FactKind::Number(unit, least, most) if !(least..=most).contains(&number) => {
+                Err(CarError::Range { title: facts.title, given: number, unit, least, most })
+            }
+            _ => Ok(number),
+        }
+    }
+
     /// What is known about the fact itself.
     pub fn facts(self) -> &'static FactFacts {
         &FACTS[self as usize]
@@ -689,15 +703,12 @@ fn read(facts: &FactFacts, text: &str) -> Result<Option<Value>, CarError> {
             return Err(CarError::NotOneOf { title, given: text.to_owned(), choices });
         }
         FactKind::OneOf(_) => Value::Words(text.to_owned()),
-        FactKind::Number(unit, least, most) => {
+        FactKind::Number(unit, ..) => {
             // A comma is a decimal point on half of the shop's keyboards; a minus may be typographic.
             let plain = text.replace(',', ".").replace('−', "-");
             let number: f64 =
                 plain.parse().map_err(|_| CarError::NotANumber { title, given: text.to_owned(), unit })?;
-            if !(least..=most).contains(&number) {
-                return Err(CarError::Range { title, given: number, unit, least, most });
-            }
-            Value::Number(number)
+            Value::Number(facts.fact.checked(number)?)
         }
         FactKind::Setup => Value::Setup(Box::new(text.parse()?)),
     }))

@@ -3,15 +3,15 @@
 use std::ops::Range;
 
 use super::axle::{self, AxleTag};
-use super::beside::{self, Beside};
-use super::even::EvenText;
 use super::hub::{self, Drilling};
+use super::normalize::EvenText;
 use super::offset::{self, Unit, unit};
 use super::scan::Scan;
+use super::service_description::{self, Beside};
 use super::spacer::{self, Spacing};
 use super::tire_size::{self, Read, Sized, TireSize};
 use super::wheel_size::{self, WheelSize};
-use super::{LONGEST_TEXT, NotationError, Reason, aside, at_whole, words};
+use super::{LONGEST_TEXT, NotationError, Reason, at_whole, ignored_text, words};
 use crate::parts::tire::Size;
 use crate::values::codes::{CenterBore, Offset};
 use crate::values::date_code::DateCode;
@@ -176,14 +176,14 @@ fn piece(scan: Scan<'_>, before: Before) -> Read<'_, Piece> {
     match scan.peek() {
         Some(c) if c.is_ascii_digit() => {
             first_of! {
-                beside::service(scan, before.tire.is_some()) => Piece::Beside,
+                service_description::service(scan, before.tire.is_some()) => Piece::Beside,
             }
             first_of! { tire(scan) => |piece| piece }
-            if let Some(end) = aside::left_aside(scan) {
+            if let Some(end) = ignored_text::left_aside(scan) {
                 return Ok(Some((Piece::LeftAside, end)));
             }
             first_of! {
-                beside::ply_rating(scan) => Piece::Beside,
+                service_description::ply_rating(scan) => Piece::Beside,
                 spacer::spacer(scan) => Piece::Spacing,
                 offset::backspacing(scan) => Piece::Backspacing,
                 wheel_size::wheel_size(scan) => Piece::Wheel,
@@ -204,7 +204,7 @@ fn piece(scan: Scan<'_>, before: Before) -> Read<'_, Piece> {
             if before.hump && scan.peek() == Some('-') {
                 first_of! { offset::dash_behind_hump(scan) => Piece::Offset }
             }
-            if let Some(end) = scan.eat("-").and_then(|_| aside::left_aside(scan)) {
+            if let Some(end) = scan.eat("-").and_then(|_| ignored_text::left_aside(scan)) {
                 return Ok(Some((Piece::LeftAside, end)));
             }
             first_of! {
@@ -216,27 +216,27 @@ fn piece(scan: Scan<'_>, before: Before) -> Read<'_, Piece> {
             if let Some((tag, end)) = axle::tag(scan, false) {
                 return Ok(Some((Piece::Axle(tag), end)));
             }
-            let service = beside::service(scan, before.tire.is_some())?;
+            let service = service_description::service(scan, before.tire.is_some())?;
             match service {
                 // In brackets behind a service description stands an additional one.
                 Some((_, end)) if before.service => return Ok(Some((Piece::LeftAside, end))),
                 Some((beside, end)) => return Ok(Some((Piece::Beside(beside), end))),
                 None => {}
             }
-            if let Some(end) = aside::left_aside(scan) {
+            if let Some(end) = ignored_text::left_aside(scan) {
                 return Ok(Some((Piece::LeftAside, end)));
             }
         }
         Some('*') => {
-            first_of! { beside::mark(scan, before.tire.as_ref()) => Piece::Beside }
+            first_of! { service_description::mark(scan, before.tire.as_ref()) => Piece::Beside }
         }
         Some('$' | '€' | '£') => {
-            if let Some(end) = aside::left_aside(scan) {
+            if let Some(end) = ignored_text::left_aside(scan) {
                 return Ok(Some((Piece::LeftAside, end)));
             }
         }
         Some(c) if c.is_alphabetic() || c == 'ø' => {
-            first_of! { beside::service_or_range_letter(scan, before.tire.as_ref(), before.letters_name_axles) => Piece::Beside }
+            first_of! { service_description::service_or_range_letter(scan, before.tire.as_ref(), before.letters_name_axles) => Piece::Beside }
             if let Some((tag, end)) = axle::tag(scan, before.letters_name_axles) {
                 return Ok(Some((Piece::Axle(tag), end)));
             }
@@ -250,11 +250,11 @@ fn piece(scan: Scan<'_>, before: Before) -> Read<'_, Piece> {
                 hub::center_bore(scan) => bore,
                 spacer::date_code(scan) => Piece::DateCode,
             }
-            if let Some(end) = aside::left_aside(scan) {
+            if let Some(end) = ignored_text::left_aside(scan) {
                 return Ok(Some((Piece::LeftAside, end)));
             }
             first_of! {
-                beside::mark(scan, before.tire.as_ref()) => Piece::Beside,
+                service_description::mark(scan, before.tire.as_ref()) => Piece::Beside,
                 tire(scan) => |piece| piece,
                 hub::drilling(scan) => Piece::Drilling,
                 hub::circle_alone(scan) => Piece::CircleAlone,
@@ -276,7 +276,7 @@ fn tire(scan: Scan<'_>) -> Read<'_, Piece> {
         Some((Sized::Whole(found), end)) => {
             let next_is_a_piece = || {
                 let width = end.peek() == Some('x') && end.skip(1).number().is_some();
-                Ok(width || beside::mark(end, Some(&found.size))?.is_some())
+                Ok(width || service_description::mark(end, Some(&found.size))?.is_some())
             };
             if !end.at_number_end() || !end.at_word_end() && !next_is_a_piece()? {
                 return Err((Reason::Unknown, end.piece_end()));

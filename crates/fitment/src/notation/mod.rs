@@ -12,15 +12,15 @@
 //!
 //! A wrong size is refused with the place and the reason, a doubtful one asked. It is never guessed at.
 
-mod aside;
 mod axle;
-mod beside;
-mod even;
 mod hub;
+mod ignored_text;
 mod lex;
+mod normalize;
 mod offset;
 mod placed;
 mod scan;
+mod service_description;
 mod spacer;
 mod spoken;
 mod tire_size;
@@ -32,10 +32,10 @@ use std::ops::Range;
 use std::str::FromStr;
 
 pub(crate) use axle::{AxleTag, Axles};
-pub(crate) use beside::Beside;
 pub(crate) use hub::Drilling;
 pub(crate) use lex::{Lexed, Piece, lex};
 pub(crate) use offset::Unit;
+pub(crate) use service_description::Beside;
 pub(crate) use spacer::Spacing;
 pub(crate) use tire_size::TireSize;
 

@@ -1,6 +1,6 @@
 //! A cursor over an even text.
 
-use super::even::EvenText;
+use super::normalize::EvenText;
 
 impl EvenText {
     pub(crate) fn start(&self) -> Scan<'_> {

@@ -197,7 +197,7 @@ fn words(chars: &[Placed]) -> Vec<Word> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::even::EvenText;
+    use super::super::normalize::EvenText;
 
     #[test]
     fn figures_are_said_the_way_the_trade_says_them() {

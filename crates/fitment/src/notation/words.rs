@@ -1,5 +1,5 @@
 //! The words people use for the pieces of a setup, in the languages price lists and messages come in. Accents are gone
-//! by then ([`super::even`]): "déport" is looked up as "deport".
+//! by then ([`super::normalize`]): "déport" is looked up as "deport".
 //!
 //! # Source
 //! Common practice, no published source.
@@ -471,7 +471,7 @@ pub(super) static PRESSURES: Words = Words::new(&["bar", "psi", "kpa"]);
 
 #[cfg(test)]
 mod tests {
-    use super::super::even::EvenText;
+    use super::super::normalize::EvenText;
     use super::*;
 
     #[test]

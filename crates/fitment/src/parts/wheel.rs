@@ -102,11 +102,11 @@ pub fn backspacing_worked(width: RimWidth, offset: Offset) -> Figure {
     Figure::of(Step {
         what: "backspacing",
         formula: "(W / 2 + 0.5 in) × 25.4 + ET",
-        put_in: vec![
+        inputs: vec![
             ("W", Quantity::rim_inches(width.code())),
             ("ET", Quantity::length(offset.length()).signed()),
         ],
-        gives: Quantity::length(Backspacing::from_offset(width, offset).length()),
+        result: Quantity::length(Backspacing::from_offset(width, offset).length()),
         source: Source::common_practice("half an inch for the flange"),
     })
 }

@@ -165,7 +165,7 @@ impl ModuleState {
 
 /// How telling a module came out.
 #[derive(Debug, Clone, PartialEq)]
-pub enum Told {
+pub enum ModuleReply {
     /// Read back as it was told, with everything else as before.
     Confirmed,
     /// It still holds what it held.
@@ -189,7 +189,7 @@ pub enum Told {
     Unknown(String),
 }
 
-impl Told {
+impl ModuleReply {
     /// Of a module before and after it was told.
     pub fn of(before: &ModuleState, after: &ModuleState, to_mm: u32) -> Self {
         if after.vehicle != before.vehicle {
@@ -272,7 +272,7 @@ mod tests {
         assert_eq!(module().told_for(reference, planned), 2195, "2 090 × 1.05 = 2 194.5");
         let by_height = ModuleState { factory_mm: 700, stored_mm: 700, ..module() };
         assert_eq!(by_height.told_for(reference, planned), 735);
-        // Told, it believes the planned tire, to the millimetre that it rounds to.
+        // ModuleReply, it believes the planned tire, to the millimetre that it rounds to.
         let told = ModuleState { stored_mm: 735, ..by_height };
         assert!((told.believed(reference).as_mm() - 735.0).abs() < 1e-9);
         assert_eq!(module().believed(reference), reference);
@@ -319,7 +319,7 @@ mod tests {
         let after = |change: fn(&mut ModuleState)| {
             let mut one = ModuleState { stored_mm: 2200, ..module() };
             change(&mut one);
-            Told::of(&before, &one, 2200).code()
+            ModuleReply::of(&before, &one, 2200).code()
         };
         assert_eq!(after(|_| {}), "confirmed");
         assert_eq!(after(|one| one.stored_mm = 2199), "differs");

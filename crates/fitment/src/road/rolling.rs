@@ -7,8 +7,7 @@
 use crate::values::length::Length;
 use crate::values::working::Source;
 
-/// Rolling circumference over overall diameter of a radial tire.
-pub const ROLLING_FACTOR: f64 = 3.05;
+pub use crate::parts::tire::dimensions::ROLLING_FACTOR;
 /// Where it comes from.
 pub const ROLLING_SOURCE: Source =
     Source::from_memory("ETRTO: rolling circumference 3.05 × overall diameter, radial");

@@ -160,7 +160,7 @@ fn aged(tire: &Rolling<'_>, old_years: f64, today: Option<Day>) -> Option<String
     let Some(code) = DateCode::of_marking(tire.date_code) else {
         return Some("Its date code cannot be read: four figures, week and year, as in 2325.".into());
     };
-    let (standing, _, says) = tire_age::standing(code.age_in_years(today?), old_years);
+    let (standing, _, says) = tire_age::severity(code.age_in_years(today?), old_years);
     (standing != crate::judgement::rules::Severity::Good).then(|| says.to_owned())
 }
 

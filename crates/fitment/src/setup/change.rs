@@ -171,18 +171,18 @@ enum Side {
 
 fn effective_offset(setup: &Setup) -> Figure {
     let offset = setup.wheel.and_then(|wheel| wheel.offset);
-    let mut put_in = Vec::with_capacity(2);
+    let mut inputs = Vec::with_capacity(2);
     if let Some(offset) = offset {
-        put_in.push(("ET", Quantity::length(offset.length()).signed()));
+        inputs.push(("ET", Quantity::length(offset.length()).signed()));
     }
     if let Some(spacer) = setup.spacer {
-        put_in.push(("spacer", Quantity::length(spacer.length())));
+        inputs.push(("spacer", Quantity::length(spacer.length())));
     }
     Figure::of(Step {
         what: "effective offset",
         formula: "ET − spacer thickness",
-        put_in,
-        gives: Quantity::length(setup.effective_offset().map_or(Length::ZERO, Offset::length)).signed(),
+        inputs,
+        result: Quantity::length(setup.effective_offset().map_or(Length::ZERO, Offset::length)).signed(),
         source: Source::GEOMETRY,
     })
 }
@@ -203,8 +203,8 @@ fn side_change(part: Part, side: Side, width: Quantity, offsets: (Offset, Offset
     Figure::of(Step {
         what,
         formula,
-        put_in: vec![(symbol, width), ("ΔET", Quantity::length(by_offset).signed())],
-        gives: Quantity::length(gives).signed(),
+        inputs: vec![(symbol, width), ("ΔET", Quantity::length(by_offset).signed())],
+        result: Quantity::length(gives).signed(),
         source: Source::GEOMETRY,
     })
 }
@@ -223,11 +223,11 @@ fn reach_change(fitted: Reach, planned: Reach, side: Side) -> Figure {
     Figure::of(Step {
         what,
         formula: "planned reach − fitted reach, each the larger of rim flange and tire from the hub face",
-        put_in: vec![
+        inputs: vec![
             (name(planned, true), Quantity::length(planned.distance)),
             (name(fitted, false), Quantity::length(fitted.distance)),
         ],
-        gives: Quantity::length(planned.distance - fitted.distance).signed(),
+        result: Quantity::length(planned.distance - fitted.distance).signed(),
         source: Source::GEOMETRY,
     })
 }
@@ -237,8 +237,8 @@ fn track_change((fitted, planned): (Offset, Offset)) -> Figure {
     Figure::of(Step {
         what: "track width change",
         formula: "−2 × ΔET",
-        put_in: vec![("ΔET", Quantity::length(by_offset).signed())],
-        gives: Quantity::length(by_offset * -2.0).signed(),
+        inputs: vec![("ΔET", Quantity::length(by_offset).signed())],
+        result: Quantity::length(by_offset * -2.0).signed(),
         source: Source::GEOMETRY,
     })
 }
@@ -250,7 +250,7 @@ struct Diameters {
 }
 
 impl Diameters {
-    fn put_in(self) -> Vec<(&'static str, Quantity)> {
+    fn inputs(self) -> Vec<(&'static str, Quantity)> {
         vec![("OD new", Quantity::length(self.planned)), ("OD old", Quantity::length(self.fitted))]
     }
 
@@ -258,8 +258,8 @@ impl Diameters {
         Figure::of(Step {
             what: "overall diameter change",
             formula: "OD new − OD old",
-            put_in: self.put_in(),
-            gives: Quantity::length(self.planned - self.fitted).signed(),
+            inputs: self.inputs(),
+            result: Quantity::length(self.planned - self.fitted).signed(),
             source: Source::GEOMETRY,
         })
     }
@@ -268,8 +268,8 @@ impl Diameters {
         Figure::of(Step {
             what: "overall diameter change",
             formula: "(OD new / OD old − 1) × 100 %",
-            put_in: self.put_in(),
-            gives: Quantity::percent((self.planned / self.fitted - 1.0) * 100.0).signed(),
+            inputs: self.inputs(),
+            result: Quantity::percent((self.planned / self.fitted - 1.0) * 100.0).signed(),
             source: Source::GEOMETRY,
         })
     }
@@ -279,8 +279,8 @@ impl Diameters {
         Figure::of(Step {
             what,
             formula,
-            put_in: vec![("ΔOD", Quantity::length(change).signed())],
-            gives: Quantity::length(change * factor).signed(),
+            inputs: vec![("ΔOD", Quantity::length(change).signed())],
+            result: Quantity::length(change * factor).signed(),
             source: Source::GEOMETRY,
         })
     }
@@ -289,8 +289,8 @@ impl Diameters {
         Figure::of(Step {
             what: "true speed over indicated speed",
             formula: "OD new / OD old",
-            put_in: self.put_in(),
-            gives: Quantity::ratio(self.planned / self.fitted),
+            inputs: self.inputs(),
+            result: Quantity::ratio(self.planned / self.fitted),
             source: Source::GEOMETRY,
         })
     }
@@ -321,13 +321,13 @@ pub fn pair_change(fitted: &SetupPair, planned: &SetupPair) -> PairChange {
             Figure::of(Step {
                 what: "drift of the front-to-rear diameter ratio",
                 formula: "((OD front / OD rear) planned / (OD front / OD rear) before − 1) × 100 %",
-                put_in: vec![
+                inputs: vec![
                     ("OD front planned", Quantity::length(new_front)),
                     ("OD rear planned", Quantity::length(new_rear)),
                     ("OD front before", Quantity::length(old_front)),
                     ("OD rear before", Quantity::length(old_rear)),
                 ],
-                gives: Quantity::percent((new / old - 1.0) * 100.0).signed(),
+                result: Quantity::percent((new / old - 1.0) * 100.0).signed(),
                 source: Source::GEOMETRY,
             })
         }),

@@ -3,13 +3,14 @@
 //! - [`mod@line`]: the setup line, the way a setup is spoken. `listed`: what a list says of a part beats what its size says.
 //! - [`tire_on_rim`], [`standard_sizes`]: what goes together, and which sizes are made.
 //! - [`change`]: from one setup to another. [`adjust`]: one figure of it changed.
-//! - [`catalogue`]: what can be ordered.
+//! - [`catalogue`]: what can be ordered. [`spacers`]: what lies on the shelf.
 
 pub mod adjust;
 pub mod catalogue;
 pub mod change;
 pub mod line;
 mod listed;
+pub mod spacers;
 pub mod standard_sizes;
 pub mod tire_on_rim;
 
@@ -147,8 +148,8 @@ impl Setup {
         let step = Step {
             what: "overall diameter, as listed",
             formula: "the list's own figure counts before the size's",
-            put_in: vec![("by the size", by_size.quantity)],
-            gives: Quantity::length(listed.length()),
+            inputs: vec![("by the size", by_size.quantity)],
+            result: Quantity::length(listed.length()),
             source: Source::LISTED,
         };
         Some(Figure::of(step).after(by_size.working))

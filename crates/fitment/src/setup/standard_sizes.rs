@@ -103,6 +103,11 @@ pub fn all() -> &'static [Size] {
     })
 }
 
+/// Nominal section widths that sizes are looked for in: 135 to 345 by 10, in millimetres.
+pub fn sections_mm() -> impl Iterator<Item = u32> {
+    (135..=345).step_by(10)
+}
+
 /// Whether a size is on the list; the service prefix (P, LT) does not matter to that.
 pub fn is_made(size: &Size) -> bool {
     static NAMES: OnceLock<HashSet<(u64, u64, u64)>> = OnceLock::new();

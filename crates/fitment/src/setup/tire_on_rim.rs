@@ -70,8 +70,8 @@ pub fn over_flange_worked(setup: &Setup) -> Option<Figure> {
         Some(listed) => vec![Step {
             what: "section width on its measuring rim",
             formula: "as listed",
-            put_in: Vec::new(),
-            gives: Quantity::length(listed.length()),
+            inputs: Vec::new(),
+            result: Quantity::length(listed.length()),
             source: Source::LISTED,
         }],
         None => crate::parts::tire::rims::section_width_on_worked(&tire.size, wheel.width).working,
@@ -79,11 +79,11 @@ pub fn over_flange_worked(setup: &Setup) -> Option<Figure> {
     let figure = Figure::of(Step {
         what: "tire over the rim flange, each side",
         formula: "(S − overall width of the rim) / 2",
-        put_in: vec![
+        inputs: vec![
             ("S", Quantity::length(section)),
             ("overall width", Quantity::length(setup.over_flanges()?)),
         ],
-        gives: Quantity::length(tire_on_rim(setup)?.over_flange).signed(),
+        result: Quantity::length(tire_on_rim(setup)?.over_flange).signed(),
         source: SOURCE,
     });
     Some(figure.after(earlier))

@@ -86,6 +86,12 @@ impl Length {
     }
 
     /// The root of the sum of squares: how far what is independent is likely off together (JCGM 100).
+    ///
+    /// ```
+    /// use fitment::Length;
+    /// let of = |mm| Length::from_mm(mm).unwrap();
+    /// assert_eq!(Length::root_sum_square([of(3.0), of(-4.0)].into_iter()), of(5.0));
+    /// ```
     pub fn root_sum_square(lengths: impl Iterator<Item = Self>) -> Self {
         Self(lengths.map(|one| one.0.powi(2)).sum::<f64>().sqrt())
     }

@@ -168,9 +168,9 @@ pub struct Step {
     /// The formula, as it would be written on paper.
     pub formula: &'static str,
     /// Each symbol with the figure put in.
-    pub put_in: Vec<(&'static str, Quantity)>,
+    pub inputs: Vec<(&'static str, Quantity)>,
     /// The result.
-    pub gives: Quantity,
+    pub result: Quantity,
     /// Where the rule comes from.
     pub source: Source,
 }
@@ -187,7 +187,7 @@ pub struct Figure {
 impl Figure {
     /// A figure that one step gives.
     pub fn of(step: Step) -> Self {
-        Self { quantity: step.gives, working: vec![step] }
+        Self { quantity: step.result, working: vec![step] }
     }
 
     /// The same figure, with earlier steps put before its own.

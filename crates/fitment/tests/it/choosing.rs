@@ -92,7 +92,7 @@ proptest! {
             prop_assert!(ring.outer > ring.inner && bore > hub);
         }
         // A spacer never comes without its longer fasteners.
-        let says_length = found.problems.iter().any(|problem| problem.code == "length");
+        let says_length = found.problems.iter().any(|problem| problem.code.code() == "length");
         prop_assert_eq!(says_length, Spacer::from_mm(spacer).is_some());
     }
 }

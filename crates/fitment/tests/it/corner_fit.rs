@@ -656,7 +656,7 @@ fn a_reading_puts_the_fitted_wheel_where_it_was_read() {
             assert!((room - 8.0).abs() < 1e-9, "{feature:?}: {room}");
         }
         let resolved = corner.resolve();
-        let is_spot = matches!(resolved.obstacles[0].place, ObstacleShape::Spot { .. });
+        let is_spot = matches!(resolved.obstacles[0].shape, ObstacleShape::Spot { .. });
         assert_eq!(is_spot, feature == Feature::Knuckle);
     }
     assert!(

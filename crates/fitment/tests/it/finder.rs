@@ -322,7 +322,7 @@ fn everything(scene: &Scene<'_>, catalogue: &Catalogue, wish: &SearchCriteria) -
                 && (!like_tires || ft == rt)
                 && (wish.mixed_diameters || f_wheel.wheel.diameter == r_wheel.wheel.diameter)
                 && match wish.arrangements {
-                    Arrangements::Either | Arrangements::AsUsual => true,
+                    Arrangements::Either | Arrangements::TypicalGaps => true,
                     Arrangements::Square => like_wheels && like_tires,
                     Arrangements::Staggered => {
                         f_wheel.wheel.width != r_wheel.wheel.width

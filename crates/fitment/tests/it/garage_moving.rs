@@ -140,7 +140,7 @@ impl Profile {
 #[derive(Clone, Copy, PartialEq, Debug)]
 enum Known {
     Measured,
-    AsUsual,
+    TypicalGaps,
 }
 
 /// A strut car near the usual one, and what its record says of it.
@@ -185,7 +185,7 @@ fn car(dice: &mut Dice, known: Known, fitted: &Setup, on_the_car: &Profile) -> (
             assumed: Vec::new(),
         },
         // Its kind is known, and nothing else of it.
-        Known::AsUsual => {
+        Known::TypicalGaps => {
             let mut record = fitment::car::Car::default();
             record.note(fitment::car::Fact::SuspensionKind, Some(Axle::Front), "strut").unwrap();
             Moving::of(&record, Axle::Front, Some(fitted))
@@ -309,7 +309,7 @@ fn garage(
 
 #[test]
 fn the_bands_hold_what_is_true_at_lock_and_on_the_road() {
-    for known in [Known::Measured, Known::AsUsual] {
+    for known in [Known::Measured, Known::TypicalGaps] {
         for (row_of, row) in garage(40, 20_261_127, Errors::Within, known) {
             let told = format!("{row_of:?}, {known:?}: {}", row.told());
             assert!(row.cases > 25 && row.likely_holds(85.0, 100.0), "{told}");
@@ -324,7 +324,7 @@ fn garage_in_motion_at_size() {
     println!("| errors | steering | where | part | {HEAD}");
     println!("|---|---|---|---|---|---|---|---|---|---|---|");
     for (law, errors) in [("normal", Errors::Normal), ("within their ±", Errors::Within)] {
-        for (name, known) in [("measured", Known::Measured), ("as usual", Known::AsUsual)] {
+        for (name, known) in [("measured", Known::Measured), ("as usual", Known::TypicalGaps)] {
             for ((place, part), row) in garage(1000, 7, errors, known) {
                 println!("| {law} | {name} | {place} | {part} | {}", row.told());
             }

@@ -28,7 +28,7 @@ fn ledger(fitted: &str, planned: &str, drive: Option<Drive>) -> Vec<Line> {
 fn find<'l>(lines: &'l [Line], code: &str, axle: Option<Axle>) -> &'l Line {
     lines
         .iter()
-        .find(|line| line.code == code && line.axle == axle)
+        .find(|line| line.code.code() == code && line.axle == axle)
         .unwrap_or_else(|| panic!("no line {code}"))
 }
 
@@ -124,7 +124,7 @@ fn every_line_says_what_it_means() {
     ] {
         let lines = ledger(FITTED, planned, Some(Drive::Front));
         let line = find(&lines, code, axle);
-        assert_eq!((line.standing, said(&line.says).as_str()), (standing, sentence), "{planned}");
+        assert_eq!((line.severity, said(&line.says).as_str()), (standing, sentence), "{planned}");
     }
 }
 
@@ -134,12 +134,12 @@ fn what_can_hurt_someone_carries_a_caution() {
     let lines = ledger(FITTED, planned, Some(Drive::Front));
     for code in ["outer-change", "tire-on-rim", "load-index", "speed-symbol", "tire-age"] {
         let line = find(&lines, code, Some(Axle::Front));
-        assert!(line.standing >= Severity::Measure, "{code}");
+        assert!(line.severity >= Severity::Measure, "{code}");
         assert!(line.caution.is_some_and(|caution| caution.len() > 20), "{code} has no caution");
     }
-    for line in lines.iter().filter(|line| line.standing == Severity::Stop) {
-        let is_a_matter_of_taste = line.code == "overall-diameter";
-        assert!(line.caution.is_some() || is_a_matter_of_taste, "{} stops without a caution", line.code);
+    for line in lines.iter().filter(|line| line.severity == Severity::Stop) {
+        let is_a_matter_of_taste = line.code.code() == "overall-diameter";
+        assert!(line.caution.is_some() || is_a_matter_of_taste, "{:?} stops without a caution", line.code);
     }
 }
 
@@ -157,7 +157,7 @@ fn the_limit_that_was_used_is_the_houses() {
     let staggered = "F: 18x8.5 ET40 235/40R18 R: 18x9 ET40 255/40R18";
     for (limits, standing) in [(HouseLimits::DEFAULT, Severity::Stop), (roomy, Severity::Good)] {
         let lines = ledger_with(&limits, FITTED, staggered, Some(Drive::All));
-        assert_eq!(find(&lines, "front-to-rear", None).standing, standing);
+        assert_eq!(find(&lines, "front-to-rear", None).severity, standing);
     }
 }
 
@@ -165,7 +165,7 @@ fn the_limit_that_was_used_is_the_houses() {
 fn an_axle_nobody_spoke_of_has_no_lines() {
     let lines = ledger("F: 17x7.5 ET45 225/45R17", "F: 18x8.5 ET35 245/40R18", None);
     assert!(lines.iter().all(|line| line.axle != Some(Axle::Rear)));
-    assert_eq!(find(&lines, "front-to-rear", None).standing, Severity::Unknown);
+    assert_eq!(find(&lines, "front-to-rear", None).severity, Severity::Unknown);
     assert_eq!(find(&lines, "speedometer", None).word, "under-reads", "the front axle is known");
 }
 
@@ -174,11 +174,11 @@ fn every_step_of_every_working_names_formula_and_source() {
     let planned = "F: 18x8.5 ET35 235/40R18 91Y DOT 2318 3 mm spacer R: 18x9.5 ET30 LT255/40R18 99Y";
     for line in ledger(FITTED, planned, Some(Drive::All)) {
         for step in &line.working {
-            assert!(!step.formula.is_empty() && !step.what.is_empty(), "{}", line.code);
-            assert!(!step.source.cite.is_empty(), "{}: {}", line.code, step.what);
-            assert!(step.gives.value.is_finite(), "{}: {}", line.code, step.what);
-            for (symbol, figure) in &step.put_in {
-                assert!(!symbol.is_empty() && figure.value.is_finite(), "{}: {}", line.code, step.what);
+            assert!(!step.formula.is_empty() && !step.what.is_empty(), "{:?}", line.code);
+            assert!(!step.source.cite.is_empty(), "{:?}: {}", line.code, step.what);
+            assert!(step.result.value.is_finite(), "{:?}: {}", line.code, step.what);
+            for (symbol, figure) in &step.inputs {
+                assert!(!symbol.is_empty() && figure.value.is_finite(), "{:?}: {}", line.code, step.what);
             }
         }
     }
@@ -201,7 +201,7 @@ fn both_counts_of_revolutions_stand_side_by_side() {
     let counts: Vec<f64> = working
         .iter()
         .filter(|step| step.what.starts_with("revolutions"))
-        .map(|step| step.gives.value)
+        .map(|step| step.result.value)
         .collect();
     assert_eq!(counts.len(), 2);
     assert!((counts[0] - 784.2471).abs() < 1e-3 && (counts[1] - 807.7982).abs() < 1e-3, "{counts:?}");
@@ -265,11 +265,11 @@ fn what_was_read_has_a_line_of_its_own() {
         let part = if code == "clear-strut" { Feature::Strut } else { Feature::FenderLateral };
         let lines = measured(planned, &[(part, gap)], None);
         let line = find(&lines, code, Some(Axle::Front));
-        assert_eq!((line.standing, said(&line.says).as_str()), (standing, sentence), "{planned}");
+        assert_eq!((line.severity, said(&line.says).as_str()), (standing, sentence), "{planned}");
         assert_eq!(line.caution.is_some(), standing != Severity::Good, "{planned}");
         // The gap's own line is gone, the other axle's still asks for it.
         let asks = if code == "clear-strut" { "inner-change" } else { "outer-change" };
-        assert!(lines.iter().all(|line| line.code != asks || line.axle == Some(Axle::Rear)));
+        assert!(lines.iter().all(|line| line.code.code() != asks || line.axle == Some(Axle::Rear)));
         assert!(
             line.working.iter().any(|step| step.source.kind == SourceKind::FromMemory),
             "UN R30 is named"
@@ -313,7 +313,7 @@ fn the_style_is_said_of_rim_and_tire_and_held_against_the_wish() {
         let lines = measured(planned, &[(Feature::FenderLateral, 12.0)], wanted);
         let line = find(&lines, "style", Some(Axle::Front));
         assert_eq!(
-            (line.standing, line.word, said(&line.says).as_str()),
+            (line.severity, line.word, said(&line.says).as_str()),
             (standing, word, sentence),
             "{planned}"
         );

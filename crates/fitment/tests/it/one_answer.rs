@@ -252,7 +252,7 @@ proptest! {
             };
             let planned = found.setups();
             let lines = job.case(&planned, parts).ledger();
-            let stops: Vec<_> = lines.iter().filter(|line| line.standing == Severity::Stop).collect();
+            let stops: Vec<_> = lines.iter().filter(|line| line.severity == Severity::Stop).collect();
             prop_assert!(stops.is_empty(), "{planned}: {stops:#?}");
         }
     }

@@ -14,9 +14,9 @@ fn told(code: &str, fitted: &str, planned: &str) -> (Severity, &'static str) {
     let pair = |line: &str| SetupPair::square(line.parse().unwrap_or_else(|error| panic!("{line}: {error}")));
     let lines = Case::new(&pair(fitted), &pair(planned), None, &HouseLimits::DEFAULT, None).ledger();
     let is_it = |axle: Option<Axle>| axle.is_none() || axle == Some(Axle::Front);
-    let line = lines.iter().find(|line| line.code == code && is_it(line.axle));
+    let line = lines.iter().find(|line| line.code.code() == code && is_it(line.axle));
     let line = line.unwrap_or_else(|| panic!("{fitted} to {planned}: no line {code}"));
-    (line.standing, line.word)
+    (line.severity, line.word)
 }
 
 /// Overall diameter, worked: (code × 25.4 + 2 S AR / 100), planned over fitted in per cent; borders at 1, 2 and 3 %.
@@ -464,9 +464,10 @@ fn a_wheel_is_held_by_its_circle_and_its_bore() {
         let limits = HouseLimits::DEFAULT;
         let state = CarState::default().of_car(car);
         let lines = Case::on_a_car(&fitted, &planned, None, &limits, None, state).ledger();
-        let line = lines.iter().find(|line| line.code == "hub" && line.axle == Some(Axle::Front)).unwrap();
+        let line =
+            lines.iter().find(|line| line.code.code() == "hub" && line.axle == Some(Axle::Front)).unwrap();
         assert_eq!(line.word, word, "{circle} hub {hub}: {other} CB{bore}");
-        assert_eq!(line.standing == Severity::Stop, word == "does not go on", "{circle}: {other} CB{bore}");
+        assert_eq!(line.severity == Severity::Stop, word == "does not go on", "{circle}: {other} CB{bore}");
     }
 }
 

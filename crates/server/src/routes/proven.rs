@@ -12,10 +12,10 @@ use store::proven::From;
 use store::{Connection, Store, StoreError, identity, jobs, once, proven};
 use utoipa::IntoParams;
 
-use crate::apart::Reader;
 use crate::download::{DiskWriter, Downloads};
 use crate::extract::{Id, Keyed, KeyedUpload, Params};
 use crate::problem::{ApiError, FieldError, Problem};
+use crate::sandbox::Reader;
 use crate::tagged::IfMatch;
 use crate::wire::proven::{
     ProvenBrought, ProvenFaultView, ProvenFromJob, ProvenLibrary, ProvenQuery, RemovedFits, library,

@@ -3,7 +3,7 @@
 use axum::Json;
 use axum::extract::State;
 use fitment::Length;
-use fitment::road::recalibration::{ModuleState, Told};
+use fitment::road::recalibration::{ModuleReply, ModuleState};
 use jiff::Timestamp;
 use store::{Patience, Store, identity, jobs, module_log};
 
@@ -167,7 +167,7 @@ fn check(
 
 /// How it came out, and what the module then held, as far as it could be read.
 struct Outcome {
-    told: Told,
+    told: ModuleReply,
     after: Option<ModuleState>,
 }
 
@@ -179,17 +179,17 @@ async fn tell_and_read_back(port: &dyn ModulePort, before: &ModuleState, to_mm: 
         (Err(NotTold::Refused(why) | NotTold::NotReached(why)), Ok(after))
             if after.stored_mm == before.stored_mm =>
         {
-            Told::Refused(why.clone())
+            ModuleReply::Refused(why.clone())
         }
         (Err(NotTold::Late(why)), Ok(after)) if after.stored_mm == before.stored_mm => {
-            Told::Unknown(format!("{why}, and still held {} mm just then", after.stored_mm))
+            ModuleReply::Unknown(format!("{why}, and still held {} mm just then", after.stored_mm))
         }
-        (_, Ok(after)) => Told::of(before, after, to_mm),
+        (_, Ok(after)) => ModuleReply::of(before, after, to_mm),
         (
             Err(NotTold::Late(why) | NotTold::Cut(why) | NotTold::NotReached(why) | NotTold::Refused(why)),
             Err(_),
         )
-        | (Ok(()), Err(why)) => Told::Unknown(why.clone()),
+        | (Ok(()), Err(why)) => ModuleReply::Unknown(why.clone()),
     };
     Outcome { told, after: after.ok() }
 }

@@ -10,9 +10,9 @@ use store::{Store, clubs, jobs};
 
 use super::clubs::this_day;
 use super::workshop::in_context;
-use crate::apart::Reader;
 use crate::extract::{Body, Id, Upload};
 use crate::problem::{ApiError, Problem};
+use crate::sandbox::Reader;
 use crate::wire::club::{ClassAnswer, ClassRequest, at_hand};
 use crate::wire::road::{
     HotPressureRequest, HotPressureView, LoadsRequest, LoadsView, RoadRequest, RoadView, WearRequest,

@@ -14,11 +14,11 @@ use store::{Store, house, identity, jobs, once, workshop};
 use utoipa::{IntoParams, ToSchema};
 
 use crate::AppState;
-use crate::apart::Reader;
 use crate::extract::{Body, Id, KeyedUpload, Params, TwoIds, Upload};
 use crate::photo::Picture;
 use crate::problem::{ApiError, FieldError, Problem};
 use crate::routes::judge::today;
+use crate::sandbox::Reader;
 use crate::tagged::IfMatch;
 use crate::wire::AxleCode;
 use crate::wire::brake_bench::{BrakeBench, BrakeBenchRequest, CatalogueWheel, CatalogueWheels};

@@ -3,7 +3,7 @@
 
 use fitment::car::Fact;
 use fitment::car::corner::ToRead;
-use fitment::car::corner::{CarSide, ReadingUnit, Steer, Suspension, Taken};
+use fitment::car::corner::{CarSide, ReadingUnit, RecordedReading, Steer, Suspension};
 use fitment::car::lever::PairLevers;
 use fitment::car::style::{Style, StyleTarget};
 use fitment::setup::{Axle, SetupPair};
@@ -346,12 +346,12 @@ impl SampleCar {
     }
 }
 
-fn taken(line: &SampleReading, fitted: &SetupPair) -> Option<Taken> {
+fn taken(line: &SampleReading, fitted: &SetupPair) -> Option<RecordedReading> {
     let (axle, side, what, value, unit, instrument, more) = *line;
     let axle = Axle::from_code(axle)?;
     let plus_minus = instrument::DEFAULTS.iter().find(|row| row.0 == instrument)?.2;
     let mut words = more.split(' ');
-    let mut taken = Taken {
+    let mut taken = RecordedReading {
         axle,
         side: CarSide::from_code(side),
         what: ToRead::from_code(what)?,

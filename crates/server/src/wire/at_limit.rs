@@ -6,7 +6,7 @@ use fitment::road::track::{CarAtLimit, Utilisation};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::ledger::StepView;
+use super::ledger::{StandingCode, StepView};
 use super::road::FourView;
 
 /// The car at the limit, as far as somebody typed it.
@@ -83,6 +83,10 @@ pub struct WheelAtLimitView {
     pub tested_share: Option<f64>,
     /// `good`, `watch` or `not_for_this`.
     pub stands: Option<&'static str>,
+    /// The same as a standing; null while it is not known.
+    pub standing: Option<StandingCode>,
+    /// The same in words.
+    pub word: Option<&'static str>,
 }
 
 /// A case at the track.
@@ -119,6 +123,8 @@ impl From<WheelAtLimit> for WheelAtLimitView {
             is_over: one.is_over,
             tested_share: one.tested_share,
             stands: one.utilisation.map(stands),
+            standing: one.utilisation.map(|one| one.severity().into()),
+            word: one.utilisation.map(Utilisation::words),
         }
     }
 }

@@ -5,7 +5,7 @@ use std::sync::Arc;
 
 use app::bench::{self, AxleBench, Mark, judge_axle, tightest, true_speeds};
 use app::picked::price_of;
-use app::{JudgingContext, KnownJob};
+use app::{CachedJob, JudgingContext};
 use fitment::answers::ledger::Headline;
 use fitment::answers::remedies::Proposal;
 use fitment::car::limits::Drive;
@@ -98,7 +98,7 @@ impl BenchRequest {
     ///
     /// # Errors
     /// Every line that could not be read; the first step that cannot be taken.
-    pub fn read(&self, known: &KnownJob) -> Result<(ReadBench, Arc<CarState>), ApiError> {
+    pub fn read(&self, known: &CachedJob) -> Result<(ReadBench, Arc<CarState>), ApiError> {
         let mut errors = FieldErrors::default();
         let fitted = errors.pair("/fitted", &self.fitted);
         let mut planned = errors.pair("/planned", &self.planned);
@@ -396,7 +396,7 @@ impl ReadBench {
         let headline = Headline::of(&ledger, self.planned != SetupPair::default());
         Bench {
             work: work_of(&context.state.levers),
-            headline: HeadlineView { standing: headline.standing.into(), says: headline.says },
+            headline: HeadlineView { standing: headline.severity.into(), says: headline.says },
             planned: Lines::from(&self.planned),
             axles,
             measure: measure_groups(to_read),

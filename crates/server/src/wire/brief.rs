@@ -11,14 +11,14 @@ use utoipa::ToSchema;
 
 use super::bench::{HeadlineView, ReadBench};
 use super::corner::{VerdictCode, WidthView, WorkView, work_of};
-use super::ledger::{FragmentView, QuantityView, StandingCode, fragments};
+use super::ledger::{FragmentView, LedgerCode, QuantityView, StandingCode, fragments};
 use super::{AxleCode, PerAxle};
 
 /// A line of the ledger as it moves.
 #[derive(Debug, Serialize, ToSchema)]
 #[allow(missing_docs, reason = "see fitment::answers::ledger::Line")]
 pub struct BriefLine {
-    pub code: &'static str,
+    pub code: LedgerCode,
     pub axle: Option<AxleCode>,
     pub standing: StandingCode,
     pub word: &'static str,
@@ -79,14 +79,14 @@ impl ReadBench {
         let ledger = plan.ledger_of(&judged);
         let headline = Headline::of(&ledger, self.planned != SetupPair::default());
         BenchBrief {
-            headline: HeadlineView { standing: headline.standing.into(), says: headline.says },
+            headline: HeadlineView { standing: headline.severity.into(), says: headline.says },
             work: work_of(&context.state.levers),
             ledger: ledger
                 .into_iter()
                 .map(|line| BriefLine {
-                    code: line.code,
+                    code: LedgerCode(line.code),
                     axle: line.axle.map(AxleCode::from),
-                    standing: line.standing.into(),
+                    standing: line.severity.into(),
                     word: line.word,
                     figure: line.figure.map(|figure| {
                         let view = QuantityView::from(figure);

@@ -384,7 +384,7 @@ impl From<Mounting> for FastenersView {
                         ProblemKind::Mind => "mind",
                         ProblemKind::Unknown => "unknown",
                     },
-                    code: problem.code,
+                    code: problem.code.code(),
                     says: problem.says,
                 })
                 .collect(),

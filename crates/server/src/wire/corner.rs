@@ -7,7 +7,7 @@ use std::collections::BTreeMap;
 
 use fitment::car::Fact;
 use fitment::car::corner::feature::{BlocksFrom, Carrier, Feature};
-use fitment::car::corner::taken::PLAUSIBLE_SECTION_MM;
+use fitment::car::corner::recorded::PLAUSIBLE_SECTION_MM;
 use fitment::car::corner::{
     CarSide, Corner, Direction, Face, Measured, Moving, Reading, Resolved, Steer, Suspension,
 };
@@ -205,8 +205,8 @@ impl CornerRequest {
             errors.fault("/corner/readings", format!("more than {MOST_READINGS} readings are not taken"));
             return None;
         }
-        if let Some(camber) = self.camber_deg.filter(|camber| !(-15.0..=15.0).contains(camber)) {
-            errors.fault("/corner/camber_deg", format!("{camber} ° is not a road car's camber"));
+        if let Some(Err(error)) = self.camber_deg.map(|camber| Fact::Camber.checked(camber)) {
+            errors.fault("/corner/camber_deg", error.to_string());
         }
         let on = fitted.unwrap_or_default();
         let readings = self

@@ -7,6 +7,7 @@ use jiff::{Span, Unit};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::ledger::StandingCode;
 use super::read::FieldErrors;
 
 /// Something that was looked at.
@@ -60,6 +61,8 @@ pub struct InspectionView {
     pub found: Option<String>,
     /// Whether it is due now.
     pub is_due: bool,
+    /// How it stands.
+    pub standing: StandingCode,
     /// In words.
     pub says: String,
 }
@@ -106,6 +109,7 @@ fn of(
         last_at: last.map(|(_, one)| one.at.clone()),
         found: last.map(|(_, one)| one.found.clone()).filter(|found| !found.is_empty()),
         is_due: due.is_now(),
+        standing: if due.is_now() { StandingCode::Stop } else { StandingCode::Good },
         says,
     }
 }

@@ -5,7 +5,7 @@ use std::sync::{Mutex, PoisonError};
 
 use app::picked::rows_of;
 use fitment::SetupPair;
-use fitment::car::corner::{Corner, taken::corners};
+use fitment::car::corner::{Corner, recorded::corners};
 use fitment::car::lever::PairLevers;
 use fitment::car::limits::Drive;
 use serde::{Deserialize, Serialize};

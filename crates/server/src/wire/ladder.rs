@@ -6,7 +6,8 @@ use fitment::car::corner::Feature;
 use fitment::car::limits::HouseLimits;
 use fitment::judgement::case::AxleCase;
 use fitment::judgement::rules::load::LoadRequirement;
-use fitment::judgement::rules::overall_diameter::Band;
+use fitment::judgement::rules::overall_diameter::DiameterGrade;
+use fitment::parts::tire::dimensions;
 use fitment::setup::catalogue::Catalogue;
 use fitment::setup::standard_sizes::is_made;
 use fitment::values::load_index::LoadIndex;
@@ -61,8 +62,6 @@ fn height_of(text: &str) -> Option<Length> {
 const WIDEST_BAND_PCT: f64 = 15.0;
 /// Most rim codes asked for at once.
 const MOST_RIMS: usize = 40;
-/// Millimetres of a statute mile, exact.
-const MM_PER_MILE: f64 = 1_609_344.0;
 
 /// One size of a ladder.
 #[derive(Debug, Serialize, ToSchema)]
@@ -203,8 +202,7 @@ impl RungView {
     fn new(rung: &Rung, limits: &HouseLimits, shelf: &OnShelf, car: Option<&LadderCar<'_>>) -> Self {
         let arch = car.and_then(|car| under_the_arch(rung, &car.trial));
         let arch_gap = arch.as_ref().and_then(|line| line.band.as_ref()).map(|band| band.nominal.as_mm());
-        let band = Band::of(rung.change_pct, limits);
-        let circumference = rung.overall_diameter.as_mm() * std::f64::consts::PI;
+        let band = DiameterGrade::of(rung.change_pct, limits);
         Self {
             size: Tire::plain(rung.size).to_string(),
             overall_diameter_mm: rung.overall_diameter.as_mm(),
@@ -216,8 +214,8 @@ impl RungView {
             permitted_rim_max_in: rung.permitted.most.code(),
             plus_in: rung.plus_in,
             rim_diameter_in: rung.size.rim().code(),
-            circumference_mm: circumference,
-            revolutions_per_mile: MM_PER_MILE / circumference,
+            circumference_mm: dimensions::circumference(&rung.size).as_mm(),
+            revolutions_per_mile: dimensions::revolutions_per_mile(&rung.size),
             band: band.code(),
             band_word: band.words(),
             is_listed_size: is_made(&rung.size) || shelf.tires_of(&rung.size) > 0,

@@ -2,10 +2,11 @@
 
 use fitment::answers::ledger::Line;
 use fitment::car::corner::Feature;
-use fitment::judgement::rules::Severity;
+use fitment::judgement::rules::{LineCode, Severity};
 use fitment::values::working::{Fragment, Phrase, Quantity, QuantityKind, Source, SourceKind, Step};
-use serde::Serialize;
-use utoipa::ToSchema;
+use serde::{Serialize, Serializer};
+use utoipa::openapi::{ObjectBuilder, RefOr, Schema, Type};
+use utoipa::{PartialSchema, ToSchema};
 
 use super::AxleCode;
 
@@ -130,7 +131,7 @@ pub struct StepView {
     /// The formula.
     pub formula: &'static str,
     /// The figures put in.
-    pub put_in: Vec<PutIn>,
+    pub inputs: Vec<PutIn>,
     /// The result.
     pub gives: QuantityView,
     /// Where the rule comes from.
@@ -139,12 +140,12 @@ pub struct StepView {
 
 impl From<Step> for StepView {
     fn from(step: Step) -> Self {
-        let put_in = step.put_in.into_iter();
+        let inputs = step.inputs.into_iter();
         Self {
             what: step.what,
             formula: step.formula,
-            put_in: put_in.map(|(symbol, figure)| PutIn { symbol, figure: figure.into() }).collect(),
-            gives: step.gives.into(),
+            inputs: inputs.map(|(symbol, figure)| PutIn { symbol, figure: figure.into() }).collect(),
+            gives: step.result.into(),
             source: step.source.into(),
         }
     }
@@ -174,11 +175,31 @@ impl From<Severity> for StandingCode {
     }
 }
 
+/// Which question a line of the ledger answers.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct LedgerCode(pub LineCode);
+
+impl Serialize for LedgerCode {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.serialize_str(self.0.code())
+    }
+}
+
+impl PartialSchema for LedgerCode {
+    fn schema() -> RefOr<Schema> {
+        let codes = LineCode::all().map(LineCode::code);
+        let words = ObjectBuilder::new().schema_type(Type::String).enum_values(Some(codes));
+        words.description(Some("Which question a line of the ledger answers.")).into()
+    }
+}
+
+impl ToSchema for LedgerCode {}
+
 /// One line of the ledger.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct LineOfLedger {
-    /// The rule's code.
-    pub code: &'static str,
+    /// Which question it answers.
+    pub code: LedgerCode,
     /// Which axle; null for the car as a whole.
     pub axle: Option<AxleCode>,
     /// Code of the part of the car that it is about, if it is about one.
@@ -219,14 +240,11 @@ pub struct LackingFact {
 impl From<Line> for LineOfLedger {
     fn from(line: Line) -> Self {
         Self {
-            code: line.code,
+            code: LedgerCode(line.code),
             axle: line.axle.map(AxleCode::from),
-            part: Feature::ALL
-                .into_iter()
-                .find(|one| one.facts().ledger_code == line.code)
-                .map(Feature::code),
+            part: line.code.part().map(Feature::code),
             title: line.title,
-            standing: line.standing.into(),
+            standing: line.severity.into(),
             word: line.word,
             figure: line.figure.map(QuantityView::from),
             limit: fragments(line.limit),

@@ -2,7 +2,7 @@
 
 use fitment::car::corner::ToRead;
 use fitment::car::corner::instrument::Instrument;
-use fitment::car::corner::{CarSide, Direction, Face, ReadingUnit, Steer, Suspension, Taken};
+use fitment::car::corner::{CarSide, Direction, Face, ReadingUnit, RecordedReading, Steer, Suspension};
 use fitment::car::lever::PairLevers;
 use fitment::car::style::{Style, StyleTarget};
 use fitment::car::{Alternative, Car, Fact, Value};
@@ -416,7 +416,7 @@ impl NewReading {
         };
         let (face, direction, clock) =
             read_from(errors, pointer, self.face.as_deref(), self.direction.as_deref(), self.clock);
-        let taken = Taken {
+        let taken = RecordedReading {
             axle,
             side,
             what: what?,
@@ -462,7 +462,7 @@ impl CopyOver {
         if let Some(from) = from {
             let axle = Axle::from(self.axle);
             let taken =
-                fitment::car::corner::taken::copied_over(&of.measurements.taken(&of.fitted), axle, from);
+                fitment::car::corner::recorded::copied_over(&of.measurements.taken(&of.fitted), axle, from);
             if taken.is_empty() {
                 errors.fault("/from", "nothing was read on this side that the other lacks");
             }

@@ -1,7 +1,7 @@
 //! The car's module on the wire: what it holds, what it would be told, and what it was told.
 
 use fitment::Length;
-use fitment::road::recalibration::{CAUTION, ModuleState, Told};
+use fitment::road::recalibration::{CAUTION, ModuleReply, ModuleState};
 use serde::{Deserialize, Serialize};
 use store::module_log::{self, Telling};
 use utoipa::ToSchema;
@@ -57,7 +57,7 @@ pub struct ModuleLogView {
 impl From<module_log::Entry> for ModuleLogView {
     fn from(entry: module_log::Entry) -> Self {
         let says = if entry.outcome == module_log::ASKED && entry.says.is_empty() {
-            Told::Unknown("the program ended while the module was told".to_owned())
+            ModuleReply::Unknown("the program ended while the module was told".to_owned())
                 .says(entry.telling.told_mm)
         } else {
             entry.says

@@ -3,9 +3,7 @@
 use fitment::answers::finder::{Approach, Arrangements, KeptParts, SearchCriteria, Weights};
 use fitment::answers::proven::Rub;
 use fitment::answers::trial::Contact;
-use fitment::car::brake::{
-    BrakePart, READINGS_PLUS_MINUS_MM, TEMPLATE_PLUS_MINUS_MM, THICKEST_MM, USUAL_WEIGHTS,
-};
+use fitment::car::brake::{BrakePart, READINGS_PLUS_MINUS_MM, TEMPLATE_PLUS_MINUS_MM, USUAL_WEIGHTS};
 use fitment::car::corner::feature::{BlocksFrom, Carrier};
 use fitment::car::corner::{Direction, Face, Feature, ReadingUnit, ToRead};
 use fitment::car::limits::{HouseLimits, LIMITS};
@@ -15,6 +13,7 @@ use fitment::judgement::clearance::{Input, Verdict};
 use fitment::judgement::club::{Asks, CLAUSES, ClauseFacts};
 use fitment::setup::Axle;
 use fitment::setup::catalogue::{Season, Use, WheelMake};
+use fitment::setup::spacers;
 use fitment::{Offset, car::lever};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -102,6 +101,15 @@ pub struct LimitEntry {
 pub struct UnitEntry {
     pub code: &'static str,
     pub name: &'static str,
+}
+
+/// How a fit can rub, and how that stands.
+#[derive(Debug, Serialize, ToSchema)]
+#[allow(missing_docs, reason = "see fitment::answers::proven::Rub")]
+pub struct RubEntry {
+    pub code: &'static str,
+    pub name: &'static str,
+    pub standing: StandingCode,
 }
 
 /// A verdict: its word, and how a line with it stands.
@@ -210,7 +218,7 @@ pub struct Registry {
     /// What stands inside the barrel.
     pub brake_parts: Vec<UnitEntry>,
     /// How a fit can rub.
-    pub rubs: Vec<UnitEntry>,
+    pub rubs: Vec<RubEntry>,
     /// The verdicts.
     pub verdicts: Vec<VerdictEntry>,
     /// What the finder can be asked for.
@@ -267,7 +275,10 @@ impl Registry {
                 .iter()
                 .map(|one| UnitEntry { code: one.code(), name: one.title() })
                 .collect(),
-            rubs: listed!(Rub),
+            rubs: Rub::ALL
+                .iter()
+                .map(|rub| RubEntry { code: rub.code(), name: rub.words(), standing: rub.severity().into() })
+                .collect(),
             verdicts: Verdict::ALL
                 .iter()
                 .map(|one| VerdictEntry {
@@ -288,7 +299,7 @@ impl Registry {
                     uses: vec![Use::Daily.code()],
                     season: Season::Summer.code(),
                     keeps: KeptParts::default().code(),
-                    arrangement: Arrangements::AsUsual.code(),
+                    arrangement: Arrangements::TypicalGaps.code(),
                     rim_min_in: SearchCriteria::USUAL_RIMS_IN.0,
                     rim_max_in: SearchCriteria::USUAL_RIMS_IN.1,
                 },
@@ -300,7 +311,7 @@ impl Registry {
                 weights_from_y_mm: USUAL_WEIGHTS.from_y,
                 weights_to_y_mm: USUAL_WEIGHTS.to_y,
                 weights_height_mm: USUAL_WEIGHTS.height_mm,
-                thickest_spacer_mm: f64::from(THICKEST_MM),
+                thickest_spacer_mm: f64::from(spacers::THICKEST_MM),
                 offset_limit_mm: Offset::LIMIT_MM,
                 template_plus_minus_mm: TEMPLATE_PLUS_MINUS_MM,
                 readings_plus_minus_mm: READINGS_PLUS_MINUS_MM,
@@ -366,7 +377,7 @@ fn part(what: ToRead) -> PartEntry {
         Carrier::Upright => "upright",
         Carrier::Arm => "arm",
     });
-    let bears = facts.map(|facts| match facts.bears {
+    let bears = facts.map(|facts| match facts.blocks_from {
         BlocksFrom::Inboard => "inboard",
         BlocksFrom::Outboard => "outboard",
         BlocksFrom::Above => "above",
@@ -390,7 +401,8 @@ fn part(what: ToRead) -> PartEntry {
         drawn_at: facts.and_then(|facts| facts.feature.drawn_at()),
         from_bare_hub: facts.is_some_and(|facts| facts.bare_hub_mm.is_some()),
         takes_radius: facts.is_some_and(|facts| {
-            facts.carrier != Carrier::Body && matches!(facts.bears, BlocksFrom::Inboard | BlocksFrom::Barrel)
+            facts.carrier != Carrier::Body
+                && matches!(facts.blocks_from, BlocksFrom::Inboard | BlocksFrom::Barrel)
         }),
     }
 }

@@ -1,6 +1,7 @@
 //! The wheel in motion, for scripts.
 
 use fitment::Setup;
+use fitment::car::Fact;
 use fitment::car::motion::{
     Carried, Cloud, CloudAnswer, DistanceField, Envelope, MovingWheel, OutOfRange, Reach, Steering,
     SuspensionKind, Sweep, Travel,
@@ -179,8 +180,8 @@ impl SweepRequest {
                 coded(&mut errors, "/envelope", code, Envelope::from_code(code), choices!(Envelope))
             })
             .unwrap_or_default();
-        if !(-15.0..=15.0).contains(&self.camber_deg) {
-            errors.fault("/camber_deg", format!("camber goes from -15 to 15, not {}", self.camber_deg));
+        if let Err(error) = Fact::Camber.checked(self.camber_deg) {
+            errors.fault("/camber_deg", error.to_string());
         }
         let least_mm = self.least_mm.unwrap_or(LEAST_MM);
         if !(0.0..=100.0).contains(&least_mm) {

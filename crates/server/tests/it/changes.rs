@@ -6,7 +6,7 @@ use crate::served::{DIMENSIONE, Served};
 use reqwest::Response;
 use serde_json::{Value, json};
 use server::AppState;
-use server::apart::Reader;
+use server::sandbox::Reader;
 use store::Store;
 use tokio::net::TcpListener;
 use tokio::sync::oneshot;

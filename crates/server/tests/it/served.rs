@@ -5,8 +5,8 @@ use std::net::SocketAddr;
 use reqwest::{Client, Method};
 use serde_json::{Value, json};
 use server::AppState;
-use server::apart::Reader;
 use server::gauge::LineGauge;
+use server::sandbox::Reader;
 use store::Store;
 use tokio::net::TcpListener;
 

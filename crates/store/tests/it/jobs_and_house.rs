@@ -2,7 +2,7 @@
 
 use crate::keeping::as_a_kill_leaves_it;
 use fitment::car::corner::ToRead;
-use fitment::car::corner::{CarSide, ReadingUnit, Steer, Suspension, Taken};
+use fitment::car::corner::{CarSide, ReadingUnit, RecordedReading, Steer, Suspension};
 use fitment::car::lever::Lever;
 use fitment::car::limits::{Drive, HouseLimits};
 use fitment::car::style::{Style, StyleTarget};
@@ -110,7 +110,7 @@ fn measurements() -> Measurements {
 pub(crate) fn reading(id: &str) -> KeptReading {
     KeptReading {
         id: id.to_owned(),
-        taken: Taken {
+        taken: RecordedReading {
             axle: Axle::Rear,
             side: Some(CarSide::Left),
             what: ToRead::from_code("strut").unwrap(),

@@ -1,10 +1,10 @@
 //! How near a wheel comes to a part over what a use reaches, how sure that is, and the word for it.
 
-use super::off::Otherwise;
+use super::moved_corner::MovedCorner;
 use super::places::parts_in_space;
 use super::stretch::{Stretch, Stretched};
 use super::words::says;
-use super::{PartInSpace, Swinging};
+use super::{PartInSpace, SweepContext};
 use crate::car::corner::Feature;
 use crate::car::motion::{CloudAnswer, CloudMap, Pose};
 use crate::judgement::clearance::{Fit, Verdict};
@@ -60,11 +60,7 @@ impl SweptPart {
     }
 }
 
-fn rss(parts: impl Iterator<Item = f64>) -> f64 {
-    parts.map(|part| part * part).sum::<f64>().sqrt()
-}
-
-impl Swinging<'_> {
+impl SweepContext<'_> {
     /// Every part that was read, judged; of the places of one part only the tightest. The tightest part over its limit first.
     pub(super) fn parts(&self, fit: Option<&Fit>) -> Vec<SweptPart> {
         let mut swept: Vec<SweptPart> = Vec::new();
@@ -92,7 +88,7 @@ impl Swinging<'_> {
         }
         stretches.push(self.stretched(&part, &otherwise, Stretch::OverBumps)?);
         stretches.push(self.at(&part, &otherwise, Stretch::Together, found.least_mm, found.at));
-        self.heed_the_ledger(&part, fit, &mut stretches);
+        self.apply_the_ledger(&part, fit, &mut stretches);
         let verdict = stretches.iter().map(|one| one.verdict).fold(Verdict::Clears, Verdict::max);
         let at_lock = part.is_read_at_lock().then(|| {
             [-self.reach.inward_deg, self.reach.outward_deg]
@@ -104,7 +100,7 @@ impl Swinging<'_> {
 
     /// One part has one word. Standing still it is the ledger's own line, lip and arch, one edge here, with the worse of both; of
     /// what was read at lock the ledger's line is at lock, and no word over all of that is better.
-    fn heed_the_ledger(&self, part: &PartInSpace, fit: Option<&Fit>, stretches: &mut [Stretched]) {
+    fn apply_the_ledger(&self, part: &PartInSpace, fit: Option<&Fit>, stretches: &mut [Stretched]) {
         let fit = fit.filter(|_| self.usage.added.is_nothing());
         // A wheel that is meant to stand outside of the lip is judged by the lip's edge, which the sweep knows itself.
         let lines = part.features().iter().filter_map(|feature| fit?.line(*feature));
@@ -128,7 +124,12 @@ impl Swinging<'_> {
     }
 
     /// The least room over a stretch.
-    fn stretched(&self, part: &PartInSpace, otherwise: &[Otherwise], stretch: Stretch) -> Option<Stretched> {
+    fn stretched(
+        &self,
+        part: &PartInSpace,
+        otherwise: &[MovedCorner],
+        stretch: Stretch,
+    ) -> Option<Stretched> {
         let (reach, envelope) = stretch.of(self.reach, self.usage.envelope);
         let found = self.sweep(reach, envelope, part.least_mm).least(&part.cloud)?;
         Some(self.at(part, otherwise, stretch, found.room_mm, found.pose))
@@ -145,18 +146,19 @@ impl Swinging<'_> {
     pub(super) fn at(
         &self,
         part: &PartInSpace,
-        otherwise: &[Otherwise],
+        otherwise: &[MovedCorner],
         stretch: Stretch,
         room_mm: f64,
         at: Pose,
     ) -> Stretched {
         let (reach, envelope) = stretch.of(self.reach, self.usage.envelope);
         let off = self.may_be_off(part, otherwise, at, reach, envelope);
-        let plus_minus_mm = rss(off.iter().map(|(one, _)| one.down.as_mm()));
+        let together = |all: &mut dyn Iterator<Item = Length>| Length::root_sum_square(all).as_mm();
+        let plus_minus_mm = together(&mut off.iter().map(|(one, _)| one.down));
         let mut verdict = part.word(room_mm, plus_minus_mm);
         // What nobody measured rules nothing out when its mild end would not.
-        let mild = rss(off.iter().filter(|(_, is_usual)| *is_usual).map(|(one, _)| one.up.as_mm()));
-        let known = rss(off.iter().filter(|(_, is_usual)| !*is_usual).map(|(one, _)| one.down.as_mm()));
+        let mild = together(&mut off.iter().filter(|(_, is_usual)| *is_usual).map(|(one, _)| one.up));
+        let known = together(&mut off.iter().filter(|(_, is_usual)| !*is_usual).map(|(one, _)| one.down));
         let mut decided_by = None;
         if mild > 0.0 && verdict.rules_out() && !part.word(room_mm + mild, known).rules_out() {
             verdict = Verdict::MeasureFirst;

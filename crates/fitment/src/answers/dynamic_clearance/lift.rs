@@ -5,7 +5,7 @@
 //! done above it.
 
 use super::places::parts_in_space;
-use super::{PartInSpace, Swinging, Usage, moving_wheel};
+use super::{PartInSpace, SweepContext, Usage, moving_wheel};
 use crate::car::corner::Feature;
 use crate::car::lever::Lever;
 use crate::car::motion::{Carried, DistanceField};
@@ -191,7 +191,7 @@ fn at_each_lift(case: &AxleCase<'_>, setup: &Setup, usage: &Usage) -> Option<Vec
                 let levers = case.levers.with(Lever::RideHeight, raised + lift);
                 let case = AxleCase { levers: &levers, ..*case };
                 let reach = moving.reach_raised(raised + lift);
-                let swinging = Swinging {
+                let context = SweepContext {
                     case: &case,
                     moving: &moving,
                     planned: setup,
@@ -200,7 +200,7 @@ fn at_each_lift(case: &AxleCase<'_>, setup: &Setup, usage: &Usage) -> Option<Vec
                     reach,
                     usage: *usage,
                 };
-                swinging.lifted()
+                context.lifted()
             })
             .collect(),
     )
@@ -222,7 +222,7 @@ fn not_helped(case: &AxleCase<'_>, tires: &[TallerTire]) -> Vec<(Feature, Option
     all
 }
 
-impl Swinging<'_> {
+impl SweepContext<'_> {
     /// Everything that was read, over what the use reaches; what is carried along as it stands.
     fn lifted(&self) -> Lifted {
         // What is short rules it out, whatever else must still be measured.

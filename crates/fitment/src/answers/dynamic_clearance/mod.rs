@@ -2,7 +2,7 @@
 //!
 //! - [`places`]: where each part stands in space, and what moves it.
 //! - [`judged`]: how near the wheel comes to a part, how sure that is, and the word for it.
-//! - `off`: what may be off of a corner in motion.
+//! - `moved_corner`: what may be off of a corner in motion.
 //! - [`words`]: a part in a sentence.
 //! - [`window`]: the fit window that clears on the road as well as standing.
 //! - [`remedies`]: what turns the verdict.
@@ -10,7 +10,7 @@
 
 mod judged;
 pub mod lift;
-mod off;
+mod moved_corner;
 mod places;
 pub mod remedies;
 mod stretch;
@@ -70,7 +70,7 @@ pub struct SweptAxle {
 
 /// A plan ready to be swept: everything that a part is judged with.
 #[derive(Debug, Clone, Copy)]
-pub(super) struct Swinging<'a> {
+pub(super) struct SweepContext<'a> {
     case: &'a AxleCase<'a>,
     moving: &'a Moving,
     planned: &'a Setup,
@@ -80,7 +80,7 @@ pub(super) struct Swinging<'a> {
     usage: Usage,
 }
 
-impl Swinging<'_> {
+impl SweepContext<'_> {
     fn sweep(&self, reach: Reach, envelope: Envelope, least_mm: f64) -> Sweep<'_> {
         let &Self { field, wheel, .. } = self;
         let &MovingWheel { center_y, kinematics, .. } = wheel;
@@ -91,16 +91,16 @@ impl Swinging<'_> {
 impl AxleCase<'_> {
     /// A plan swept over what a use of the car reaches; `None` while wheel, offset or tire of plan or fitted set is missing.
     pub fn sweep(&self, planned: &Setup, usage: &Usage) -> Option<SweptAxle> {
-        swinging(self, planned, usage, |swinging| {
+        with_sweep_context(self, planned, usage, |context| {
             // The map shows all that the axle reaches, whatever the use.
-            let poses = swinging.sweep(swinging.reach, Envelope::All, 0.0).poses().split_off(1);
+            let poses = context.sweep(context.reach, Envelope::All, 0.0).poses().split_off(1);
             let fit = self.fit(planned);
-            let parts = swinging.parts(fit.as_ref());
+            let parts = context.parts(fit.as_ref());
             // No better word than standing still: what nobody read, and what decides, is measured first.
             let standing = fit.map_or(Verdict::MeasureFirst, |fit| fit.verdict);
             let nothing_read = if parts.is_empty() { Verdict::MeasureFirst } else { Verdict::Clears };
             let verdict = parts.iter().map(|one| one.verdict).fold(standing.max(nothing_read), Verdict::max);
-            let &Swinging { wheel, moving, reach, .. } = swinging;
+            let &SweepContext { wheel, moving, reach, .. } = context;
             let on_the_ground = moving.steering.zip(wheel.scrub_radius_mm.zip(wheel.trail_mm));
             let on_the_ground = on_the_ground
                 .map(|(steering, planned)| [(steering.scrub_radius_mm, steering.trail_mm), planned]);
@@ -122,18 +122,18 @@ fn moving_wheel(case: &AxleCase<'_>, planned: &Setup, moving: &Moving, usage: &U
 }
 
 /// Asks something of a plan that is ready to be swept; `None` while wheel, offset or tire of plan or fitted set is missing.
-fn swinging<T>(
+fn with_sweep_context<T>(
     case: &AxleCase<'_>,
     planned: &Setup,
     usage: &Usage,
-    ask: impl FnOnce(&Swinging<'_>) -> T,
+    ask: impl FnOnce(&SweepContext<'_>) -> T,
 ) -> Option<T> {
     let moving = case.moving();
     let wheel = moving_wheel(case, planned, &moving, usage)?;
     let field = DistanceField::of(&wheel.outline);
     let reach = moving.reach_raised(case.levers.raised());
     let (case, moving, wheel, field, usage) = (case, moving.as_ref(), &wheel, &field, *usage);
-    Some(ask(&Swinging { case, moving, planned, wheel, field, reach, usage }))
+    Some(ask(&SweepContext { case, moving, planned, wheel, field, reach, usage }))
 }
 
 /// A change of scrub radius that must be minded.

@@ -59,8 +59,8 @@ pub fn parts_in_space(case: &AxleCase<'_>, moving: &Moving, planned: &Setup) -> 
         let band = uncertainty(case, obstacle, &stand)?;
         let is_inside = obstacle.feature.blocks_from() == BlocksFrom::Inboard;
         let counts = |one: &&Contribution| !(is_inside && one.input == Input::RuleAtLock);
-        let squares = band.contributions.iter().filter(counts).map(|one| one.down.as_mm().powi(2));
-        Some(squares.sum::<f64>().sqrt())
+        let counted = band.contributions.iter().filter(counts).map(|one| one.down);
+        Some(Length::root_sum_square(counted).as_mm())
     };
     let of_the_arch = case.resolved.of(Feature::Arch).filter_map(band).fold(0.0, f64::max);
     let obstacles = case.resolved.obstacles.iter().filter(|one| !one.feature.is_of_the_brake());
@@ -96,7 +96,7 @@ pub(super) fn part_in_space(
         arch: case.arch_above_hub().map(Length::as_mm),
         lip: fender_line(case),
     };
-    let InSpace { points, edge_at, is_estimated } = obstacle.place.in_space(obstacle, &car)?;
+    let InSpace { points, edge_at, is_estimated } = obstacle.shape.in_space(obstacle, &car)?;
     // Parts of the upright and the arms were read against the wheel as it leans: their places lean with it.
     let leaning = Kinematics::standing(case.planned_camber()).placing(Pose::AT_REST);
     let leans = feature.carrier() != Carrier::Body;

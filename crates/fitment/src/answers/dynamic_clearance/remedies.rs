@@ -2,7 +2,7 @@
 
 use super::places::parts_in_space;
 use super::window::window_in_motion;
-use super::{PartInSpace, Swinging, Usage, swinging};
+use super::{PartInSpace, SweepContext, Usage, with_sweep_context};
 use crate::answers::remedies::least_work;
 use crate::car::lever::{Lever, Levers};
 use crate::car::motion::{Carried, Reach};
@@ -107,7 +107,7 @@ pub fn is_ruled_out_in_motion(case: &AxleCase<'_>, planned: &Setup, usage: &Usag
     if case.rules_out(planned)? {
         return Some(true);
     }
-    swinging(case, planned, usage, |swinging| swinging.rules_out(swinging.reach))
+    with_sweep_context(case, planned, usage, |context| context.rules_out(context.reach))
 }
 
 fn remedied(case: &AxleCase<'_>, remedy: Remedy, planned: &Setup, usage: &Usage) -> Remedied {
@@ -200,10 +200,10 @@ fn reach_given_up<F: Fn(Reach, f64) -> Reach>(
     if case.rules_out(planned)? {
         return None;
     }
-    swinging(case, planned, usage, |swinging| {
-        let (most, less) = of(swinging.reach);
-        let parts = swinging.moved_parts();
-        least_that_does(most, |amount| !swinging.any_rules_out(&parts, less(swinging.reach, amount)))
+    with_sweep_context(case, planned, usage, |context| {
+        let (most, less) = of(context.reach);
+        let parts = context.moved_parts();
+        least_that_does(most, |amount| !context.any_rules_out(&parts, less(context.reach, amount)))
     })?
 }
 
@@ -239,7 +239,7 @@ fn trimmed(case: &AxleCase<'_>, does: &dyn Fn(&Levers) -> bool) -> Option<Levers
     least_work(case.levers, &all, does)
 }
 
-impl Swinging<'_> {
+impl SweepContext<'_> {
     /// The parts whose gap changes with steer or travel.
     pub(super) fn moved_parts(&self) -> Vec<PartInSpace> {
         let mut parts = parts_in_space(self.case, self.moving, self.planned);

@@ -8,7 +8,7 @@
 
 use super::places::parts_in_space;
 use super::stretch::Stretch;
-use super::{PartInSpace, Swinging, Usage, swinging};
+use super::{PartInSpace, SweepContext, Usage, with_sweep_context};
 use crate::car::corner::feature::BlocksFrom;
 use crate::car::motion::sweep::Cell;
 use crate::car::motion::{Carried, Kinematics, Pose, Sweep};
@@ -124,24 +124,24 @@ pub fn window_in_motion(
     if moved.is_empty() {
         return None;
     }
-    swinging(case, planned, usage, |swinging| {
-        let kinematics = swinging.wheel.kinematics;
-        let poses = swinging.sweep(swinging.reach, usage.envelope, 0.0).poses();
+    with_sweep_context(case, planned, usage, |context| {
+        let kinematics = context.wheel.kinematics;
+        let poses = context.sweep(context.reach, usage.envelope, 0.0).poses();
         let approaches: Vec<Approach<'_>> = moved
             .into_iter()
             .map(|part| {
                 let mut approach = Approach::of(part, 0.0, &poses, &kinematics);
-                let (room, pose) = approach.least(swinging.field.outline(), swinging.wheel.center_y);
-                let there = swinging.at(part, &swinging.otherwise(part), Stretch::Together, room, pose);
+                let (room, pose) = approach.least(context.field.outline(), context.wheel.center_y);
+                let there = context.at(part, &context.otherwise(part), Stretch::Together, room, pose);
                 approach.clears_from = part.least_mm + there.plus_minus_mm;
                 approach
             })
             .collect();
-        standing.iter().map(|window| swinging.narrowed(window, &approaches)).collect()
+        standing.iter().map(|window| context.narrowed(window, &approaches)).collect()
     })
 }
 
-impl Swinging<'_> {
+impl SweepContext<'_> {
     /// A window's width with the edges that clear in motion too. A part whose edge at the poses of the grid is far from setting
     /// it is not sought between them.
     fn narrowed(&self, standing: &WidthWindow, approaches: &[Approach<'_>]) -> WidthWindow {

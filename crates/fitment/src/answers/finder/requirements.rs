@@ -8,7 +8,7 @@ use crate::judgement::case::{Case, Needs};
 use crate::judgement::club::Class;
 use crate::judgement::rules::front_to_rear::AxleRatio;
 use crate::judgement::rules::load::LoadRequirement;
-use crate::judgement::rules::overall_diameter::Band;
+use crate::judgement::rules::overall_diameter::DiameterGrade;
 use crate::judgement::rules::pressure::PressureFor;
 use crate::judgement::rules::speed::SpeedRequirement;
 use crate::judgement::rules::speedometer::DialRequirement;
@@ -129,7 +129,7 @@ impl Requirements {
     }
 
     pub(super) fn diameter_is_inside(&self, axle: usize, diameter: Length) -> bool {
-        Band::of(self.change_pct(axle, diameter), &self.limits).severity() != Severity::Stop
+        DiameterGrade::of(self.change_pct(axle, diameter), &self.limits).severity() != Severity::Stop
     }
 
     /// Whether the dial of this car takes both diameters.

@@ -25,6 +25,7 @@ use crate::parts::tire::rims::RimFit;
 use crate::parts::tire::{Size, Tire};
 use crate::parts::wheel::Wheel;
 use crate::setup::catalogue::{Catalogue, TireRow, Use, WheelRow};
+use crate::setup::spacers::SHELF_MM;
 use crate::setup::{Arrangement, Axle, Hundredths, Listed, ListedTire, Setup, SetupPair};
 use crate::values::codes::{BoltCircle, Offset, RimDiameter, RimWidth, Spacer};
 use crate::values::length::Length;
@@ -97,11 +98,11 @@ pub struct Outcome {
 pub fn find(scene: &Scene<'_>, catalogue: &Catalogue, wish: &SearchCriteria) -> Outcome {
     let own = Own::of(&scene.plan.fitted, wish.keeps);
     let stock = own.beside(catalogue);
-    let usual = wish.arrangements == Arrangements::AsUsual;
+    let usual = wish.arrangements == Arrangements::TypicalGaps;
     let is_staggered = |pair: SetupPair| pair.arrangement() == Some(Arrangement::Staggered);
     let arrangements = match wish.arrangements {
-        Arrangements::AsUsual if is_staggered(scene.plan.reference_pair()) => Arrangements::Either,
-        Arrangements::AsUsual => Arrangements::Square,
+        Arrangements::TypicalGaps if is_staggered(scene.plan.reference_pair()) => Arrangements::Either,
+        Arrangements::TypicalGaps => Arrangements::Square,
         asked => asked,
     };
     let mut wish = SearchCriteria { arrangements, ..wish.clone() };
@@ -202,8 +203,6 @@ struct AxleSide {
     rows: (usize, usize),
 }
 
-/// Spacers that are on the shelf, in millimetres. Common practice.
-pub(super) const SPACERS_MM: [f64; 7] = [3.0, 5.0, 8.0, 10.0, 12.0, 15.0, 20.0];
 /// What a millimetre of spacer takes off the score of the room: parts are better without.
 const SPACER_COSTS: f64 = 0.01;
 
@@ -350,14 +349,14 @@ struct OverTheBrake<'a> {
     wheel: Wheel,
     line: Option<&'a str>,
     is_known: bool,
-    asked: [Option<bool>; SPACERS_MM.len() + 1],
+    asked: [Option<bool>; SHELF_MM.len() + 1],
 }
 
 impl<'a> OverTheBrake<'a> {
     fn of(trial: &'a AxleCase<'a>, class: &'a WheelClass, keeps: KeptParts) -> Self {
         let line = (keeps != KeptParts::Wheels).then_some(&*class.line);
         let is_known = knows_the_brake(trial);
-        Self { trial, wheel: class.wheel, line, is_known, asked: [None; SPACERS_MM.len() + 1] }
+        Self { trial, wheel: class.wheel, line, is_known, asked: [None; SHELF_MM.len() + 1] }
     }
 
     fn goes(&mut self, step: usize, spacer_mm: f64) -> bool {
@@ -388,7 +387,7 @@ fn placed(
     force: InForce,
 ) -> Option<BestSpacer> {
     let offset = wheel.offset?.as_mm();
-    let shelf = SPACERS_MM.into_iter().filter(|mm| *mm <= wish.thickest_spacer_mm);
+    let shelf = SHELF_MM.into_iter().filter(|mm| *mm <= wish.thickest_spacer_mm);
     let mut best: Option<(f64, BestSpacer)> = None;
     for (step, spacer) in std::iter::once(0.0).chain(shelf).enumerate() {
         // What matters is where it stands; the window was worked out without a spacer.
@@ -671,7 +670,7 @@ fn pair_axles(
                     (wish.mixed_diameters || f_wheel.diameter == r_wheel.diameter)
                         && !(front_stays_narrow && is_narrower_behind(f, r, f_wheel, r_wheel))
                         && match wish.arrangements {
-                            Arrangements::Either | Arrangements::AsUsual => true,
+                            Arrangements::Either | Arrangements::TypicalGaps => true,
                             Arrangements::Square => same_wheel && same_tire,
                             // An offset alone makes a set staggered, and is not what anybody asks for.
                             Arrangements::Staggered => f.shape_name(f_wheel) != r.shape_name(r_wheel),

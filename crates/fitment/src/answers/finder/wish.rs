@@ -3,6 +3,7 @@
 use super::Criterion;
 use crate::judgement::club::Class;
 use crate::setup::catalogue::{Season, Use};
+use crate::setup::spacers;
 use crate::values::coded::coded;
 use crate::values::codes::RimDiameter;
 
@@ -39,10 +40,10 @@ pub enum Arrangements {
     /// Different.
     Staggered,
     /// Square, unless the factory's set is staggered or nothing square fits.
-    AsUsual,
+    TypicalGaps,
 }
 
-coded!(Arrangements: Either = "either", Square = "square", Staggered = "staggered", AsUsual = "usual");
+coded!(Arrangements: Either = "either", Square = "square", Staggered = "staggered", TypicalGaps = "usual");
 
 impl Arrangements {
     /// In the trade's words.
@@ -51,7 +52,7 @@ impl Arrangements {
             Self::Either => "square or staggered",
             Self::Square => "square",
             Self::Staggered => "staggered",
-            Self::AsUsual => "square, unless factory or room ask for stagger",
+            Self::TypicalGaps => "square, unless factory or room ask for stagger",
         }
     }
 }
@@ -176,7 +177,7 @@ impl SearchCriteria {
     /// Rim codes that a wish starts from, to be moved. Judgement of ours.
     pub const USUAL_RIMS_IN: (f64, f64) = (15.0, 20.0);
     /// Thickest spacer that can be asked for, in millimetres.
-    pub const THICKEST_SPACER_MM: f64 = 30.0;
+    pub const THICKEST_SPACER_MM: f64 = spacers::THICKEST_MM as f64;
 
     /// Rim codes that an axle may have: 0 front, 1 rear.
     pub fn rims_on(&self, axle: usize) -> std::ops::RangeInclusive<RimDiameter> {

@@ -13,13 +13,11 @@ use crate::judgement::rules::permitted_rim::rim_fit;
 use crate::judgement::window::{KnownEdges, WidthWindow, is_hopeless, open_window_of_its_width, sizes_near};
 use crate::parts::tire::Tire;
 use crate::parts::tire::rims::{PermittedRims, RimFit};
+use crate::setup::spacers;
 use crate::setup::{Listed, ListedTire, Setup};
 use crate::values::codes::{Offset, RimWidth, Spacer};
 use crate::values::length::Length;
 use crate::values::working::{Phrase, Quantity};
-
-/// Thickest spacer proposed, in millimetres. Common practice.
-pub const THICKEST_SPACER_MM: f64 = 25.0;
 
 /// A set of levers that turns the verdict.
 #[derive(Debug, Clone, PartialEq)]
@@ -222,7 +220,7 @@ fn moved_into(window: &WidthWindow, setup: &Setup, offset: f64) -> Option<(Lever
             return None;
         }
         // A spacer may stand in for less offset.
-        if spacer + out <= THICKEST_SPACER_MM {
+        if spacer + out <= f64::from(spacers::THICKEST_MM) {
             return Some((Lever::Spacer, out, with_spacer(spacer + out)));
         }
         return Some((Lever::Offset, -out, at_offset(setup, offset - out)?));

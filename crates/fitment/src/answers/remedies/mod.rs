@@ -5,4 +5,4 @@ mod mildest;
 
 pub use least_work::least_of;
 pub(crate) use least_work::least_work;
-pub use mildest::{Proposal, THICKEST_SPACER_MM, helps, mildest, mildest_for};
+pub use mildest::{Proposal, helps, mildest, mildest_for};

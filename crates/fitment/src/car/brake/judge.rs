@@ -3,6 +3,7 @@
 use super::gap::{Gap, Gaps, gaps};
 use super::{BrakePart, Package, Template, WheelProfile};
 use crate::car::limits::HouseLimits;
+use crate::setup::spacers;
 use crate::values::length::Length;
 use crate::values::verdict::Verdict;
 
@@ -60,16 +61,11 @@ pub struct BrakeFit {
     /// Each part.
     pub parts: Vec<Over>,
     /// The smallest whole-millimetre spacer with which it clears: 0 when none is needed; `None` when none up to
-    /// [`THICKEST_MM`] does.
+    /// [`spacers::THICKEST_MM`] does.
     pub smallest_spacer_mm: Option<f64>,
     /// What spacers do, from none on.
     pub spacers: Vec<SpacerStep>,
 }
-
-/// Spacers that are shown, in millimetres. Common practice: what lies on the shelf.
-pub const SPACERS_MM: [f64; 9] = [0.0, 2.0, 3.0, 5.0, 8.0, 10.0, 12.0, 15.0, 20.0];
-/// Thickest spacer that is tried.
-pub const THICKEST_MM: u32 = 30;
 
 /// Stick-on weights on the barrel, in wheel coordinates, millimetres.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -165,13 +161,9 @@ pub fn judge(
     limits: Limits,
 ) -> BrakeFit {
     let (now, parts) = step(package, wheel, spacer_mm, weights, limits);
-    let clears = |mm: &f64| step(package, wheel, *mm, weights, limits).0.verdict == Verdict::Clears;
-    let smallest =
-        if package.templates.is_empty() { None } else { (0..=THICKEST_MM).map(f64::from).find(clears) };
-    let mut shown: Vec<f64> = SPACERS_MM.to_vec();
-    shown.extend(smallest);
-    shown.sort_by(f64::total_cmp);
-    shown.dedup();
+    let clears = |mm: f64| step(package, wheel, mm, weights, limits).0.verdict == Verdict::Clears;
+    let smallest = if package.templates.is_empty() { None } else { spacers::smallest_that(clears) };
+    let shown = spacers::shelf_and(smallest);
     BrakeFit {
         verdict: now.verdict,
         parts,

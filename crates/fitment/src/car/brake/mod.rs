@@ -26,8 +26,8 @@ mod wheel_profile;
 
 pub use gap::{Gaps, gaps};
 pub use judge::{
-    BrakeFit, BrakeVerdict, Limits, Over, READINGS_PLUS_MINUS_MM, SPACERS_MM, SpacerStep,
-    TEMPLATE_PLUS_MINUS_MM, THICKEST_MM, USUAL_WEIGHTS, Weights, judge, over_each_part, sweep, verdict,
+    BrakeFit, BrakeVerdict, Limits, Over, READINGS_PLUS_MINUS_MM, SpacerStep, TEMPLATE_PLUS_MINUS_MM,
+    USUAL_WEIGHTS, Weights, judge, over_each_part, sweep, verdict,
 };
 pub use package::{Bound, BrakePart, Package, Template, bounds_from_fitted};
 pub use profile::{Profile, ProfileError};

@@ -37,12 +37,12 @@ pub fn smaller_rims(fitted: RimDiameter, gap: Length, count: u32) -> Vec<Smaller
             let figure = Figure::of(Step {
                 what: "radial gap to be expected",
                 formula: "gap − (fitted bead seat − smaller bead seat) / 2",
-                put_in: vec![
+                inputs: vec![
                     ("gap", Quantity::length(gap)),
                     ("fitted bead seat", Quantity::length(fitted.bead_seat())),
                     ("smaller bead seat", Quantity::length(rim.bead_seat())),
                 ],
-                gives: Quantity::length(left).signed(),
+                result: Quantity::length(left).signed(),
                 source: SOURCE,
             });
             Some(SmallerRim { rim, gap: figure, is_worth_trying: left > Length::ZERO })

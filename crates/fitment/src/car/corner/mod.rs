@@ -15,7 +15,6 @@
 //! with y mirrored on the right-hand side.)
 
 mod alike;
-mod as_usual;
 pub mod camber_by;
 mod edge_at_lock;
 pub mod feature;
@@ -25,17 +24,17 @@ pub mod moving;
 pub mod obstacle;
 mod placing;
 pub mod quick_rule;
+pub mod recorded;
 mod resolved;
 pub mod shape;
-pub mod taken;
 mod to_read;
 pub mod try_on;
+mod typical_gaps;
 
 use crate::setup::{Axle, Setup};
 use crate::values::coded::coded;
 use crate::values::length::Length;
 
-pub(crate) use as_usual::STEEL_RULE;
 pub use camber_by::CamberBy;
 pub(crate) use edge_at_lock::{EdgeAtLock, further_round};
 pub use feature::{Carrier, Feature};
@@ -43,11 +42,12 @@ pub(crate) use held_at_lock::HeldAtLock;
 pub use instrument::{Instrument, ReadingUnit};
 pub use moving::Moving;
 pub use obstacle::{Obstacle, Trouble, TroubleKind};
+pub use recorded::RecordedReading;
 pub use resolved::Resolved;
 pub use shape::ObstacleShape;
-pub use taken::Taken;
 pub use to_read::ToRead;
 pub use try_on::{Contact, TryOn};
+pub(crate) use typical_gaps::STEEL_RULE;
 
 /// Side of the car.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]

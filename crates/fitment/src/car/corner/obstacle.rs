@@ -13,7 +13,7 @@ pub struct Obstacle {
     /// On which side of the car, when noted.
     pub side: Option<CarSide>,
     /// Where it is.
-    pub place: ObstacleShape,
+    pub shape: ObstacleShape,
     /// The reading it rests on.
     pub reading: Reading,
     /// That reading's place in the corner's list.

@@ -124,7 +124,7 @@ impl Corner {
         Ok(Obstacle {
             feature: reading.feature,
             side: reading.side,
-            place,
+            shape: place,
             reading: *reading,
             index,
             is_contradicted: false,

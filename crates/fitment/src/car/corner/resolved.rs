@@ -4,11 +4,11 @@
 //! away.
 
 use super::alike::{self, Alike};
-use super::as_usual::AsUsual;
 use super::edge_at_lock::{EdgeAtLock, EdgesAtLock};
 use super::obstacle::{Obstacle, Trouble, TroubleKind};
 use super::placing::LastCut;
 use super::shape::ObstacleShape;
+use super::typical_gaps::TypicalGaps;
 use super::{Corner, Feature, Reading, Steer, Tried};
 use crate::setup::Setup;
 use crate::values::working::{Phrase, Quantity};
@@ -24,7 +24,7 @@ pub struct Resolved {
     /// Readings with something wrong, in the order of the list.
     pub troubles: Vec<Trouble>,
     /// Parts that nobody read.
-    pub(crate) as_usual: AsUsual,
+    pub(crate) typical_gaps: TypicalGaps,
     edges_at_lock: EdgesAtLock,
     alike: Vec<Alike>,
 }
@@ -151,7 +151,7 @@ fn same_place(a: &Obstacle, b: &Obstacle) -> bool {
         && a.feature == b.feature
         && a.side == b.side
         && lock(a.reading.steer, a.feature) == lock(b.reading.steer, b.feature)
-        && match (a.place.height(), b.place.height()) {
+        && match (a.shape.height(), b.shape.height()) {
             (Some(one), Some(other)) => (one - other).abs() < SAME_HEIGHT,
             (None, None) => true,
             _ => false,
@@ -160,7 +160,7 @@ fn same_place(a: &Obstacle, b: &Obstacle) -> bool {
 
 /// Where an obstacle begins, on the axis that its readings differ along.
 fn along(obstacle: &Obstacle) -> f64 {
-    obstacle.place.along()
+    obstacle.shape.along()
 }
 
 /// Of readings of one place, for each setup they were taken against, the one whose lowest figure is highest and the one
@@ -195,7 +195,7 @@ impl Extremes {
 /// Whether two readings of one place differ by more than both can be off.
 fn contradict(a: &Obstacle, b: &Obstacle) -> bool {
     if let (ObstacleShape::Beside { fitted: one, .. }, ObstacleShape::Beside { fitted: other, .. }) =
-        (a.place, b.place)
+        (a.shape, b.shape)
         && one != other
     {
         return false;
@@ -253,7 +253,7 @@ mod tests {
             reading(Feature::FenderLateral, 12.0, 1.0),
             reading(Feature::Arch, 60.0, 2.0),
         ]);
-        let place = |feature| found.of(feature).next().unwrap().place;
+        let place = |feature| found.of(feature).next().unwrap().shape;
         assert_eq!(place(Feature::Strut), ObstacleShape::Wall { y: -157.5 - 14.0 });
         assert_eq!(place(Feature::FenderLateral), ObstacleShape::Wall { y: 67.5 + 12.0 });
         let ObstacleShape::Ceiling { z } = place(Feature::Arch) else { panic!("an arch is above") };
@@ -265,8 +265,8 @@ mod tests {
     fn the_bare_hub_gives_the_same_places() {
         let bare = |feature, gap: f64| Reading { on: None, ..reading(feature, gap, 1.0) };
         let found = resolved(vec![bare(Feature::Strut, 171.5), bare(Feature::FenderLateral, 79.5)]);
-        assert_eq!(found.obstacles[0].place, ObstacleShape::Wall { y: -171.5 });
-        assert_eq!(found.obstacles[1].place, ObstacleShape::Wall { y: 79.5 });
+        assert_eq!(found.obstacles[0].shape, ObstacleShape::Wall { y: -171.5 });
+        assert_eq!(found.obstacles[1].shape, ObstacleShape::Wall { y: 79.5 });
         let caliper = resolved(vec![bare(Feature::CaliperFace, 20.0)]);
         assert_eq!(caliper.troubles[0].kind, TroubleKind::Impossible);
     }
@@ -400,6 +400,6 @@ mod tests {
             }),
             ..Corner::default()
         };
-        assert_eq!(corner.resolve().obstacles[0].place, ObstacleShape::Wall { y: -157.5 - 14.0 - 2.0 });
+        assert_eq!(corner.resolve().obstacles[0].shape, ObstacleShape::Wall { y: -157.5 - 14.0 - 2.0 });
     }
 }

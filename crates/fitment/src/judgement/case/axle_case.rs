@@ -93,7 +93,7 @@ impl<'a> AxleCase<'a> {
         let (room, raised) = (self.levers.room(Feature::Arch), self.levers.raised());
         self.resolved
             .of(Feature::Arch)
-            .filter_map(|obstacle| Length::from_mm(obstacle.place.drawn(Feature::Arch, room, raised)?.1?))
+            .filter_map(|obstacle| Length::from_mm(obstacle.shape.drawn(Feature::Arch, room, raised)?.1?))
             .reduce(|a, b| if b < a { b } else { a })
     }
 }

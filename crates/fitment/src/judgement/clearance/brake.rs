@@ -20,7 +20,7 @@ const INSIDE: Source =
 
 /// What is asked of the brake.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-enum Told {
+enum Detail {
     /// The words alone.
     Words,
     /// What must be found where nobody read it, too.
@@ -29,23 +29,23 @@ enum Told {
 
 /// The lines of caliper and spokes for a planned setup; none where the very wheel that is fitted or ran clean stays.
 pub(super) fn over_the_brake(case: &AxleCase<'_>, planned: &Setup, stand: &MountedSetup) -> Vec<Clearance> {
-    over_the_brake_as_picked(case, planned, stand, Told::Whole)
+    over_the_brake_as_picked(case, planned, stand, Detail::Whole)
 }
 
 fn over_the_brake_as_picked(
     case: &AxleCase<'_>,
     planned: &Setup,
     stand: &MountedSetup,
-    told: Told,
+    detail: Detail,
 ) -> Vec<Clearance> {
     let line = case.parts.wheel_of(planned).map(|row| row.line.to_string());
-    over_the_brake_of(case, planned, stand, line.as_deref(), case.keeps_the_wheel(planned), told)
+    over_the_brake_of(case, planned, stand, line.as_deref(), case.keeps_the_wheel(planned), detail)
 }
 
 /// The parts of the brake that a planned setup touches, or comes too near to.
 pub fn brake_blocks(case: &AxleCase<'_>, planned: &Setup) -> Vec<Feature> {
     let Some(stand) = MountedSetup::of(planned, case.planned_camber()) else { return Vec::new() };
-    let lines = over_the_brake_as_picked(case, planned, &stand, Told::Words);
+    let lines = over_the_brake_as_picked(case, planned, &stand, Detail::Words);
     lines.into_iter().filter(|line| line.verdict.rules_out()).map(|line| line.feature).collect()
 }
 
@@ -56,8 +56,8 @@ pub fn brake_blocks(case: &AxleCase<'_>, planned: &Setup) -> Vec<Feature> {
 pub fn brake_verdict(case: &AxleCase<'_>, planned: &Setup, line: Option<&str>) -> Option<Verdict> {
     let stand = MountedSetup::of(planned, case.planned_camber())?;
     let lines = match line {
-        Some(line) => over_the_brake_of(case, planned, &stand, Some(line), false, Told::Words),
-        None => over_the_brake_as_picked(case, planned, &stand, Told::Words),
+        Some(line) => over_the_brake_of(case, planned, &stand, Some(line), false, Detail::Words),
+        None => over_the_brake_as_picked(case, planned, &stand, Detail::Words),
     };
     Some(lines.into_iter().map(|line| line.verdict).max().unwrap_or(Verdict::Clears))
 }
@@ -80,7 +80,7 @@ pub fn brake_rules_out(
     let setup = Setup { wheel: Some(wheel), spacer, ..Setup::default() };
     let is_own = line.is_none() && case.fitted.wheel.is_some_and(|own| own.placed() == wheel.placed());
     MountedSetup::of(&setup, case.planned_camber()).is_some_and(|stand| {
-        let lines = over_the_brake_of(case, &setup, &stand, line, is_own, Told::Words);
+        let lines = over_the_brake_of(case, &setup, &stand, line, is_own, Detail::Words);
         lines.iter().any(|line| line.verdict.rules_out())
     })
 }
@@ -91,7 +91,7 @@ fn over_the_brake_of(
     stand: &MountedSetup,
     line: Option<&str>,
     keeps_the_wheel: bool,
-    told: Told,
+    detail: Detail,
 ) -> Vec<Clearance> {
     let mut lines: Vec<Clearance> = Vec::new();
     let fitted = MountedSetup::of(case.fitted, case.corner.camber());
@@ -128,22 +128,22 @@ fn over_the_brake_of(
             |fitted: &MountedSetup| nearer_by(case, Feature::CaliperFace, fitted, stand).unwrap_or(0.0);
         // The very wheel on a thinner spacer comes nearer to the caliper.
         if !ran_clean && lines.is_empty() && fitted.as_ref().is_some_and(|fitted| nearer(fitted) > 0.0) {
-            lines.push(unknown_brake(case, Feature::CaliperFace, stand, told));
+            lines.push(unknown_brake(case, Feature::CaliperFace, stand, detail));
         }
         return lines;
     }
     let smaller = fitted.as_ref().is_some_and(|fitted| stand.rim_radius() < fitted.rim_radius());
     let knows = |feature| lines.iter().any(|line| line.feature == feature);
     if smaller && !knows(Feature::CaliperRadial) {
-        lines.push(unknown_brake(case, Feature::CaliperRadial, stand, told));
+        lines.push(unknown_brake(case, Feature::CaliperRadial, stand, detail));
     } else if lines.is_empty() && planned.wheel.is_some() {
-        lines.push(unknown_brake(case, Feature::CaliperFace, stand, told));
+        lines.push(unknown_brake(case, Feature::CaliperFace, stand, detail));
     }
     lines
 }
 
-fn unknown_brake(case: &AxleCase<'_>, feature: Feature, stand: &MountedSetup, told: Told) -> Clearance {
-    let is_unread = told == Told::Whole && !case.resolved.knows(feature);
+fn unknown_brake(case: &AxleCase<'_>, feature: Feature, stand: &MountedSetup, detail: Detail) -> Clearance {
+    let is_unread = detail == Detail::Whole && !case.resolved.knows(feature);
     let unread = || unread_part(case, feature, stand, &ran_clean(case));
     let must_find = is_unread.then(unread).flatten().and_then(|one| one.must_find);
     Clearance {

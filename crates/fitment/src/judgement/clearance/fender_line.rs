@@ -13,7 +13,7 @@ pub fn fender_line(case: &AxleCase<'_>) -> Option<f64> {
     let room = case.levers.room(Feature::FenderLateral);
     case.resolved
         .of(Feature::FenderLateral)
-        .filter_map(|obstacle| obstacle.place.drawn(Feature::FenderLateral, room, 0.0)?.0)
+        .filter_map(|obstacle| obstacle.shape.drawn(Feature::FenderLateral, room, 0.0)?.0)
         .reduce(f64::min)
 }
 

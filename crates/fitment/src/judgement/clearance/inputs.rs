@@ -405,7 +405,7 @@ pub(super) fn of_a_room(query: &ClearanceQuery<'_>) -> Vec<MayBeOff> {
             row(Input::CamberSet, source, Moves::Camber { off_deg, fitted: false });
         }
     }
-    if obstacle.place.leans() {
+    if obstacle.shape.leans() {
         let (off, source) = fixed(Input::StrutLean);
         row(Input::StrutLean, source, Moves::Lean(off));
     }
@@ -439,7 +439,7 @@ fn outline_rows(query: &ClearanceQuery<'_>, row: &mut impl FnMut(Input, Source, 
     let (cut, corner) = (query.cut(), case.corner);
     for part in Part::ALL {
         // Shoulder and underside of the flange count only where a part is met by them.
-        if matches!(part, Part::Shoulder | Part::Flange) && !obstacle.place.is_met_at_its_height() {
+        if matches!(part, Part::Shoulder | Part::Flange) && !obstacle.shape.is_met_at_its_height() {
             continue;
         }
         let is_one = if part.is_of_the_tire() { stays.tire } else { stays.wheel };

@@ -78,7 +78,7 @@ pub(crate) fn word_past_the_lip(
     obstacle: &Obstacle,
     stand: &MountedSetup,
 ) -> Option<Verdict> {
-    if !matches!(obstacle.place, ObstacleShape::Wall { .. }) {
+    if !matches!(obstacle.shape, ObstacleShape::Wall { .. }) {
         return None;
     }
     let outside = Clearance {

@@ -45,7 +45,7 @@ impl<'a> ClearanceQuery<'a> {
         let own = is_measured.then(|| case.corner.cut_of_fitted(stand.setup())).flatten();
         let is_of_body = feature.carrier() == Carrier::Body;
         let camber_deg = if is_of_body { stand.camber_deg() } else { 0.0 };
-        let nearer_by = match obstacle.place {
+        let nearer_by = match obstacle.shape {
             ObstacleShape::Beside { fitted, .. } if feature.blocks_from() != BlocksFrom::AheadOrBehind => {
                 MountedSetup::of(&fitted, case.corner.camber())
                     .and_then(|fitted| nearer_by(case, feature, &fitted, stand))
@@ -67,7 +67,7 @@ impl<'a> ClearanceQuery<'a> {
     /// Things as they are written, with the rim's centre plane at `center_y`.
     pub(super) fn as_written(&self, center_y: f64) -> RoomInputs<'_> {
         RoomInputs {
-            place: self.obstacle.place,
+            shape: self.obstacle.shape,
             faces: self.obstacle.against.unwrap_or_default().faces,
             nearer_by: self.nearer_by,
             by_work: self.by_work,
@@ -87,7 +87,7 @@ impl<'a> ClearanceQuery<'a> {
 /// known, in millimetres. The very work is counted that its room is judged with. `None` for what is known only by its gap.
 pub fn drawn_at(case: &AxleCase<'_>, obstacle: &Obstacle) -> Option<(Option<f64>, Option<f64>)> {
     let feature = obstacle.feature;
-    obstacle.place.drawn(feature, room_by_work(case, feature), case.levers.raised())
+    obstacle.shape.drawn(feature, room_by_work(case, feature), case.levers.raised())
 }
 
 impl Stays {

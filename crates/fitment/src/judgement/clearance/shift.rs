@@ -64,7 +64,7 @@ impl Shift {
             center_y: nominal.standing.center_y + self.center_y,
             camber_deg: nominal.standing.camber_deg + self.camber_deg,
         };
-        let place = nominal.place.moved(self.along).read_higher(self.higher).leaned(self.lean_deg);
+        let place = nominal.shape.moved(self.along).read_higher(self.higher).leaned(self.lean_deg);
         let faces = nominal.faces.off_by(self.faces);
         let lock = nominal.lock.map(|lock| {
             let turned = if self.turned_deg == 0.0 { lock } else { lock.turned_by(self.turned_deg) };
@@ -81,7 +81,7 @@ impl Shift {
             let (down, up) = rule_at_lock_off(reading, &standing, nominal.faces);
             self.rule * if self.rule > 0.0 { down } else { up }
         };
-        let inputs = RoomInputs { place, faces, standing, lock, ..*nominal };
+        let inputs = RoomInputs { shape: place, faces, standing, lock, ..*nominal };
         Some(room(reading, &inputs)? + self.room - less)
     }
 }

@@ -139,7 +139,7 @@ pub(super) fn comes_no_nearer(case: &AxleCase<'_>, stand: &MountedSetup) -> bool
 
 /// The gap that must be found with the fitted wheel, read with a steel rule, for the plan to clear.
 pub fn must_find(case: &AxleCase<'_>, feature: Feature, nearer_by_mm: f64, planned: &MountedSetup) -> Length {
-    let usual = case.resolved.as_usual.of(feature, case.corner, case.fitted);
+    let usual = case.resolved.typical_gaps.of(feature, case.corner, case.fitted);
     let likely = usual.and_then(|usual| uncertainty(case, &usual, planned));
     let likely = likely.map_or(STEEL_RULE, |band| band.likely());
     Length::mm(nearer_by_mm) + case.least(feature) + likely

@@ -1,16 +1,15 @@
 //! The gap between tire top and arch: half of what the diameter gains.
 
 use super::reach::gap_to_find;
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::car::corner::Feature;
 use crate::values::length::Length;
 use crate::values::working::{Phrase, Quantity, Source};
 
 pub(super) const RULE: Rule = Rule {
-    code: "arch-gap",
     title: "Under the arch",
     source: Source::GEOMETRY,
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::ArchGap, judge),
     of_car: &[],
 };
 
@@ -24,7 +23,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let least = check.axle.least(Feature::Arch);
     let closes = -change.value();
     let limit = Phrase::new("house minimum ").quantity(Quantity::length(least));
-    let (standing, word, says) = if closes > 0.0 {
+    let (severity, word, says) = if closes > 0.0 {
         let says = Phrase::new("A tire ")
             .quantity(Quantity::length(Length::mm(closes * 2.0)))
             .text(" larger in diameter closes the gap by half of it, ")
@@ -41,7 +40,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         (Severity::Good, "no closer", says)
     };
     Some(Finding {
-        standing,
+        severity,
         word,
         figure: Some(change.quantity),
         limit,
@@ -61,7 +60,7 @@ mod tests {
     fn the_gap_closes_by_half() {
         // Geometry: 215/50R17 is 12.3 mm larger than 195/65R15, so the gap closes by 6.15.
         let line = line("arch-gap", "15x6 ET40 195/65R15", "17x7 ET40 215/50R17", None);
-        assert_eq!(line.standing, Severity::Measure);
+        assert_eq!(line.severity, Severity::Measure);
         assert!((line.figure.unwrap().value + 6.15).abs() < 1e-9);
     }
 }

@@ -1,27 +1,23 @@
 //! Work on the car that a plan counts as done: every figure of its room hangs on it.
 
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::car::lever::{self, Levers};
 use crate::values::length::Length;
 use crate::values::working::{Phrase, Quantity};
 
 pub(super) const RULE: Rule = Rule {
-    code: CODE,
     title: "Assumed work",
     source: lever::SOURCE,
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::AssumedWork, judge),
     of_car: &[],
 };
-
-/// The rule's code: the headline names it.
-pub(crate) const CODE: &str = "assumed-work";
 
 /// `None` where nothing is assumed.
 fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let levers = check.axle.levers;
     let hardest = levers.that_are_set().last()?.0;
     Some(Finding {
-        standing: Severity::Mind,
+        severity: Severity::Mind,
         word: "assumed",
         figure: None,
         limit: Phrase::default(),
@@ -61,13 +57,13 @@ mod tests {
     fn what_a_plan_counts_on_is_named_with_its_caution_and_never_a_good_word() {
         let state = |levers: PairLevers| CarState::new(Corners::default(), levers, (None, None));
         let on =
-            |levers: PairLevers| line_in_state(state(levers), super::CODE, "17x7.5 ET45 225/45R17", PLAN);
+            |levers: PairLevers| line_in_state(state(levers), "assumed-work", "17x7.5 ET45 225/45R17", PLAN);
         assert_eq!(on(PairLevers::default()), None);
         let mut levers = PairLevers::default();
         levers.front.set(Lever::LipRolled, 10.0).unwrap();
         levers.front.set(Lever::Camber, -1.5).unwrap();
         let line = on(levers).unwrap();
-        assert_eq!((line.standing, line.word), (Severity::Mind, "assumed"));
+        assert_eq!((line.severity, line.word), (Severity::Mind, "assumed"));
         let says = format!("{:?}", line.says);
         assert!(says.contains("-1.5°") && says.contains("lip"), "{says}");
         assert!(line.caution.is_some());

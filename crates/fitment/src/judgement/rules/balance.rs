@@ -1,6 +1,6 @@
 //! Front share of the total tread width against the factory's.
 
-use super::{Asked, Finding, Rule, Severity};
+use super::{Asked, Finding, LineCode, Rule, Severity};
 use crate::judgement::case::{Case, Reference};
 use crate::parts::tire::rims::estimated_tread_width;
 use crate::setup::{Axle, Setup};
@@ -10,10 +10,9 @@ use crate::values::working::{Phrase, Quantity, Source, Step};
 const SOURCE: Source = Source::common_practice("less front share of the tread leans to understeer");
 
 pub(super) const RULE: Rule = Rule {
-    code: "balance",
     title: "Balance of tread",
     source: SOURCE,
-    asked: Asked::PerCar(judge),
+    asked: Asked::PerCar(LineCode::Balance, judge),
     of_car: &[],
 };
 
@@ -30,7 +29,7 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
         return None;
     }
     let limit_pct = case.limits.balance_pct;
-    let (standing, word, says) = if change < -limit_pct {
+    let (severity, word, says) = if change < -limit_pct {
         (Severity::Mind, "to understeer", "Less of the tread is in front: it leans to understeer.")
     } else if change > limit_pct {
         (Severity::Mind, "to oversteer", "More of the tread is in front: the rear lets go sooner.")
@@ -40,13 +39,13 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
     let step = |what, (front, rear): (Length, Length)| Step {
         what,
         formula: "front / (front + rear) × 100",
-        put_in: vec![("front", Quantity::length(front)), ("rear", Quantity::length(rear))],
-        gives: Quantity::percent(share((front, rear))),
+        inputs: vec![("front", Quantity::length(front)), ("rear", Quantity::length(rear))],
+        result: Quantity::percent(share((front, rear))),
         source: SOURCE,
     };
     let figure = Quantity::percent(change).signed();
     Some(Finding {
-        standing,
+        severity,
         word,
         figure: Some(figure),
         limit: Phrase::new("house limit ")
@@ -60,8 +59,8 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
             Step {
                 what: "change of the front share",
                 formula: "planned − before",
-                put_in: vec![("planned", Quantity::percent(is)), ("before", Quantity::percent(was))],
-                gives: figure,
+                inputs: vec![("planned", Quantity::percent(is)), ("before", Quantity::percent(was))],
+                result: figure,
                 source: SOURCE,
             },
         ],
@@ -89,7 +88,7 @@ mod tests {
         // By hand: 0.88 × 235 and 0.90 × 265 against equal ones: 206.8 / 445.3 = 46.44 %, −3.56 points.
         let planned = "F: 18x8.5 ET40 235/40R18 R: 18x9.5 ET40 265/35R18";
         let wider = line("balance", "17x7.5 ET45 225/45R17", planned, None);
-        assert_eq!((wider.standing, wider.word), (Severity::Mind, "to understeer"));
+        assert_eq!((wider.severity, wider.word), (Severity::Mind, "to understeer"));
         assert!((wider.figure.unwrap().value + 3.56).abs() < 0.005, "{:?}", wider.figure);
         let square = line("balance", planned, "18x8.5 ET40 235/40R18", None);
         assert_eq!(square.word, "to oversteer");

@@ -28,11 +28,11 @@ pub fn true_speed_worked(indicated_kmh: f64, diameter_ratio: f64) -> Figure {
     Figure::of(Step {
         what: "true speed",
         formula: "V true = V shown × OD new / OD old",
-        put_in: vec![
+        inputs: vec![
             ("V shown", Quantity::speed(indicated_kmh)),
             ("OD new / OD old", Quantity::ratio(diameter_ratio)),
         ],
-        gives: Quantity::speed(true_speed(indicated_kmh, diameter_ratio)),
+        result: Quantity::speed(true_speed(indicated_kmh, diameter_ratio)),
         source: Source::GEOMETRY,
     })
 }

@@ -1,16 +1,15 @@
 //! Wheels and tires with a turning direction, an inside, or a car maker's mark.
 
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::values::working::{Phrase, Source};
 
 const SOURCE: Source =
     Source::common_practice("turning direction gives lefts and rights; a factory mark is tuned to one car");
 
 pub(super) const RULE: Rule = Rule {
-    code: "direction",
     title: "Direction and mark",
     source: SOURCE,
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::Direction, judge),
     of_car: &[],
 };
 
@@ -48,7 +47,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
             .tire_of(check.planned)
             .is_some_and(|tire| tire.is_asymmetric && !tire.is_directional && tire.factory_mark.is_empty());
     Some(Finding {
-        standing: if is_only_sided { Severity::Good } else { Severity::Mind },
+        severity: if is_only_sided { Severity::Good } else { Severity::Mind },
         word: if is_only_sided { "asymmetric" } else { "mind" },
         figure: None,
         limit: Phrase::new("by the picked parts"),

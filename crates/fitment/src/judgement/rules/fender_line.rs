@@ -1,15 +1,14 @@
 //! How rim and tire stand to the fender line, and whether that is what the owner wants to see.
 
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::car::style::{COVERAGE_CAUTION, SOURCE, STANCE_CAUTION, Style, StyleReading, StyleTarget};
 use crate::judgement::clearance::style;
 use crate::values::working::{Phrase, Quantity, Source, Step};
 
 pub(super) const RULE: Rule = Rule {
-    code: "style",
     title: "At the fender line",
     source: SOURCE,
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::Style, judge),
     of_car: &[],
 };
 
@@ -18,7 +17,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let wanted = check.case.state.wanted(check.axle.axle);
     let beyond = Quantity::length(reading.beyond()).signed();
     let meets = wanted.map(|target| meets(&reading, target, check));
-    let standing = match meets {
+    let severity = match meets {
         Some(true) | None if reading.style != Style::Poke => Severity::Good,
         Some(true) if !reading.is_stance => Severity::Good,
         _ => Severity::Mind,
@@ -34,7 +33,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         (reading.style != Style::Tucked).then_some(COVERAGE_CAUTION)
     };
     Some(Finding {
-        standing,
+        severity,
         word: reading.style.word(),
         figure: Some(beyond),
         limit,
@@ -70,11 +69,11 @@ fn says(reading: &StyleReading, meets: Option<bool>, wanted: Option<StyleTarget>
 }
 
 fn working(reading: &StyleReading) -> Vec<Step> {
-    let step = |what, formula, gives: crate::Length| Step {
+    let step = |what, formula, result: crate::Length| Step {
         what,
         formula,
-        put_in: Vec::new(),
-        gives: Quantity::length(gives).signed(),
+        inputs: Vec::new(),
+        result: Quantity::length(result).signed(),
         source: Source::GEOMETRY,
     };
     let mut steps = vec![step(

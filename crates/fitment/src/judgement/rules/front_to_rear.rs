@@ -1,6 +1,6 @@
 //! Front against rear: the drift of the diameter ratio from the factory's own, and which axle stands taller.
 
-use super::{Asked, Finding, Rule, Severity};
+use super::{Asked, Finding, LineCode, Rule, Severity};
 use crate::car::limits::{Drive, HouseLimits};
 use crate::judgement::case::{Case, Reference};
 use crate::setup::change::pair_change;
@@ -9,10 +9,9 @@ use crate::values::length::Length;
 use crate::values::working::{Figure, Phrase, Quantity};
 
 pub(super) const RULE: Rule = Rule {
-    code: "front-to-rear",
     title: "Front against rear",
     source: HouseLimits::SOURCE,
-    asked: Asked::PerCar(judge),
+    asked: Asked::PerCar(LineCode::FrontToRear, judge),
     of_car: &[],
 };
 
@@ -131,7 +130,7 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
         });
     }
     Some(Finding {
-        standing: if found.keeps_ratio { Severity::Good } else { Severity::Stop },
+        severity: if found.keeps_ratio { Severity::Good } else { Severity::Stop },
         word: if found.keeps_ratio { "keeps ratio" } else { "drifts" },
         figure: Some(found.ratio_change.quantity),
         limit,
@@ -156,14 +155,14 @@ mod tests {
         // 235/40R18 in front of 255/40R18: 645.2 / 661.2 = 0.9758, −2.42 % against a square fitted set.
         let fitted = "17x7.5 ET45 225/45R17";
         let planned = "F: 18x8.5 ET40 235/40R18 R: 18x9 ET40 255/40R18";
-        for (drive, standing) in [
+        for (drive, severity) in [
             (Some(Drive::All), Severity::Stop),
             (None, Severity::Stop),
             (Some(Drive::Rear), Severity::Good),
             (Some(Drive::Front), Severity::Good),
         ] {
             let line = line("front-to-rear", fitted, planned, drive);
-            assert_eq!(line.standing, standing, "{drive:?}");
+            assert_eq!(line.severity, severity, "{drive:?}");
             assert!((line.figure.unwrap().value + 2.4198).abs() < 1e-3);
         }
     }
@@ -194,6 +193,6 @@ mod tests {
         car.note(Fact::FactorySetup, Some(Axle::Rear), "18x8.5 ET47 245/40R18").unwrap();
         let planned = "F: 18x8 ET34 225/45R18 R: 18x8.5 ET47 245/40R18";
         let back = line_on(car, "front-to-rear", "17x7.5 ET45 225/50R17", planned).unwrap();
-        assert_eq!((back.standing, back.figure.unwrap().value.abs() < 1e-9), (Severity::Good, true));
+        assert_eq!((back.severity, back.figure.unwrap().value.abs() < 1e-9), (Severity::Good, true));
     }
 }

@@ -1,6 +1,6 @@
 //! What one tire may carry against what the car asks for.
 
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::car::{Car, Fact};
 use crate::judgement::case::{Reference, half_rating_kg};
 use crate::parts::tire::{Prefix, Size, Tire};
@@ -17,10 +17,9 @@ const DERATED: Source =
     Source::from_memory("UN R30, load at speed; 49 CFR 571.110 S4.2.2.2, passenger tire on a truck ÷ 1.10");
 
 pub(super) const RULE: Rule = Rule {
-    code: "load-index",
     title: "Load index",
     source: SOURCE,
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::LoadIndex, judge),
     of_car: &[Fact::AxleRating],
 };
 
@@ -180,19 +179,19 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let mut figure = Figure::of(Step {
         what: "load capacity of one tire",
         formula: "load index → kg, by table",
-        put_in: vec![("load index", Quantity::count(f64::from(service.single.index())))],
-        gives: Quantity::mass(capacity),
+        inputs: vec![("load index", Quantity::count(f64::from(service.single.index())))],
+        result: Quantity::mass(capacity),
         source: load_index::SOURCE,
     });
     if (carries - capacity).abs() > 1e-9 {
         figure = Figure::of(Step {
             what: "what it carries on this car, at its top speed",
             formula: "capacity × share at speed ÷ 1.10 on a truck",
-            put_in: vec![
+            inputs: vec![
                 ("capacity", Quantity::mass(capacity)),
                 ("share", Quantity::ratio(carries / capacity)),
             ],
-            gives: Quantity::mass(carries),
+            result: Quantity::mass(carries),
             source: DERATED,
         })
         .after(figure.working);
@@ -237,14 +236,14 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         ),
     };
     // "Index enough" is not "pressure enough": the cold pressure has a line of its own.
-    let standing = stands.severity();
+    let severity = stands.severity();
     Some(Finding {
-        standing,
+        severity,
         word,
         figure: Some(figure.quantity),
         limit,
         says,
-        caution: (standing == Severity::Stop).then_some(CAUTION),
+        caution: (severity == Severity::Stop).then_some(CAUTION),
         working: figure.working,
     })
 }
@@ -257,19 +256,19 @@ mod tests {
     #[test]
     fn load_is_held_against_the_reference_tire() {
         // ISO 4000-1: 94 is 670 kg, 91 is 615 kg, 97 is 730 kg.
-        for (service, standing, kg) in
+        for (service, severity, kg) in
             [("97Y", Severity::Good, 730.0), ("94W", Severity::Good, 670.0), ("91V", Severity::Stop, 615.0)]
         {
             let planned = format!("18x8 ET45 225/40R18 {service}");
             let line = line("load-index", "17x7.5 ET45 225/45R17 94W", &planned, None);
-            assert_eq!((line.standing, line.figure.unwrap().value), (standing, kg), "{service}");
+            assert_eq!((line.severity, line.figure.unwrap().value), (severity, kg), "{service}");
         }
     }
 
     /// 49 CFR 571.110 (memory): half of the axle's rated load, or the factory's index, whichever is stricter.
     #[test]
     fn half_of_the_axles_rating_counts_where_it_is_stricter() {
-        for (rating, planned, standing) in [
+        for (rating, planned, severity) in [
             ("1300", "94W", Severity::Good),
             ("1300", "92W", Severity::Stop),
             ("1400", "94W", Severity::Stop),
@@ -280,7 +279,7 @@ mod tests {
             // Fitted 92 is 630 kg, 94 is 670, 91 is 615 (ISO 4000-1).
             let planned = format!("18x8 ET45 225/40R18 {planned}");
             let line = line_on(car, "load-index", "17x7.5 ET45 225/45R17 92W", &planned);
-            assert_eq!(line.unwrap().standing, standing, "{rating} {planned}");
+            assert_eq!(line.unwrap().severity, severity, "{rating} {planned}");
         }
     }
 
@@ -310,10 +309,10 @@ mod tests {
         car.note(Fact::AxleRating, Some(Axle::Front), "1250").unwrap();
         car.note(Fact::TopSpeed, None, "240").unwrap();
         // 94V: 670 × 0.91 = 609.7 kg, under 625; 94W carries 670 at 240.
-        for (service, standing) in [("94V", Severity::Stop), ("94W", Severity::Good)] {
+        for (service, severity) in [("94V", Severity::Stop), ("94W", Severity::Good)] {
             let planned = format!("18x8 ET45 225/40R18 {service}");
             let line = line_on(car.clone(), "load-index", "17x7.5 ET45 225/45R17 94W", &planned).unwrap();
-            assert_eq!(line.standing, standing, "{service}: {line:?}");
+            assert_eq!(line.severity, severity, "{service}: {line:?}");
         }
     }
 
@@ -323,12 +322,12 @@ mod tests {
         let mut car = Car::default();
         car.note(Fact::AxleRating, Some(Axle::Front), "2300").unwrap();
         car.note(Fact::VehicleClass, None, "light truck").unwrap();
-        for (tire, standing) in
+        for (tire, severity) in
             [("265/70R17 115T", Severity::Stop), ("LT265/70R17 121/118S E", Severity::Good)]
         {
             let planned = format!("17x8 ET25 {tire}");
             let line = line_on(car.clone(), "load-index", "17x8 ET25 265/70R17", &planned).unwrap();
-            assert_eq!(line.standing, standing, "{tire}: {line:?}");
+            assert_eq!(line.severity, severity, "{tire}: {line:?}");
         }
     }
 }

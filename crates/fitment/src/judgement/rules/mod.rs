@@ -7,6 +7,7 @@
 mod arch_gap;
 pub(crate) mod assumed_work;
 mod balance;
+mod code;
 pub mod dial;
 mod direction;
 mod fender_line;
@@ -38,6 +39,7 @@ use crate::setup::Setup;
 use crate::setup::change::AxleChange;
 pub use crate::values::verdict::Severity;
 use crate::values::working::{Phrase, Quantity, Source, Step};
+pub use code::LineCode;
 
 /// One axle of a plan.
 #[derive(Debug)]
@@ -60,7 +62,7 @@ pub struct AxleCheck<'a> {
 #[derive(Debug)]
 pub struct Finding {
     /// How it stands.
-    pub standing: Severity,
+    pub severity: Severity,
     /// The word for it.
     pub word: &'static str,
     /// The figure; `None` while it is not known.
@@ -79,7 +81,7 @@ impl Finding {
     /// The figure could not be had: a part was not stated.
     fn unknown(says: &'static str) -> Self {
         Self {
-            standing: Severity::Unknown,
+            severity: Severity::Unknown,
             word: "not known",
             figure: None,
             limit: Phrase::default(),
@@ -94,23 +96,21 @@ impl Finding {
 #[derive(Debug, Clone, Copy)]
 pub enum Asked {
     /// Asked for each axle.
-    PerAxle(fn(&AxleCheck<'_>) -> Option<Finding>),
+    PerAxle(LineCode, fn(&AxleCheck<'_>) -> Option<Finding>),
     /// Asked for each axle, a line for each part of the car that was read. The part names the line.
     PerPart(fn(&AxleCheck<'_>) -> Vec<(Feature, Finding)>),
     /// Asked once.
-    PerCar(fn(&Case<'_>) -> Option<Finding>),
+    PerCar(LineCode, fn(&Case<'_>) -> Option<Finding>),
 }
 
 /// A rule.
 #[derive(Debug, Clone, Copy)]
 pub struct Rule {
-    /// Unique code.
-    pub code: &'static str,
     /// The question, in the trade's words.
     pub title: &'static str,
     /// Where the rule comes from.
     pub source: Source,
-    /// What it is asked of.
+    /// What it is asked of, and the code of its line.
     pub asked: Asked,
     /// What it reads off the car's record: asked for there while nobody knows it and the line waits for it.
     pub of_car: &'static [Fact],

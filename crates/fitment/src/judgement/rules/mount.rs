@@ -114,6 +114,35 @@ pub struct Ring {
     pub inner: Length,
 }
 
+/// What of a mounting a problem is about.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum MountingPart {
+    /// Count and diameter of the holes.
+    BoltCircle,
+    /// The wheel's bore on the hub.
+    Bore,
+    /// The fasteners' seat.
+    Seat,
+    /// What a spacer leaves of the hub's lip.
+    Lip,
+    /// The fasteners' thread.
+    Thread,
+    /// The fasteners' length.
+    Length,
+    /// One nut in the middle.
+    CenterLock,
+}
+
+coded!(MountingPart:
+    BoltCircle = "bolt_circle",
+    Bore = "bore",
+    Seat = "seat",
+    Lip = "lip",
+    Thread = "thread",
+    Length = "length",
+    CenterLock = "center_lock",
+);
+
 /// How bad a problem is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub enum ProblemKind {
@@ -130,8 +159,8 @@ pub enum ProblemKind {
 pub struct Problem {
     /// How bad.
     pub kind: ProblemKind,
-    /// A short code: `bolt_circle`, `bore`, `seat`, `lip`, `thread`, `length`, `center_lock`.
-    pub code: &'static str,
+    /// What of the mounting it is about.
+    pub code: MountingPart,
     /// In a sentence.
     pub says: String,
 }
@@ -246,7 +275,7 @@ pub fn mount(
     if wheel.center_lock {
         all.problems.push(Problem {
             kind: ProblemKind::Stop,
-            code: "center_lock",
+            code: MountingPart::CenterLock,
             says:
                 "A center-lock wheel goes on a center-lock hub alone, by its own nut, torque and safety clip."
                     .into(),
@@ -258,18 +287,22 @@ pub fn mount(
     match bolt_circle(hub.bolt_circle, &wheel.bolt_circles) {
         Some(CircleIssue::CarUnknown) => say(
             ProblemKind::Unknown,
-            "bolt_circle",
+            MountingPart::BoltCircle,
             "The car's bolt circle is not known: count and diameter must match exactly.".into(),
         ),
         Some(CircleIssue::WheelUnknown) => {
-            say(ProblemKind::Unknown, "bolt_circle", "The wheel's bolt circle is not stated.".into());
+            say(
+                ProblemKind::Unknown,
+                MountingPart::BoltCircle,
+                "The wheel's bolt circle is not stated.".into(),
+            );
         }
         Some(CircleIssue::DoesNotMatch) => {
             let drilled: Vec<String> = wheel.bolt_circles.iter().map(ToString::to_string).collect();
             let takes = hub.bolt_circle.map(|circle| circle.to_string()).unwrap_or_default();
             say(
                 ProblemKind::Stop,
-                "bolt_circle",
+                MountingPart::BoltCircle,
                 format!(
                     "The wheel is drilled {}, the hub takes {takes}: count and diameter must match exactly.",
                     drilled.join(" and ")
@@ -280,16 +313,16 @@ pub fn mount(
     }
     match center_bore(hub.bore, wheel.bore) {
         Some(BoreIssue::HubUnknown) => {
-            say(ProblemKind::Unknown, "bore", "The hub's diameter is not known.".into())
+            say(ProblemKind::Unknown, MountingPart::Bore, "The hub's diameter is not known.".into())
         }
         Some(BoreIssue::WheelUnknown) => {
-            say(ProblemKind::Unknown, "bore", "The wheel's center bore is not stated.".into());
+            say(ProblemKind::Unknown, MountingPart::Bore, "The wheel's center bore is not stated.".into());
         }
         Some(BoreIssue::TooSmall) => {
             let mm = |bore: Option<CenterBore>| bore.map_or(0.0, |bore| bore.diameter().as_mm());
             say(
                 ProblemKind::Stop,
-                "bore",
+                MountingPart::Bore,
                 format!(
                     "The bore of {} mm is smaller than the hub of {} mm: it does not go on.",
                     mm(wheel.bore),
@@ -300,7 +333,7 @@ pub fn mount(
         Some(BoreIssue::NeedsRing(ring)) => {
             say(
                 ProblemKind::Mind,
-                "bore",
+                MountingPart::Bore,
                 format!("Order hub-centric rings, {} to {} mm.", ring.outer.as_mm(), ring.inner.as_mm()),
             );
             all.ring = Some(ring);
@@ -308,11 +341,13 @@ pub fn mount(
         None => {}
     }
     match (hub.seat, wheel.seat) {
-        (None, _) => say(ProblemKind::Unknown, "seat", "The fasteners' seat is not known.".into()),
-        (_, None) => say(ProblemKind::Unknown, "seat", "The wheel's seat is not stated.".into()),
+        (None, _) => {
+            say(ProblemKind::Unknown, MountingPart::Seat, "The fasteners' seat is not known.".into())
+        }
+        (_, None) => say(ProblemKind::Unknown, MountingPart::Seat, "The wheel's seat is not stated.".into()),
         (Some(fastener), Some(hole)) if fastener != hole => say(
             ProblemKind::Stop,
-            "seat",
+            MountingPart::Seat,
             format!(
                 "The wheel's seat is {}, the fasteners' {}: it works loose. Order fasteners with the wheel's seat.",
                 hole.code(),
@@ -325,7 +360,7 @@ pub fn mount(
         match hub.lip {
             None => say(
                 ProblemKind::Mind,
-                "lip",
+                MountingPart::Lip,
                 format!(
                     "The hub's lip is not measured: a slip-on spacer of {} mm must leave {} mm of it, or carry its own.",
                     spacer.as_mm(),
@@ -334,7 +369,7 @@ pub fn mount(
             ),
             Some(lip) if lip - spacer.length() < LEAST_LIP => say(
                 ProblemKind::Mind,
-                "lip",
+                MountingPart::Lip,
                 format!(
                     "The spacer leaves {:.1} mm of the hub's lip, under {} mm: take one that carries its own lip.",
                     (lip - spacer.length()).as_mm().max(0.0),
@@ -345,7 +380,7 @@ pub fn mount(
         }
     }
     if hub.thread.is_none() {
-        say(ProblemKind::Unknown, "thread", "The fasteners' thread is not known.".into());
+        say(ProblemKind::Unknown, MountingPart::Thread, "The fasteners' thread is not known.".into());
     }
     all.length = fastener_length(hub, wheel, spacer, fitted_length, &mut say);
     problems.sort_by_key(|problem| std::cmp::Reverse(problem.kind));
@@ -366,7 +401,7 @@ fn fastener_length(
     wheel: &WheelSide,
     spacer: Option<Spacer>,
     fitted: Option<Length>,
-    say: &mut impl FnMut(ProblemKind, &'static str, String),
+    say: &mut impl FnMut(ProblemKind, MountingPart, String),
 ) -> Option<Length> {
     const BY_HAND: &str = "Count the turns by hand on the real wheel, and see that nothing behind the hub is met: too long is as bad as too short.";
     let thickness = spacer.map_or(Length::ZERO, Spacer::length);
@@ -376,7 +411,7 @@ fn fastener_length(
             if let Some(spacer) = spacer {
                 say(
                     ProblemKind::Mind,
-                    "length",
+                    MountingPart::Length,
                     format!(
                         "A slip-on spacer takes {} mm of the studs: longer studs, or a spacer that bolts on and carries its own. {BY_HAND}",
                         spacer.as_mm()
@@ -385,7 +420,7 @@ fn fastener_length(
             } else if !wheel.is_the_fitted_one {
                 say(
                     ProblemKind::Mind,
-                    "length",
+                    MountingPart::Length,
                     format!("Nuts must engage by one diameter of thread. {BY_HAND}"),
                 );
             }
@@ -395,7 +430,7 @@ fn fastener_length(
         None => {
             say(
                 ProblemKind::Mind,
-                "length",
+                MountingPart::Length,
                 "Bolts or studs? A slip-on spacer asks for longer bolts, and eats a stud's length: note it in the car's record, and how long they are.".into(),
             );
             None
@@ -405,7 +440,7 @@ fn fastener_length(
             if let Some(spacer) = spacer {
                 say(
                     ProblemKind::Mind,
-                    "length",
+                    MountingPart::Length,
                     match (fitted, length) {
                         (Some(fitted), Some(length)) => format!(
                             "Bolts longer by the spacer: {:.1} mm in place of {:.1} mm. {BY_HAND}",
@@ -426,7 +461,7 @@ fn fastener_length(
                 let least = thickness + depth + diameter;
                 say(
                     ProblemKind::Mind,
-                    "length",
+                    MountingPart::Length,
                     format!(
                         "Bolts of at least {:.1} mm: spacer, pad to seat, and one diameter of thread. {BY_HAND}",
                         least.as_mm()
@@ -437,7 +472,7 @@ fn fastener_length(
             _ => {
                 say(
                     ProblemKind::Mind,
-                    "length",
+                    MountingPart::Length,
                     format!(
                         "Another wheel asks for other bolts: measure from its mounting pad to the seat of its holes. {BY_HAND}"
                     ),
@@ -453,8 +488,8 @@ pub fn least_turns_worked(thread: &Thread) -> Figure {
     Figure::of(Step {
         what: "least turns of thread that must engage",
         formula: "d / pitch",
-        put_in: vec![("d", Quantity::length(thread.diameter())), ("pitch", Quantity::length(thread.pitch()))],
-        gives: Quantity::turns(thread.least_turns()),
+        inputs: vec![("d", Quantity::length(thread.diameter())), ("pitch", Quantity::length(thread.pitch()))],
+        result: Quantity::turns(thread.least_turns()),
         source: SOURCE,
     })
 }
@@ -485,7 +520,7 @@ mod tests {
     }
 
     fn codes(mounting: &Mounting) -> Vec<&'static str> {
-        mounting.problems.iter().map(|problem| problem.code).collect()
+        mounting.problems.iter().map(|problem| problem.code.code()).collect()
     }
 
     #[test]

@@ -1,17 +1,16 @@
 //! Whether the planned wheel goes on the hub, and what must be ordered with it.
 
-use super::mount::{self, Hub, Mounting, ProblemKind, WheelSide, least_turns_worked, mount};
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::mount::{self, Hub, Mounting, MountingPart, ProblemKind, WheelSide, least_turns_worked, mount};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::car::Fact;
 use crate::values::fastener::Thread;
 use crate::values::length::Length;
 use crate::values::working::Phrase;
 
 pub(super) const RULE: Rule = Rule {
-    code: "hub",
     title: "On the hub",
     source: mount::SOURCE,
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::Hub, judge),
     of_car: &[Fact::BoltCircle, Fact::HubBore, Fact::Seat, Fact::Thread],
 };
 
@@ -50,19 +49,20 @@ fn found(mounting: Mounting, is_picked: bool, unread: Option<String>, thread: Op
         .problems
         .into_iter()
         .filter(|one| {
-            let is_of_the_order = matches!(one.code, "seat" | "thread")
-                || one.code == "length" && one.kind == ProblemKind::Unknown;
+            let is_of_the_order = matches!(one.code, MountingPart::Seat | MountingPart::Thread)
+                || one.code == MountingPart::Length && one.kind == ProblemKind::Unknown;
             is_picked || !is_of_the_order
         })
         .collect();
     let worst = problems.iter().map(|one| one.kind).max();
     // Whether it goes on at all comes before what must be ordered with it.
-    let may_not_go_on = problems
-        .iter()
-        .any(|one| one.kind == ProblemKind::Unknown && matches!(one.code, "bolt_circle" | "bore"));
+    let may_not_go_on = problems.iter().any(|one| {
+        one.kind == ProblemKind::Unknown && matches!(one.code, MountingPart::BoltCircle | MountingPart::Bore)
+    });
     // Another seat is mended by other fasteners; with those at hand the wheel works loose.
-    let is_seat_alone = problems.iter().all(|one| one.kind != ProblemKind::Stop || one.code == "seat");
-    let (standing, word) = match worst {
+    let is_seat_alone =
+        problems.iter().all(|one| one.kind != ProblemKind::Stop || one.code == MountingPart::Seat);
+    let (severity, word) = match worst {
         Some(ProblemKind::Stop) if is_seat_alone => (Severity::Mind, "other fasteners"),
         Some(ProblemKind::Stop) => (Severity::Stop, "does not go on"),
         Some(ProblemKind::Mind) if !may_not_go_on => (Severity::Mind, "needs parts"),
@@ -76,7 +76,7 @@ fn found(mounting: Mounting, is_picked: bool, unread: Option<String>, thread: Op
                 .to_owned(),
         );
     }
-    if standing != Severity::Stop {
+    if severity != Severity::Stop {
         sentences.extend(unread);
     }
     let says = Phrase::new(sentences.join(" "));
@@ -87,12 +87,12 @@ fn found(mounting: Mounting, is_picked: bool, unread: Option<String>, thread: Op
         None => says,
     };
     Finding {
-        standing,
+        severity,
         word,
         figure: turns.as_ref().map(|turns| turns.quantity),
         limit: Phrase::new("bolt circle exactly, bore at least the hub's"),
         says,
-        caution: matches!(standing, Severity::Stop | Severity::Mind).then_some(CAUTION),
+        caution: matches!(severity, Severity::Stop | Severity::Mind).then_some(CAUTION),
         working: turns.map(|turns| turns.working).unwrap_or_default(),
     }
 }
@@ -117,7 +117,7 @@ mod tests {
     #[test]
     fn what_goes_on_and_what_does_not() {
         // Common practice, no published source.
-        for (planned, standing) in [
+        for (planned, severity) in [
             ("18x8 ET45 5x112 CB57.1 225/40R18", Severity::Good),
             ("18x8 ET45 5x112 CB66.6 225/40R18", Severity::Mind),
             ("18x8 ET45 5x112 CB57.1 225/40R18 5 mm spacer", Severity::Mind),
@@ -128,7 +128,7 @@ mod tests {
             ("18x8 ET45 CB66.6 225/40R18", Severity::Unknown),
         ] {
             let line = line_on(car("57.1"), "hub", "17x7.5 ET45 225/45R17", planned).unwrap();
-            assert_eq!(line.standing, standing, "{planned}: {}", line.word);
+            assert_eq!(line.severity, severity, "{planned}: {}", line.word);
         }
     }
 
@@ -162,7 +162,7 @@ mod tests {
         car.note(Fact::Thread, None, "M14x1.5").unwrap();
         car.note(Fact::FastenerLength, None, "28").unwrap();
         car.note(Fact::FastenerKind, None, "bolts").unwrap();
-        for (seat, standing) in [(Seat::BallR13, Severity::Good), (Seat::Cone60, Severity::Mind)] {
+        for (seat, severity) in [(Seat::BallR13, Severity::Good), (Seat::Cone60, Severity::Mind)] {
             let mut row = wheel_row("18x8 ET45 5x112 CB57.1");
             row.seat = Some(seat);
             let parts = PickedParts { wheels: vec![row], ..PickedParts::default() };
@@ -170,7 +170,7 @@ mod tests {
             let planned = "18x8 ET45 225/40R18";
             // The very wheel that the bolts hold now.
             let line = line_in_state(bay.clone(), "hub", planned, planned).unwrap();
-            assert_eq!(line.standing, standing, "{seat:?}");
+            assert_eq!(line.severity, severity, "{seat:?}");
             // Common practice: one diameter of thread, 14 / 1.5 turns.
             assert!((line.figure.unwrap().value - 9.333).abs() < 1e-3);
             let spaced = line_in_state(bay, "hub", planned, "18x8 ET45 225/40R18 5 mm spacer");
@@ -181,7 +181,7 @@ mod tests {
     #[test]
     fn a_fitted_wheel_stands_for_the_car_and_silence_makes_no_line() {
         let line = line_on(Car::default(), "hub", "17x7.5 ET45 5x112 225/45R17", "18x8 ET45 5x108 225/40R18");
-        assert_eq!(line.unwrap().standing, Severity::Stop);
+        assert_eq!(line.unwrap().severity, Severity::Stop);
         assert!(line_on(Car::default(), "hub", "17x7.5 ET45 225/45R17", "18x8 ET45 225/40R18").is_none());
     }
 }

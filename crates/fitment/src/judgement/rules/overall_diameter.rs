@@ -1,6 +1,6 @@
 //! Overall diameter against the factory's tire, in the house's bands.
 
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::car::limits::HouseLimits;
 use crate::parts::tire::dimensions::revolutions_worked;
 use crate::values::coded::coded;
@@ -8,16 +8,15 @@ use crate::values::length::Length;
 use crate::values::working::{Phrase, Quantity};
 
 pub(super) const RULE: Rule = Rule {
-    code: "overall-diameter",
     title: "Overall diameter",
     source: HouseLimits::SOURCE,
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::OverallDiameter, judge),
     of_car: &[],
 };
 
 /// A house band that a change of diameter lies in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub enum Band {
+pub enum DiameterGrade {
     /// Ideal.
     Ideal,
     /// Good.
@@ -28,9 +27,9 @@ pub enum Band {
     Beyond,
 }
 
-coded!(Band: Ideal = "ideal", Good = "good", AtTheLimit = "limit", Beyond = "beyond");
+coded!(DiameterGrade: Ideal = "ideal", Good = "good", AtTheLimit = "limit", Beyond = "beyond");
 
-impl Band {
+impl DiameterGrade {
     /// In the trade's words.
     pub fn words(self) -> &'static str {
         match self {
@@ -64,16 +63,6 @@ impl Band {
             Self::Beyond => Severity::Stop,
         }
     }
-
-    /// The word for it.
-    pub fn word(self) -> &'static str {
-        match self {
-            Self::Ideal => "ideal",
-            Self::Good => "good",
-            Self::AtTheLimit => "at the limit",
-            Self::Beyond => "beyond the limit",
-        }
-    }
 }
 
 fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
@@ -87,13 +76,21 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     };
     let which = check.case.reference(check.axle.axle).map_or("fitted", |reference| reference.which());
     let limits = check.case.limits;
-    let band = Band::of(pct.value(), limits);
-    let standing = band.severity();
+    let band = DiameterGrade::of(pct.value(), limits);
+    let severity = band.severity();
     let limit = match band {
-        Band::Ideal => Phrase::new("house band ").quantity(Quantity::percent(limits.diameter_ideal_pct)),
-        Band::Good => Phrase::new("house band ").quantity(Quantity::percent(limits.diameter_good_pct)),
-        Band::AtTheLimit => Phrase::new("house band ").quantity(Quantity::percent(limits.diameter_limit_pct)),
-        Band::Beyond => Phrase::new("house limit ").quantity(Quantity::percent(limits.diameter_limit_pct)),
+        DiameterGrade::Ideal => {
+            Phrase::new("house band ").quantity(Quantity::percent(limits.diameter_ideal_pct))
+        }
+        DiameterGrade::Good => {
+            Phrase::new("house band ").quantity(Quantity::percent(limits.diameter_good_pct))
+        }
+        DiameterGrade::AtTheLimit => {
+            Phrase::new("house band ").quantity(Quantity::percent(limits.diameter_limit_pct))
+        }
+        DiameterGrade::Beyond => {
+            Phrase::new("house limit ").quantity(Quantity::percent(limits.diameter_limit_pct))
+        }
     }
     .text(format!(" round the {which} tire"));
     let direction = if by.value() > 0.0 { " larger" } else { " smaller" };
@@ -119,8 +116,8 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         working.extend(revolutions_worked(&tire.size));
     }
     Some(Finding {
-        standing,
-        word: band.word(),
+        severity,
+        word: band.words(),
         figure: Some(pct.quantity),
         limit,
         says,
@@ -136,14 +133,14 @@ mod tests {
     #[test]
     fn the_bands_are_the_houses() {
         // 225/45R17 measures 634.3 mm; bands 1, 2 and 3 % (common practice).
-        for (planned, standing, word) in [
+        for (planned, severity, word) in [
             ("18x8 ET45 225/40R18", Severity::Good, "ideal"), // 637.2: +0.5 %
             ("18x8 ET45 235/40R18", Severity::Good, "good"),  // 645.2: +1.7 %
             ("18x8 ET45 245/40R18", Severity::Mind, "at the limit"), // 653.2: +3.0 %
             ("18x8 ET45 255/40R18", Severity::Stop, "beyond the limit"), // 661.2: +4.2 %
         ] {
             let line = line("overall-diameter", "17x7.5 ET45 225/45R17", planned, None);
-            assert_eq!((line.standing, line.word), (standing, word), "{planned}: {:?}", line.figure);
+            assert_eq!((line.severity, line.word), (severity, word), "{planned}: {:?}", line.figure);
         }
     }
 }

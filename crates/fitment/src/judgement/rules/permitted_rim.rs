@@ -1,16 +1,15 @@
 //! The tire on its rim: square, stretched or bulging, and whether the rim is one it may be put on.
 
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::parts::tire::rims::{PERMITTED_SOURCE, RimFit};
 use crate::setup::Setup;
 use crate::setup::tire_on_rim::{SidewallShape, over_flange_worked, tire_on_rim};
 use crate::values::working::{Phrase, Quantity};
 
 pub(super) const RULE: Rule = Rule {
-    code: "tire-on-rim",
     title: "Tire on its rim",
     source: PERMITTED_SOURCE,
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::TireOnRim, judge),
     of_car: &[],
 };
 
@@ -74,9 +73,9 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         RimFit::Permitted if !permitted.is_listed => says.text(" Confirm the range with the maker's table."),
         _ => says,
     };
-    let standing = severity(on_rim.fit, on_rim.shape);
+    let severity = severity(on_rim.fit, on_rim.shape);
     Some(Finding {
-        standing,
+        severity,
         word: match on_rim.fit {
             RimFit::NotPermitted => "do not fit",
             RimFit::Ask => "ask the maker",
@@ -112,7 +111,7 @@ mod tests {
             ("285/30R20", "20x10.5 ET30", Some((9.5, 10.0)), "do not fit"),
         ] {
             let planned = format!("{wheel} {tire}");
-            let standing = match table {
+            let severity = match table {
                 None => line("tire-on-rim", "17x7.5 ET45 225/45R17", &planned, None),
                 Some((least, most)) => {
                     let mut row = tire_row(tire);
@@ -121,14 +120,14 @@ mod tests {
                     line_with_parts(parts, "tire-on-rim", &planned).unwrap()
                 }
             };
-            assert_eq!(standing.word, word, "{planned} {table:?}");
+            assert_eq!(severity.word, word, "{planned} {table:?}");
         }
     }
 
     #[test]
     fn an_estimate_asks_where_it_cannot_decide() {
         // Drag and racing sizes: an estimate never says "do not fit"; from aspect ratio 50 one inch narrower is asked.
-        for (planned, standing, word) in [
+        for (planned, severity, word) in [
             ("15x10 ET0 26.0/8.5-15", Severity::Measure, "ask the maker"),
             ("15x10 ET0 28.0/10.5-15", Severity::Good, "square"),
             ("15x5 ET35 195/65R15", Severity::Measure, "ask the maker"),
@@ -139,7 +138,7 @@ mod tests {
             ("17x11 ET0 37x12.50R17LT", Severity::Good, "square"),
         ] {
             let line = line("tire-on-rim", "17x7.5 ET45 225/45R17", planned, None);
-            assert_eq!((line.standing, line.word), (standing, word), "{planned}: {line:?}");
+            assert_eq!((line.severity, line.word), (severity, word), "{planned}: {line:?}");
         }
     }
 }

@@ -5,7 +5,7 @@
 //! not known, nothing is suggested and it is said what to ask.
 
 use super::load::share_made_for;
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::car::Fact;
 use crate::judgement::case::half_rating_kg;
 use crate::parts::tire::{LoadRange, LoadVersion, Prefix, Size, Tire};
@@ -22,10 +22,9 @@ pub const CAUTION: &str = "A suggestion: the tire maker's load table, the sidewa
 pub const LEAST_ON_THE_ROAD_KPA: f64 = 180.0;
 
 pub(super) const RULE: Rule = Rule {
-    code: "pressure",
     title: "Cold pressure",
     source: SOURCE,
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::Pressure, judge),
     of_car: &[Fact::PlacardPressure],
 };
 
@@ -225,28 +224,28 @@ pub fn pressure_for(tire: &Tire, asked: &PressureFor) -> Result<Pressure, NoPres
         steps.push(Step {
             what: "what the replaced tire carries at its pressure",
             formula: "L_max1 × (P1 / P_ref1)^n1",
-            put_in: vec![("P1", Quantity::pressure(replaced.kpa))],
-            gives: Quantity::mass(carries),
+            inputs: vec![("P1", Quantity::pressure(replaced.kpa))],
+            result: Quantity::mass(carries),
             source: SOURCE,
         });
     }
     steps.push(Step {
         what: "pressure at which it carries the load",
         formula: "P = P_ref × (L / L_max)^(1 / n)",
-        put_in: vec![
+        inputs: vec![
             ("P_ref", Quantity::pressure(table.reference_kpa)),
             ("L", Quantity::mass(needed)),
             ("L_max", Quantity::mass(capacity_kg)),
             ("n", Quantity::ratio(table.exponent)),
         ],
-        gives: Quantity::pressure(by_load),
+        result: Quantity::pressure(by_load),
         source: SOURCE,
     });
     let figure = Figure::of(Step {
         what: "never under the placard, nor under what a road tire needs",
         formula: "max (P, placard, 180)",
-        put_in: vec![("P", Quantity::pressure(by_load)), ("placard or least", Quantity::pressure(least))],
-        gives: Quantity::pressure(kpa),
+        inputs: vec![("P", Quantity::pressure(by_load)), ("placard or least", Quantity::pressure(least))],
+        result: Quantity::pressure(kpa),
         source: Source::common_practice("the placard is the least, and 180 kPa on the road"),
     })
     .after(steps);
@@ -270,7 +269,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         None => Phrase::new("placard not written down"),
     };
     let needed = Quantity::mass(asked.needed_kg().unwrap_or(0.0));
-    let (standing, word, says) = if !found.is_enough {
+    let (severity, word, says) = if !found.is_enough {
         let says = Phrase::new("To carry ")
             .quantity(needed)
             .text(", as the axle's rating or the tire before asks, this one is too small at any pressure.");
@@ -294,7 +293,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         found.table.is
     ));
     Some(Finding {
-        standing,
+        severity,
         word,
         figure: Some(Quantity::pressure(found.kpa)),
         limit,
@@ -507,7 +506,7 @@ mod tests {
         let line =
             line_on(car.clone(), "pressure", "17x7.5 ET45 225/45R17 91W", "18x8 ET45 225/40R18 92Y XL")
                 .unwrap();
-        assert_eq!((line.standing, line.word), (Severity::Mind, "suggested"));
+        assert_eq!((line.severity, line.word), (Severity::Mind, "suggested"));
         assert!((line.figure.unwrap().value - 259.0).abs() < 1.0);
         // Neither placard nor rating: nothing is suggested.
         assert_eq!(

@@ -2,7 +2,7 @@
 //!
 //! Without readings from the bay only the change is known. The line then says what gap must be found.
 
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::car::corner::Feature;
 use crate::judgement::clearance::{MountedSetup, must_find};
 use crate::values::length::Length;
@@ -12,18 +12,20 @@ const SOURCE: Source =
     Source::common_practice("change of reach by geometry; what the car leaves free is measured on the car");
 
 pub(super) const INNER: Rule = Rule {
-    code: "inner-change",
     title: "Toward the strut",
     source: SOURCE,
-    asked: Asked::PerAxle(|check| judge(check, check.change.inner.as_ref(), Feature::Strut)),
+    asked: Asked::PerAxle(LineCode::InnerChange, |check| {
+        judge(check, check.change.inner.as_ref(), Feature::Strut)
+    }),
     of_car: &[],
 };
 
 pub(super) const OUTER: Rule = Rule {
-    code: "outer-change",
     title: "Toward the fender",
     source: SOURCE,
-    asked: Asked::PerAxle(|check| judge(check, check.change.outer.as_ref(), Feature::FenderLateral)),
+    asked: Asked::PerAxle(LineCode::OuterChange, |check| {
+        judge(check, check.change.outer.as_ref(), Feature::FenderLateral)
+    }),
     of_car: &[],
 };
 
@@ -43,7 +45,7 @@ fn judge(check: &AxleCheck<'_>, change: Option<&Figure>, part: Feature) -> Optio
     let between = part.facts().between;
     let limit = Phrase::new("house minimum ").quantity(Quantity::length(least));
     let needs_room = further > 0.0;
-    let (standing, word, says) = if needs_room {
+    let (severity, word, says) = if needs_room {
         let says = gap_to_find(check, part, Length::mm(further));
         (Severity::Measure, "measure first", says)
     } else if further < 0.0 {
@@ -63,7 +65,7 @@ fn judge(check: &AxleCheck<'_>, change: Option<&Figure>, part: Feature) -> Optio
     let mut working = change.working.clone();
     working.extend([rim, tire].into_iter().flatten().flat_map(|figure| figure.working.clone()));
     Some(Finding {
-        standing,
+        severity,
         word,
         figure: Some(change.quantity),
         limit,
@@ -130,7 +132,7 @@ mod tests {
         // 7.5 in ET32 → 8.5 in ET30: 10.7 mm further in at the rim (common practice). The tires are chosen
         // so that they follow the rims: 0.4 of an inch wider by name stands 10.7 mm further in as well.
         let line = line("inner-change", "17x7.5 ET32 225/45R17", "17x8.5 ET30 245/40R17", None);
-        assert_eq!((line.standing, line.word), (Severity::Measure, "measure first"));
+        assert_eq!((line.severity, line.word), (Severity::Measure, "measure first"));
         // 245/40 on 8.5: 245 mm; 225/45 on 7.5: 225 mm; (245 − 225)/2 − 2 = 8.0.
         assert!((line.figure.unwrap().value - 8.0).abs() < 1e-9);
         assert!(line.caution.is_some());
@@ -139,7 +141,7 @@ mod tests {
     #[test]
     fn moving_away_needs_no_measuring() {
         let line = line("inner-change", "17x7.5 ET45 225/45R17", "17x7.5 ET35 225/45R17", None);
-        assert_eq!((line.standing, line.word), (Severity::Good, "no closer"));
+        assert_eq!((line.severity, line.word), (Severity::Good, "no closer"));
         assert_eq!(line.figure.unwrap().value, -10.0);
     }
 }

@@ -12,7 +12,6 @@ const SOURCE: Source =
     Source { kind: SourceKind::Measured, cite: "read in the bay, carried over by geometry" };
 
 pub(super) const RULE: Rule = Rule {
-    code: "clearance",
     title: "Room to what was measured",
     source: SOURCE,
     asked: Asked::PerPart(|check| {
@@ -34,7 +33,7 @@ fn judge(line: &Clearance) -> Option<Finding> {
     }
     let Some(band) = &line.band else { return not_known(line) };
     let is_torn = line.obstacle.is_some_and(|obstacle| obstacle.is_contradicted);
-    let standing = line.verdict.severity();
+    let severity = line.verdict.severity();
     let limit = Phrase::new("house minimum ")
         .quantity(Quantity::length(line.limit))
         .text(", likely ")
@@ -43,7 +42,7 @@ fn judge(line: &Clearance) -> Option<Finding> {
         .quantity(Quantity::length(band.likely_high()));
     let bears = line.feature.blocks_from();
     Some(Finding {
-        standing,
+        severity,
         word: line.verdict.word(),
         figure: Some(Quantity::length(band.nominal)),
         limit,
@@ -95,15 +94,15 @@ fn outside_the_lip(line: &Clearance, past: &PastTheLip) -> Finding {
         let mut steps = vec![Step {
             what: "room under the lip's edge at full bump",
             formula: "gap under the arch with the plan − bump travel left",
-            put_in: vec![("gap", length(band.nominal + past.bump)), ("bump", length(past.bump))],
-            gives: length(band.nominal),
+            inputs: vec![("gap", length(band.nominal + past.bump)), ("bump", length(past.bump))],
+            result: length(band.nominal),
             source: Source::GEOMETRY,
         }];
         steps.extend(what_may_be_off(band));
         steps
     });
     Finding {
-        standing: line.verdict.severity(),
+        severity: line.verdict.severity(),
         word: line.verdict.word(),
         figure: line.band.as_ref().map(|band| length(band.nominal)),
         limit: Phrase::new("house minimum ").quantity(length(line.limit)).text(" at full bump"),
@@ -132,7 +131,7 @@ fn not_known(line: &Clearance) -> Option<Finding> {
     };
     let is_of_the_brake = line.feature.is_of_the_brake();
     Some(Finding {
-        standing: Severity::Measure,
+        severity: Severity::Measure,
         word: Verdict::MeasureFirst.word(),
         figure: None,
         limit: Phrase::new("house minimum ").quantity(Quantity::length(line.limit)),
@@ -191,8 +190,8 @@ fn working(line: &Clearance, band: &Uncertainty) -> Vec<Step> {
         steps.push(Step {
             what,
             formula,
-            put_in: vec![("±", Quantity::length(reading.plus_minus))],
-            gives: Quantity::length(reading.gap),
+            inputs: vec![("±", Quantity::length(reading.plus_minus))],
+            result: Quantity::length(reading.gap),
             source: SOURCE,
         });
         let (formula, source) = match (line.feature.blocks_from(), reading.steer.is_at_lock()) {
@@ -213,8 +212,8 @@ fn working(line: &Clearance, band: &Uncertainty) -> Vec<Step> {
         steps.push(Step {
             what: "room with the plan",
             formula,
-            put_in: vec![("gap", Quantity::length(reading.gap))],
-            gives: Quantity::length(band.nominal),
+            inputs: vec![("gap", Quantity::length(reading.gap))],
+            result: Quantity::length(band.nominal),
             source,
         });
     }
@@ -222,8 +221,8 @@ fn working(line: &Clearance, band: &Uncertainty) -> Vec<Step> {
         steps.push(Step {
             what: "room by the profiles of brake and wheel",
             formula: "smallest distance between the two outlines",
-            put_in: Vec::new(),
-            gives: Quantity::length(band.nominal),
+            inputs: Vec::new(),
+            result: Quantity::length(band.nominal),
             source: Source::GEOMETRY,
         });
     }
@@ -241,30 +240,30 @@ fn what_may_be_off(band: &Uncertainty) -> Vec<Step> {
         } else {
             "may be off, more or less one way"
         },
-        put_in: vec![("less by", Quantity::length(one.down)), ("more by", Quantity::length(one.up))],
-        gives: Quantity::length(one.plus_minus()),
+        inputs: vec![("less by", Quantity::length(one.down)), ("more by", Quantity::length(one.up))],
+        result: Quantity::length(one.plus_minus()),
         source: one.source,
     }));
     let likely = Quantity::length(band.likely());
     steps.push(Step {
         what: "likely band, toward the part",
         formula: "√ (sum of squares)",
-        put_in: Vec::new(),
-        gives: likely,
+        inputs: Vec::new(),
+        result: likely,
         source: Source::GEOMETRY,
     });
     steps.push(Step {
         what: "worst case, toward the part",
         formula: "straight sum",
-        put_in: Vec::new(),
-        gives: Quantity::length(band.worst()),
+        inputs: Vec::new(),
+        result: Quantity::length(band.worst()),
         source: Source::GEOMETRY,
     });
     steps.push(Step {
         what: "likely low, held against the house minimum",
         formula: "room − likely band",
-        put_in: vec![("room", Quantity::length(band.nominal)), ("band", likely)],
-        gives: Quantity::length(band.likely_low()),
+        inputs: vec![("room", Quantity::length(band.nominal)), ("band", likely)],
+        result: Quantity::length(band.likely_low()),
         source: Source::GEOMETRY,
     });
     steps

@@ -1,6 +1,6 @@
 //! What of the planned set can be rotated.
 
-use super::{Asked, Finding, Rule, Severity};
+use super::{Asked, Finding, LineCode, Rule, Severity};
 use crate::judgement::case::Case;
 use crate::setup::{Arrangement, Axle};
 use crate::values::coded::coded;
@@ -11,7 +11,7 @@ pub const SOURCE: Source =
     Source::common_practice("staggered sets cannot change axles, directional ones cannot change sides");
 
 pub(super) const RULE: Rule =
-    Rule { code: "rotation", title: "Rotation", source: SOURCE, asked: Asked::PerCar(judge), of_car: &[] };
+    Rule { title: "Rotation", source: SOURCE, asked: Asked::PerCar(LineCode::Rotation, judge), of_car: &[] };
 
 /// A way to rotate tires.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
@@ -89,7 +89,7 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
         says
     };
     Some(Finding {
-        standing: Severity::Good,
+        severity: Severity::Good,
         word,
         figure: None,
         limit: Phrase::new("by the planned sizes"),

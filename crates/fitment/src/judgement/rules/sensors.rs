@@ -1,6 +1,6 @@
 //! What becomes of the pressure sensors.
 
-use super::{Asked, Case, Finding, Rule, Severity};
+use super::{Asked, Case, Finding, LineCode, Rule, Severity};
 use crate::car::Fact;
 use crate::values::working::{Phrase, Source};
 
@@ -8,10 +8,9 @@ const SOURCE: Source =
     Source::common_practice("sensors move over, or four are ordered and taught; no source");
 
 pub(super) const RULE: Rule = Rule {
-    code: "sensors",
     title: "Pressure sensors",
     source: SOURCE,
-    asked: Asked::PerCar(judge),
+    asked: Asked::PerCar(LineCode::Sensors, judge),
     of_car: &[Fact::PressureSensors],
 };
 
@@ -21,7 +20,7 @@ fn judge(plan: &Case<'_>) -> Option<Finding> {
     if car.is_unknown() || (plan.planned.front.is_none() && plan.planned.rear.is_none()) {
         return None;
     }
-    let (standing, word, says) = match car.words(Fact::PressureSensors, None) {
+    let (severity, word, says) = match car.words(Fact::PressureSensors, None) {
         None => {
             return Some(Finding::unknown(
                 "Find out whether the car has pressure sensors in its wheels, and note it in its record.",
@@ -42,7 +41,7 @@ fn judge(plan: &Case<'_>) -> Option<Finding> {
         Some(_) => (Severity::Good, "none", "The car has none: pressures are read by hand."),
     };
     Some(Finding {
-        standing,
+        severity,
         word,
         figure: None,
         limit: Phrase::new("by the car's record"),
@@ -64,7 +63,7 @@ mod tests {
             let mut car = Car::default();
             car.note(Fact::TopSpeed, None, "210").unwrap();
             car.note(Fact::PressureSensors, None, sensors).unwrap();
-            line_on(car, "sensors", "17x7.5 ET45 225/45R17", "18x8 ET45 225/40R18").unwrap().standing
+            line_on(car, "sensors", "17x7.5 ET45 225/45R17", "18x8 ET45 225/40R18").unwrap().severity
         };
         assert_eq!(line("in the wheels"), Severity::Mind);
         assert_eq!(line("through wheel speed"), Severity::Good);

@@ -1,14 +1,13 @@
 //! One car has one bolt circle: the wheels of a set share one.
 
-use super::{Asked, Case, Finding, Rule, Severity};
+use super::{Asked, Case, Finding, LineCode, Rule, Severity};
 use crate::values::codes::BoltCircle;
 use crate::values::working::{Phrase, Source};
 
 pub(super) const RULE: Rule = Rule {
-    code: "set-bolt-circle",
     title: "Bolt circle of the set",
     source: Source::common_practice("front and rear wheels of a car are drilled alike; no source"),
-    asked: Asked::PerCar(judge),
+    asked: Asked::PerCar(LineCode::SetBoltCircle, judge),
     of_car: &[],
 };
 
@@ -23,7 +22,7 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
         return None;
     }
     Some(Finding {
-        standing: Severity::Stop,
+        severity: Severity::Stop,
         word: "does not match",
         figure: None,
         limit: Phrase::new("one bolt circle all round"),
@@ -46,7 +45,7 @@ mod tests {
     fn wheels_of_two_circles_are_no_set() {
         let of = |plan: &str| line_on(Car::default(), "set-bolt-circle", "17x7.5 ET45 225/45R17", plan);
         let mixed = of("F: 18x8 ET40 5x112 225/40R18 R: 18x9 ET40 5x100 255/35R18");
-        assert_eq!(mixed.map(|line| line.standing), Some(Severity::Stop));
+        assert_eq!(mixed.map(|line| line.severity), Some(Severity::Stop));
         assert!(of("F: 18x8 ET40 5x112 225/40R18 R: 18x9 ET40 5x112 255/35R18").is_none());
         // One that is drilled for both goes with either.
         assert!(of("F: 18x8 ET40 5x112 225/40R18 R: 18x9 ET40 5x100/112 255/35R18").is_none());

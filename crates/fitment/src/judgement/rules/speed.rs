@@ -1,7 +1,7 @@
 //! The speed a tire is made for against what the car reaches.
 
 use super::load::CAUTION;
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::car::{Car, Fact};
 use crate::judgement::case::Reference;
 use crate::parts::tire::Tire;
@@ -16,10 +16,9 @@ pub const SOURCE: Source = Source::from_memory(
 );
 
 pub(super) const RULE: Rule = Rule {
-    code: "speed-symbol",
     title: "Speed symbol",
     source: SOURCE,
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::SpeedSymbol, judge),
     of_car: &[Fact::TopSpeed],
 };
 
@@ -109,8 +108,8 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let figure = Figure::of(Step {
         what: "speed the tire is made for",
         formula: "speed symbol → km/h, by table",
-        put_in: Vec::new(),
-        gives: Quantity::speed(kmh),
+        inputs: Vec::new(),
+        result: Quantity::speed(kmh),
         source: speed_symbol::SOURCE,
     });
     let requirement = SpeedRequirement::of(&check.case.state.car, &check.case.fitted, check.axle.axle);
@@ -156,9 +155,9 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
                 .text("."),
         ),
     };
-    let standing = stands.severity();
+    let severity = stands.severity();
     Some(Finding {
-        standing,
+        severity,
         word,
         figure: Some(figure.quantity),
         limit,
@@ -177,7 +176,7 @@ mod tests {
     #[test]
     fn speed_is_held_against_the_reference_tire() {
         // UN R30: W 270, V 240, Y 300 km/h.
-        for (service, standing, kmh) in [
+        for (service, severity, kmh) in [
             ("97Y", Severity::Good, 300.0),
             ("94W", Severity::Good, 270.0),
             ("91V", Severity::Stop, 240.0),
@@ -185,14 +184,14 @@ mod tests {
         ] {
             let planned = format!("18x8 ET45 225/40R18 {service}");
             let line = line("speed-symbol", "17x7.5 ET45 225/45R17 94W", &planned, None);
-            assert_eq!((line.standing, line.figure.unwrap().value), (standing, kmh), "{service}");
+            assert_eq!((line.severity, line.figure.unwrap().value), (severity, kmh), "{service}");
         }
     }
 
     #[test]
     fn a_reference_without_an_upper_end_is_not_matched_by_its_figure() {
         // UN R30: (Y) is over 300 km/h, ZR alone over 240; Y and V end there.
-        for (fitted, planned, standing) in [
+        for (fitted, planned, severity) in [
             ("225/45ZR17 (94Y)", "225/40R18 94Y", Severity::Stop),
             ("225/45ZR17 (94Y)", "225/40ZR18 (94Y)", Severity::Good),
             ("225/45R17 94Y", "225/40ZR18 (94Y)", Severity::Good),
@@ -203,8 +202,8 @@ mod tests {
         ] {
             let (fitted, planned) = (format!("17x7.5 ET45 {fitted}"), format!("18x8 ET45 {planned}"));
             assert_eq!(
-                line("speed-symbol", &fitted, &planned, None).standing,
-                standing,
+                line("speed-symbol", &fitted, &planned, None).severity,
+                severity,
                 "{fitted} → {planned}"
             );
         }
@@ -214,18 +213,18 @@ mod tests {
     fn above_300_the_maker_confirms_and_nothing_is_called_slower() {
         let mut car = Car::default();
         car.note(Fact::TopSpeed, None, "325").unwrap();
-        for (service, standing) in
+        for (service, severity) in
             [("(103Y)", Severity::Measure), ("103Y", Severity::Measure), ("103W", Severity::Stop)]
         {
             let planned = format!("20x11 ET50 305/30ZR20 {service}");
             let line = line_on(car.clone(), "speed-symbol", "20x11 ET50 305/30ZR20", &planned).unwrap();
-            assert_eq!(line.standing, standing, "{service}: {line:?}");
+            assert_eq!(line.severity, severity, "{service}: {line:?}");
         }
         // A bare ZR is over 240, and nobody but its maker knows by how much.
         let mut car = Car::default();
         car.note(Fact::TopSpeed, None, "270").unwrap();
         let line = line_on(car, "speed-symbol", "17x7.5 ET45 225/45ZR17", "17x7.5 ET45 225/45ZR17").unwrap();
-        assert_eq!(line.standing, Severity::Measure);
+        assert_eq!(line.severity, Severity::Measure);
     }
 
     #[test]
@@ -239,8 +238,8 @@ mod tests {
         {
             let planned = format!("17x7.5 ET45 225/45R17 {service}");
             let on = |code| line_on(car.clone(), code, "17x7.5 ET45 225/45R17 94Y", &planned);
-            assert_eq!(on("speed-symbol").unwrap().standing, speed, "{service}");
-            assert_eq!(on("load-index").unwrap().standing, load, "{service}");
+            assert_eq!(on("speed-symbol").unwrap().severity, speed, "{service}");
+            assert_eq!(on("load-index").unwrap().severity, load, "{service}");
         }
     }
 
@@ -262,7 +261,7 @@ mod tests {
     fn without_the_fitted_marks_the_placard_decides() {
         for code in ["load-index", "speed-symbol"] {
             let line = line(code, "17x7.5 ET45 225/45R17", "18x8 ET45 225/40R18 92Y", None);
-            assert_eq!((line.standing, line.word), (Severity::Measure, "check placard"));
+            assert_eq!((line.severity, line.word), (Severity::Measure, "check placard"));
         }
     }
 }

@@ -4,7 +4,7 @@
 //! How fast this one reads is measured, not assumed: until then a change is judged by degrees.
 
 use super::dial::{DialAgainstR39, UN_R39, change_against_r39, true_speed_worked};
-use super::{Asked, Finding, Rule, Severity};
+use super::{Asked, Finding, LineCode, Rule, Severity};
 use crate::car::Fact;
 use crate::car::limits::Drive;
 use crate::judgement::case::Case;
@@ -12,10 +12,9 @@ use crate::setup::Axle;
 use crate::values::working::{Figure, Phrase, Quantity};
 
 pub(super) const RULE: Rule = Rule {
-    code: "speedometer",
     title: "Speedometer",
     source: UN_R39,
-    asked: Asked::PerCar(judge),
+    asked: Asked::PerCar(LineCode::Speedometer, judge),
     of_car: &[],
 };
 
@@ -202,10 +201,10 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
             .quantity(gearing)
             .text("."),
     };
-    let standing = dial.severity();
-    let caution = (standing != Severity::Good).then_some(CAUTION);
+    let severity = dial.severity();
+    let caution = (severity != Severity::Good).then_some(CAUTION);
     Some(Finding {
-        standing,
+        severity,
         word: dial.word(),
         figure: Some(figure.quantity),
         limit,
@@ -267,9 +266,9 @@ mod tests {
         }
         let with = "18x8 ET45 235/45R18 98Y";
         let line = line_on(car.clone(), "speedometer", with, with).unwrap();
-        assert_eq!((line.standing, line.word), (Severity::Stop, "under-reads"));
+        assert_eq!((line.severity, line.word), (Severity::Stop, "under-reads"));
         let line = line_on(car, "overall-diameter", with, "16x6.5 ET45 205/55R16 91V").unwrap();
-        assert_eq!(line.standing, Severity::Good);
+        assert_eq!(line.severity, Severity::Good);
         let line = line_on(Car::default(), "speedometer", with, with).unwrap();
         assert_eq!(line.word, "unchanged");
         assert!(format!("{:?}", line.says).contains("fitted"), "{:?}", line.says);
@@ -280,6 +279,6 @@ mod tests {
         // Everyday arithmetic: 205/55R16 631.9, 225/45R17 634.3 (+0.38 %).
         let line =
             line_on(Car::default(), "speedometer", "16x6.5 ET45 205/55R16", "17x7.5 ET45 225/45R17").unwrap();
-        assert_eq!((line.standing, line.word), (Severity::Good, "within one size"));
+        assert_eq!((line.severity, line.word), (Severity::Good, "within one size"));
     }
 }

@@ -1,14 +1,13 @@
 //! Age of a used tire, by its date code.
 
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::values::date_code;
 use crate::values::working::{Figure, Phrase, Quantity, Step};
 
 pub(super) const RULE: Rule = Rule {
-    code: "tire-age",
     title: "Tire age",
     source: date_code::SOURCE,
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::TireAge, judge),
     of_car: &[],
 };
 
@@ -16,7 +15,7 @@ pub(super) const RULE: Rule = Rule {
 const NEVER_USED_AGAIN_YEARS: f64 = 10.0;
 
 /// How a tire of an age in years stands before the house's limit: severity, word and sentence.
-pub fn standing(age: f64, old: f64) -> (Severity, &'static str, &'static str) {
+pub fn severity(age: f64, old: f64) -> (Severity, &'static str, &'static str) {
     if age < -0.03 {
         (Severity::Stop, "not possible", "The date code lies in the future: read it again.")
     } else if age >= NEVER_USED_AGAIN_YEARS {
@@ -35,21 +34,21 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let figure = Figure::of(Step {
         what: "age",
         formula: "today − week of making",
-        put_in: vec![
+        inputs: vec![
             ("week", Quantity::count(f64::from(code.week()))),
             ("year", Quantity::count(f64::from(code.year()))),
         ],
-        gives: Quantity::years(age),
+        result: Quantity::years(age),
         source: date_code::SOURCE,
     });
-    let (standing, word, says) = standing(age, old);
+    let (severity, word, says) = severity(age, old);
     Some(Finding {
-        standing,
+        severity,
         word,
         figure: Some(figure.quantity),
         limit: Phrase::new("house limit ").quantity(Quantity::years(old)),
         says: Phrase::new(says),
-        caution: (standing != Severity::Good).then_some("An aged tire can shed its tread without warning."),
+        caution: (severity != Severity::Good).then_some("An aged tire can shed its tread without warning."),
         working: figure.working,
     })
 }
@@ -62,13 +61,13 @@ mod tests {
     #[test]
     fn a_used_tire_is_judged_by_its_week() {
         // 49 CFR 574.5; six years is common practice. The tests' today is 2 June 2026.
-        for (code, standing) in
+        for (code, severity) in
             [("DOT 2325", Severity::Good), ("DOT 0120", Severity::Mind), ("DOT 5026", Severity::Stop)]
         {
             let planned = format!("18x8 ET45 225/40R18 {code}");
             assert_eq!(
-                line("tire-age", "17x7.5 ET45 225/45R17", &planned, None).standing,
-                standing,
+                line("tire-age", "17x7.5 ET45 225/45R17", &planned, None).severity,
+                severity,
                 "{code}"
             );
         }

@@ -3,7 +3,7 @@
 //! Most tires' tread is wider than their own measuring rim: what counts is how it stands against that. The half-inch
 //! rule of hard driving needs a measured tread, and an estimate never warns.
 
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::setup::Setup;
 use crate::values::codes::RimWidth;
 use crate::values::length::Length;
@@ -20,10 +20,9 @@ pub const SOURCE: Source = Source::common_practice(
 const ESTIMATE: Source = Source::estimate("a share of the section width; the maker's figure decides");
 
 pub(super) const RULE: Rule = Rule {
-    code: "tread-width",
     title: "Tread on its rim",
     source: SOURCE,
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::TreadWidth, judge),
     of_car: &[],
 };
 
@@ -88,7 +87,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let (tread, is_listed) = setup.tread_width()?;
     let beyond = beyond(setup)?;
     let stands = Tread::of(beyond);
-    let (standing, word, says) = match (stands, is_listed) {
+    let (severity, word, says) = match (stands, is_listed) {
         (Tread::Right, true) => (Severity::Good, "right", Phrase::new(stands.says())),
         (Tread::Right, false) => (
             Severity::Good,
@@ -110,24 +109,24 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let width = Step {
         what: "tread width",
         formula: if is_listed { "as listed" } else { "share of the section width by aspect ratio" },
-        put_in: Vec::new(),
-        gives: Quantity::length(tread),
+        inputs: Vec::new(),
+        result: Quantity::length(tread),
         source: if is_listed { Source::LISTED } else { ESTIMATE },
     };
     let difference = Step {
         what: "tread beyond the rim, against the measuring rim",
         formula: "measuring rim − rim width",
-        put_in: vec![
+        inputs: vec![
             ("measuring rim", Quantity::length(measuring.between_flanges())),
             ("rim width", Quantity::length(rim.between_flanges())),
         ],
-        gives: Quantity::length(beyond).signed(),
+        result: Quantity::length(beyond).signed(),
         source: SOURCE,
     };
     Some(Finding {
-        standing,
+        severity,
         word,
-        figure: Some(difference.gives),
+        figure: Some(difference.result),
         limit,
         says,
         caution: None,
@@ -151,7 +150,7 @@ mod tests {
             "16x6.5 ET45 225/60R16",
         ] {
             let line = line("tread-width", "17x7.5 ET45 225/45R17", planned, None);
-            assert!(line.standing < Severity::Measure, "{planned}: {line:?}");
+            assert!(line.severity < Severity::Measure, "{planned}: {line:?}");
         }
     }
 

@@ -1,20 +1,19 @@
 //! Records that were kept and can no longer be read. They may say that something touches.
 
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::values::working::{Phrase, Source};
 
 pub(super) const RULE: Rule = Rule {
-    code: "unreadable",
     title: "Records that cannot be read",
     source: Source::common_practice("what nobody can read any more counts as not known; no source"),
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::Unreadable, judge),
     of_car: &[],
 };
 
 fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let unreadable = &check.axle.evidence.unreadable;
     (!unreadable.is_empty()).then(|| Finding {
-        standing: Severity::Measure,
+        severity: Severity::Measure,
         word: "measure first",
         figure: None,
         limit: Phrase::default(),
@@ -41,7 +40,7 @@ mod tests {
         let on = |state: CarState| {
             line_in_state(state, "unreadable", "17x7.5 ET45 225/45R17", "17x7.5 ET45 225/45R17")
         };
-        assert_eq!(on(state).map(|line| line.standing), Some(Severity::Measure));
+        assert_eq!(on(state).map(|line| line.severity), Some(Severity::Measure));
         assert!(on(CarState::default()).is_none());
     }
 }

@@ -1,7 +1,7 @@
 //! The wheel's own load rating.
 
 use super::rotation::changes_axles;
-use super::{Asked, AxleCheck, Finding, Rule, Severity};
+use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::car::Fact;
 use crate::judgement::case::{Case, half_rating_kg};
 use crate::setup::{Arrangement, Axle};
@@ -12,10 +12,9 @@ const SOURCE: Source = Source::common_practice(
 );
 
 pub(super) const RULE: Rule = Rule {
-    code: "wheel-load",
     title: "Wheel's load rating",
     source: SOURCE,
-    asked: Asked::PerAxle(judge),
+    asked: Asked::PerAxle(LineCode::WheelLoad, judge),
     of_car: &[Fact::AxleRating],
 };
 
@@ -66,27 +65,27 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let step = Step {
         what: "what one wheel must carry",
         formula: "axle's rating / 2",
-        put_in: vec![("axle's rating", Quantity::mass(needed * 2.0))],
-        gives: Quantity::mass(needed),
+        inputs: vec![("axle's rating", Quantity::mass(needed * 2.0))],
+        result: Quantity::mass(needed),
         source: SOURCE,
     };
     let listed = Step {
         what: "wheel's rating",
         formula: "as listed",
-        put_in: Vec::new(),
-        gives: Quantity::mass(rating),
+        inputs: Vec::new(),
+        result: Quantity::mass(rating),
         source: Source::LISTED,
     };
     let enough = is_enough(Some(rating), Some(needed));
     Some(Finding {
-        standing: if enough { Severity::Good } else { Severity::Stop },
+        severity: if enough { Severity::Good } else { Severity::Stop },
         word: if enough { "enough" } else { "too low" },
-        figure: Some(listed.gives),
+        figure: Some(listed.result),
         limit: Phrase::new(whose).quantity(Quantity::mass(needed)),
         says: Phrase::new("Rated ")
-            .quantity(listed.gives)
+            .quantity(listed.result)
             .text(", one wheel must carry ")
-            .quantity(step.gives)
+            .quantity(step.result)
             .text("."),
         caution: (!enough).then_some(CAUTION),
         working: vec![step, listed],
@@ -120,10 +119,10 @@ mod tests {
         // Common practice: half of an axle rated 900 kg is 450, of one rated 1300 kg 650.
         let square = "18x8.5 ET35 245/40R18";
         let staggered = "F: 18x8.5 ET35 245/40R18 R: 18x9.5 ET40 265/35R18";
-        for (planned, standing) in [(square, Severity::Stop), (staggered, Severity::Good)] {
+        for (planned, severity) in [(square, Severity::Stop), (staggered, Severity::Good)] {
             let state = state([Some("900"), Some("1300")], Some(600.0));
             let line = line_in_state(state, "wheel-load", "17x7.5 ET45 225/45R17", planned).unwrap();
-            assert_eq!(line.standing, standing, "{planned}: {line:?}");
+            assert_eq!(line.severity, severity, "{planned}: {line:?}");
         }
     }
 
@@ -133,9 +132,9 @@ mod tests {
         let planned = "18x8.5 ET35 245/40R18";
         let unknown =
             line_in_state(state([Some("1000"), None], None), "wheel-load", fitted, planned).unwrap();
-        assert_eq!(unknown.standing, Severity::Unknown);
+        assert_eq!(unknown.severity, Severity::Unknown);
         let unknown = line_in_state(state([None, None], Some(690.0)), "wheel-load", fitted, planned).unwrap();
-        assert_eq!(unknown.standing, Severity::Unknown);
+        assert_eq!(unknown.severity, Severity::Unknown);
         assert_eq!(line_in_state(state([None, None], None), "wheel-load", fitted, planned), None);
     }
 }

@@ -33,7 +33,7 @@ pub(super) fn edge(
         let slack = |center_y: f64| Some(query.nominal_at(center_y)? - likely(&query, center_y)? - minimum);
         let by_the_whole = || edge_where(obstacle, stand.center_y(), stand, &slack);
         // What runs straight has its root at once, with its band as without.
-        let is_bent = obstacle.place.is_surer_nearby() || obstacle.reading.steer.is_at_lock();
+        let is_bent = obstacle.shape.is_surer_nearby() || obstacle.reading.steer.is_at_lock();
         if !is_bent {
             return by_the_whole();
         }
@@ -125,7 +125,7 @@ fn edge_where(
     let Some(left) = slack(here) else { return Limit::Open };
     let is_of_body = obstacle.feature.carrier() == Carrier::Body;
     let lean_rad = if is_of_body { stand.camber_deg().to_radians() } else { 0.0 };
-    match obstacle.place.along_the_hub(&obstacle.reading, lean_rad) {
+    match obstacle.shape.along_the_hub(&obstacle.reading, lean_rad) {
         AlongTheHub::NotAtAll => Limit::where_there_is(left),
         AlongTheHub::Evenly(slope) => {
             let root = here - left / slope;

@@ -17,6 +17,7 @@ use crate::parts::tire::dimensions::{overall_diameter, sidewall};
 use crate::parts::tire::rims::{PermittedRims, RimFit, measuring_rim};
 use crate::parts::tire::{Construction, MetricSize, Prefix, Size, Tire};
 use crate::parts::wheel::Wheel;
+use crate::setup::standard_sizes::sections_mm;
 use crate::setup::{ListedTire, Setup};
 use crate::values::codes::{Offset, RimWidth};
 use crate::values::length::Length;
@@ -196,7 +197,7 @@ impl AxleCase<'_> {
     ) -> Vec<WidthWindow> {
         let mut windows = window_beside_the_brake(self, planned, choice, widths, target);
         for window in &mut windows {
-            heed_the_brake(self, planned, window);
+            apply_the_brake(self, planned, window);
         }
         windows
     }
@@ -209,11 +210,11 @@ pub(crate) fn open_window_of_its_width(
     known: &mut KnownEdges,
 ) -> Option<WidthWindow> {
     let mut window = window_of(case, known, None, Wanted::IfOpen)?;
-    heed_the_brake(case, planned, &mut window);
+    apply_the_brake(case, planned, &mut window);
     Some(window).filter(WidthWindow::is_open)
 }
 
-fn heed_the_brake(case: &AxleCase<'_>, planned: &Setup, window: &mut WidthWindow) {
+fn apply_the_brake(case: &AxleCase<'_>, planned: &Setup, window: &mut WidthWindow) {
     let wheel = planned.wheel.map(|wheel| Wheel { width: window.rim_width, ..wheel });
     window.blocked_by.extend(brake_blocks(case, &Setup { wheel, ..*planned }));
 }
@@ -309,8 +310,7 @@ fn edge_of(obstacle: &Obstacle, offset_mm: f64) -> Edge {
 pub fn sizes_near(size: &Size) -> Vec<Size> {
     let diameter = overall_diameter(size).as_mm();
     let height = sidewall(size).as_mm();
-    (135..=345u32)
-        .step_by(10)
+    sections_mm()
         .filter_map(|section| {
             let aspect = ((height / f64::from(section) * 100.0 / 5.0).round() * 5.0).clamp(20.0, 85.0);
             let near =

@@ -81,21 +81,21 @@ pub fn overall_diameter_worked(size: &Size) -> Figure {
         steps.push(Step {
             what: "sidewall height",
             formula: "H = S × AR / 100",
-            put_in: vec![
+            inputs: vec![
                 ("S", Quantity::length(size.named_section_width())),
                 ("AR", Quantity::percent(aspect)),
             ],
-            gives: Quantity::length(sidewall(size)),
+            result: Quantity::length(sidewall(size)),
             source: Source::standard("ISO 4000-1, definition of the aspect ratio"),
         });
         steps.push(Step {
             what: "overall diameter by the design rim diameter",
             formula: "d + 2H",
-            put_in: vec![
+            inputs: vec![
                 ("d", Quantity::length(size.rim().r30_design())),
                 ("H", Quantity::length(sidewall(size))),
             ],
-            gives: Quantity::length(design_overall_diameter(size)),
+            result: Quantity::length(design_overall_diameter(size)),
             source: R30,
         });
     }
@@ -107,11 +107,11 @@ pub fn overall_diameter_worked(size: &Size) -> Figure {
         steps.push(Step {
             what,
             formula,
-            put_in: vec![
+            inputs: vec![
                 ("d", Quantity::length(size.rim().r30_design())),
                 ("2H", Quantity::length(sidewall(size) * 2.0)),
             ],
-            gives: Quantity::length(gives),
+            result: Quantity::length(gives),
             source: R30,
         });
     }
@@ -119,19 +119,19 @@ pub fn overall_diameter_worked(size: &Size) -> Figure {
         Step {
             what: "overall diameter",
             formula: "OD as the size states it",
-            put_in: Vec::new(),
-            gives: Quantity::length(diameter),
+            inputs: Vec::new(),
+            result: Quantity::length(diameter),
             source: Source::SIZE,
         }
     } else {
         Step {
             what: "overall diameter",
             formula: "OD = rim code × 25.4 + 2H",
-            put_in: vec![
+            inputs: vec![
                 ("rim code", Quantity::rim_inches(size.rim().code())),
                 ("H", Quantity::length(sidewall(size))),
             ],
-            gives: Quantity::length(diameter),
+            result: Quantity::length(diameter),
             source: Source::common_practice("everyday arithmetic: the rim taken as code × 25.4 mm"),
         }
     };
@@ -140,20 +140,20 @@ pub fn overall_diameter_worked(size: &Size) -> Figure {
 
 /// Both counts of revolutions a mile, each by its name, with their working: compare like with like.
 pub fn revolutions_worked(size: &Size) -> [Step; 2] {
-    let put_in = vec![("OD", Quantity::length(overall_diameter(size)))];
+    let inputs = vec![("OD", Quantity::length(overall_diameter(size)))];
     [
         Step {
             what: "revolutions a mile, by simple arithmetic",
             formula: "1 609 344 / (π × OD)",
-            put_in: put_in.clone(),
-            gives: Quantity::count(revolutions_per_mile(size)),
+            inputs: inputs.clone(),
+            result: Quantity::count(revolutions_per_mile(size)),
             source: Source::GEOMETRY,
         },
         Step {
             what: "revolutions a mile on the road, as makers publish them",
             formula: "1 609 344 / (3.05 × OD)",
-            put_in,
-            gives: Quantity::count(rolling_revolutions_per_mile(size)),
+            inputs,
+            result: Quantity::count(rolling_revolutions_per_mile(size)),
             source: Source::from_memory("ETRTO practice, rolling circumference 3.05 × OD for radials"),
         },
     ]

@@ -151,12 +151,12 @@ pub fn section_width_on_worked(size: &Size, rim: RimWidth) -> Figure {
     Figure::of(Step {
         what: "section width on this rim",
         formula: "S = S₁ + 0.4 × (A − A₁)",
-        put_in: vec![
+        inputs: vec![
             ("S₁", named),
             ("A", Quantity::length(rim.between_flanges())),
             ("A₁", Quantity::length(measuring.between_flanges())),
         ],
-        gives: Quantity::length(section_width_on(size, rim)),
+        result: Quantity::length(section_width_on(size, rim)),
         source: SECTION_ON_RIM_SOURCE,
     })
     .after(vec![measuring_rim_step(size)])
@@ -165,7 +165,7 @@ pub fn section_width_on_worked(size: &Size, rim: RimWidth) -> Figure {
 /// How the measuring rim was come by.
 fn measuring_rim_step(size: &Size) -> Step {
     let named = Quantity::length(size.named_section_width());
-    let (formula, put_in, source) = match size.named_tread_width() {
+    let (formula, inputs, source) = match size.named_tread_width() {
         Some(tread) => (
             "A₁ = tread width to the nearest ½ in",
             vec![("tread", Quantity::length(tread))],
@@ -185,8 +185,8 @@ fn measuring_rim_step(size: &Size) -> Step {
     Step {
         what: "measuring rim",
         formula,
-        put_in,
-        gives: Quantity::rim_inches(measuring_rim(size).code()),
+        inputs,
+        result: Quantity::rim_inches(measuring_rim(size).code()),
         source,
     }
 }

@@ -157,11 +157,11 @@ impl CarAtLimit {
         let metres = |m: f64| Quantity::length(Length::mm(m * 1000.0));
         let (mass, height) = (Quantity::mass(self.mass_kg), metres(self.cg_height_m));
         let side = self.lateral_g.abs();
-        let step = |what, formula, put_in, kg| Step {
+        let step = |what, formula, inputs, kg| Step {
             what,
             formula,
-            put_in,
-            gives: Quantity::mass(kg),
+            inputs,
+            result: Quantity::mass(kg),
             source: SOURCE,
         };
         let front = self.front_share;
@@ -181,18 +181,18 @@ impl CarAtLimit {
         ];
         if self.downforce_kg != 0.0 {
             let share = self.downforce_front_share;
-            let put_in = vec![("F", Quantity::mass(self.downforce_kg)), ("s", Quantity::ratio(share))];
-            steps.push(step("of the downforce in front", "F × s", put_in, self.downforce_kg * share));
+            let inputs = vec![("F", Quantity::mass(self.downforce_kg)), ("s", Quantity::ratio(share))];
+            steps.push(step("of the downforce in front", "F × s", inputs, self.downforce_kg * share));
         }
         if self.longitudinal_g != 0.0 {
-            let put_in = vec![
+            let inputs = vec![
                 ("m", mass),
                 ("a_x", Quantity::ratio(self.longitudinal_g)),
                 ("h", height),
                 ("L", metres(self.wheelbase_m)),
             ];
             let pitch = self.mass_kg * self.longitudinal_g * self.cg_height_m / self.wheelbase_m;
-            steps.push(step("from the rear axle to the front one", "m × a_x × h / L", put_in, pitch));
+            steps.push(step("from the rear axle to the front one", "m × a_x × h / L", inputs, pitch));
         }
         for (what, formula, share, track) in [
             (
@@ -208,14 +208,14 @@ impl CarAtLimit {
                 self.track_rear_m,
             ),
         ] {
-            let put_in = vec![
+            let inputs = vec![
                 ("m", mass),
                 ("a_y", Quantity::ratio(side)),
                 ("h", height),
                 ("λ", Quantity::ratio(self.roll_share_front)),
                 ("t", metres(track)),
             ];
-            steps.push(step(what, formula, put_in, self.mass_kg * side * self.cg_height_m * share / track));
+            steps.push(step(what, formula, inputs, self.mass_kg * side * self.cg_height_m * share / track));
         }
         steps
     }
@@ -261,10 +261,13 @@ mod tests {
     #[test]
     fn the_working_adds_up_to_the_loads() {
         let car = CarAtLimit { longitudinal_g: 0.4, downforce_kg: 120.0, ..car() };
-        let gives: Vec<f64> = car.working().iter().map(|step| step.gives.value).collect();
-        let [front, _, down, pitch, transfer, _] = gives[..] else { panic!("{gives:?}") };
+        let results: Vec<f64> = car.working().iter().map(|step| step.result.value).collect();
+        let [front, _, down, pitch, transfer, _] = results[..] else { panic!("{results:?}") };
         let loads = car.loads().loads_kg;
-        assert!((front + down / 2.0 + pitch / 2.0 + transfer - loads[1]).abs() < 1e-9, "{gives:?} {loads:?}");
+        assert!(
+            (front + down / 2.0 + pitch / 2.0 + transfer - loads[1]).abs() < 1e-9,
+            "{results:?} {loads:?}"
+        );
         let plain = CarAtLimit { longitudinal_g: 0.0, downforce_kg: 0.0, ..car };
         assert_eq!(plain.working().len(), 4, "what is nought leaves its step out");
     }

@@ -1,6 +1,7 @@
 //! What a corner asks of a wheel against the fatigue test behind its rating.
 
 use crate::values::length::Length;
+use crate::values::verdict::Severity;
 use crate::values::working::Source;
 
 /// The rotating-bend test behind a wheel's rating.
@@ -35,6 +36,26 @@ pub enum Utilisation {
     Watch,
     /// Above: not for this use.
     NotForThis,
+}
+
+impl Utilisation {
+    /// In words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Good => "good",
+            Self::Watch => "watch and inspect",
+            Self::NotForThis => "not for this use",
+        }
+    }
+
+    /// How it stands.
+    pub fn severity(self) -> Severity {
+        match self {
+            Self::Good => Severity::Good,
+            Self::Watch => Severity::Mind,
+            Self::NotForThis => Severity::Stop,
+        }
+    }
 }
 
 /// A share of the test's moment, judged.

@@ -1,6 +1,7 @@
 //! Figures that nobody labelled: what stands round them says what they are, or they are asked.
 
 use crate::notation::{Drilling, Lexed, Piece, Reason, Spacing, Unit};
+use crate::setup::spacers::SHELF_MM;
 use crate::values::codes::{CenterBore, Offset, RimWidth, Spacer};
 
 /// Gives each bare figure its meaning, or a question in its place.
@@ -182,7 +183,7 @@ fn spacers_without_a_figure(lexed: &mut [Lexed]) {
         one.outcome = if found {
             Ok(Piece::Filler)
         } else {
-            let choices = [3.0, 5.0, 10.0, 15.0, 20.0].map(|mm| format!("{mm} mm spacer"));
+            let choices = SHELF_MM.map(|mm| format!("{mm} mm spacer"));
             Err(Reason::which("how thick?", choices.into_iter().chain(["no spacers".to_owned()])))
         };
     }

@@ -15,6 +15,7 @@ use utoipa::ToSchema;
 use crate::wire::choose::RETORQUE_KM;
 use crate::wire::corner::{LeverAmount, WorkView, work_of};
 use crate::wire::drawing::Drawing;
+use crate::wire::ledger::StandingCode;
 use crate::wire::ledger::{FragmentView, LineOfLedger, SourceView, fragments};
 use crate::wire::measured::levers_view;
 use crate::wire::picked::{PartView, PickedView};
@@ -29,6 +30,8 @@ pub struct NeedView {
     pub axle: Option<AxleCode>,
     /// `order`, `find_out` or `stop`.
     pub kind: &'static str,
+    /// How it stands.
+    pub standing: StandingCode,
     /// In a sentence.
     pub says: String,
 }
@@ -213,7 +216,8 @@ impl From<Need> for NeedView {
             NeedKind::FindOut => "find_out",
             NeedKind::Stop => "stop",
         };
-        Self { axle: need.axle.map(AxleCode::from), kind, says: need.says }
+        let standing = need.kind.severity().into();
+        Self { axle: need.axle.map(AxleCode::from), kind, standing, says: need.says }
     }
 }
 

@@ -64,7 +64,7 @@ impl Fitted<'_> {
 #[derive(Clone, Copy)]
 pub(crate) struct RoomInputs<'a> {
     /// Where the part stands.
-    pub(crate) place: ObstacleShape,
+    pub(crate) shape: ObstacleShape,
     /// The faces of what was fitted.
     pub(crate) faces: Faces,
     /// What is held against it.
@@ -157,7 +157,7 @@ impl ObstacleShape {
 pub(crate) fn room(reading: &Reading, inputs: &RoomInputs<'_>) -> Option<f64> {
     let feature = reading.feature;
     let RoomInputs { standing, by_work, .. } = inputs;
-    Some(match inputs.place {
+    Some(match inputs.shape {
         ObstacleShape::Wall { y } => {
             wall::room(y, feature, standing) + by_work - lost_at_lock(reading, inputs)
         }

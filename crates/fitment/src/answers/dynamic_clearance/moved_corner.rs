@@ -1,7 +1,7 @@
 //! What may be off of a corner in motion, and what follows for the room.
 
 use super::places::part_in_space;
-use super::{PartInSpace, Swinging};
+use super::{PartInSpace, SweepContext};
 use crate::car::corner::feature::BlocksFrom;
 use crate::car::corner::{Feature, Moving, further_round};
 use crate::car::motion::{Carried, Cloud, Envelope, Place, Pose, Reach};
@@ -11,7 +11,7 @@ use crate::values::working::Source;
 
 /// A corner that may be otherwise in one figure.
 #[derive(Debug)]
-pub(super) struct Otherwise {
+pub(super) struct MovedCorner {
     input: Input,
     is_usual: bool,
     source: Source,
@@ -32,9 +32,9 @@ struct End {
 /// What may be off, and whether nobody measured it.
 pub(super) type Off = (Contribution, bool);
 
-impl Swinging<'_> {
+impl SweepContext<'_> {
     /// How the corner may be otherwise, each figure at both ends of its range; what was read at lock stands elsewhere then.
-    pub(super) fn otherwise(&self, part: &PartInSpace) -> Vec<Otherwise> {
+    pub(super) fn otherwise(&self, part: &PartInSpace) -> Vec<MovedCorner> {
         if part.cloud.carried == Carried::SteeredUpright {
             return Vec::new();
         }
@@ -55,13 +55,13 @@ impl Swinging<'_> {
                     };
                     End { moving, cloud, higher_mm: 0.0 }
                 });
-                Otherwise { input, is_usual: !is_measured, source: input.source(is_measured), ends }
+                MovedCorner { input, is_usual: !is_measured, source: input.source(is_measured), ends }
             });
         figures.chain(self.further_round(part)).chain(self.askew(part)).collect()
     }
 
     /// An edge across the car that does not run square to it: about the place where its gap was read.
-    fn askew(&self, part: &PartInSpace) -> Option<Otherwise> {
+    fn askew(&self, part: &PartInSpace) -> Option<MovedCorner> {
         let [x, y, _] = part.edge_at?;
         let ends = [-1.0, 1.0].map(|end| end * Input::EdgeAskew.off(true)).map(|by| {
             let (sin, cos) = by.to_radians().sin_cos();
@@ -74,12 +74,12 @@ impl Swinging<'_> {
             End { moving: self.moving.clone(), cloud, higher_mm: 0.0 }
         });
         let source = Input::EdgeAskew.source(true);
-        Some(Otherwise { input: Input::EdgeAskew, is_usual: false, source, ends })
+        Some(MovedCorner { input: Input::EdgeAskew, is_usual: false, source, ends })
     }
 
     /// A part ahead that is further round the tire than it was taken for: at the gap that was read, higher or lower, and so
     /// nearer when the wheel comes to that height. The edge behind is upright, and met at any.
-    fn further_round(&self, part: &PartInSpace) -> Option<Otherwise> {
+    fn further_round(&self, part: &PartInSpace) -> Option<MovedCorner> {
         if part.feature.blocks_from() != BlocksFrom::AheadOrBehind || part.feature == Feature::SillBehind {
             return None;
         }
@@ -93,7 +93,7 @@ impl Swinging<'_> {
                 Cloud { carried: part.cloud.carried, points: part.cloud.points.iter().map(moved).collect() };
             End { moving: self.moving.clone(), cloud: Some(cloud), higher_mm }
         });
-        Some(Otherwise { input: Input::Clock, is_usual, source: Input::Clock.source(!is_usual), ends })
+        Some(MovedCorner { input: Input::Clock, is_usual, source: Input::Clock.source(!is_usual), ends })
     }
 
     /// Law of propagation in motion: each figure of the corner is moved to both ends of its range, what was read at lock moves
@@ -102,7 +102,7 @@ impl Swinging<'_> {
     pub(super) fn may_be_off(
         &self,
         part: &PartInSpace,
-        otherwise: &[Otherwise],
+        otherwise: &[MovedCorner],
         at: Pose,
         reach: Reach,
         envelope: Envelope,

@@ -14,7 +14,7 @@ use crate::values::length::Length;
 /// had typed yet, none for the bare hub.
 #[derive(Debug, Clone, PartialEq)]
 #[cfg_attr(feature = "serde", derive(serde::Serialize, serde::Deserialize))]
-pub struct Taken {
+pub struct RecordedReading {
     /// On which axle.
     pub axle: Axle,
     /// On which side, when it was noted.
@@ -53,7 +53,7 @@ pub struct Taken {
     pub is_copied: bool,
 }
 
-impl Taken {
+impl RecordedReading {
     /// The reading against what was fitted when it was taken, as far as that is known by now: what nobody had typed yet
     /// is what the job says is fitted. The bare hub stays the bare hub.
     #[must_use]
@@ -93,7 +93,7 @@ impl Taken {
 /// The corners that readings and the car's record make together.
 ///
 /// The second is, for each axle, which of `taken` each of the corner's readings is.
-pub fn corners(taken: &[Taken], car: &Car) -> (Corners, [Vec<usize>; 2]) {
+pub fn corners(taken: &[RecordedReading], car: &Car) -> (Corners, [Vec<usize>; 2]) {
     let corner = |axle: Axle| {
         let here = || taken.iter().enumerate().filter(move |(_, one)| one.axle == axle);
         let gaps = here().filter_map(|(at, one)| Some((at, one.reading()?)));
@@ -120,7 +120,7 @@ pub fn corners(taken: &[Taken], car: &Car) -> (Corners, [Vec<usize>; 2]) {
 pub const PLAUSIBLE_SECTION_MM: std::ops::RangeInclusive<f64> = 90.0..=480.0;
 
 /// The readings of one side that the other side has none of, as copies for it.
-pub fn copied_over(taken: &[Taken], axle: Axle, from: CarSide) -> Vec<Taken> {
+pub fn copied_over(taken: &[RecordedReading], axle: Axle, from: CarSide) -> Vec<RecordedReading> {
     let to = if from == CarSide::Left { CarSide::Right } else { CarSide::Left };
     let has = |what: ToRead, side: CarSide, steer: Steer| {
         taken.iter().any(|one| {
@@ -134,7 +134,12 @@ pub fn copied_over(taken: &[Taken], axle: Axle, from: CarSide) -> Vec<Taken> {
         .iter()
         .filter(|one| one.axle == axle && one.side == Some(from) && !one.is_copied)
         .filter(|one| !has(one.what, to, mirrored(one.steer)))
-        .map(|one| Taken { side: Some(to), steer: mirrored(one.steer), is_copied: true, ..one.clone() })
+        .map(|one| RecordedReading {
+            side: Some(to),
+            steer: mirrored(one.steer),
+            is_copied: true,
+            ..one.clone()
+        })
         .collect()
 }
 
@@ -154,8 +159,8 @@ fn mirrored(steer: Steer) -> Steer {
 mod tests {
     use super::*;
 
-    fn taken(code: &str, side: CarSide, value: f64, unit: ReadingUnit) -> Taken {
-        Taken {
+    fn taken(code: &str, side: CarSide, value: f64, unit: ReadingUnit) -> RecordedReading {
+        RecordedReading {
             axle: Axle::Rear,
             side: Some(side),
             what: ToRead::from_code(code).unwrap(),
@@ -181,7 +186,7 @@ mod tests {
         let all = vec![
             taken("fitted_section", CarSide::Left, 228.0, ReadingUnit::Millimetres),
             taken("strut", CarSide::Left, 9.0, ReadingUnit::Sixteenths),
-            Taken { axle: Axle::Front, ..taken("arch", CarSide::Right, 2.0, ReadingUnit::Fingers) },
+            RecordedReading { axle: Axle::Front, ..taken("arch", CarSide::Right, 2.0, ReadingUnit::Fingers) },
         ];
         let (corners, which) = corners(&all, &car);
         assert_eq!(which, [vec![2], vec![1]]);
@@ -200,13 +205,13 @@ mod tests {
             (Some("225/45R17"), Some("17x7.5 ET45 · 225/45R17 · 5 mm spacer")),
             // A wheel named without a spacer had none.
             (Some("17x7.5"), Some("17x7.5 ET45 · 225/45R17")),
-            // Taken on other wheels: it stays with those.
+            // RecordedReading on other wheels: it stays with those.
             (Some("17x7"), Some("17x7")),
             (Some("205/50R17"), Some("205/50R17")),
             (Some("225/45R18"), Some("225/45R18")),
             (None, None),
         ] {
-            let reading = Taken {
+            let reading = RecordedReading {
                 on: taken_on.map(on),
                 ..taken("strut", CarSide::Left, 9.0, ReadingUnit::Millimetres)
             };
@@ -228,7 +233,10 @@ mod tests {
             taken("strut", CarSide::Left, 14.0, ReadingUnit::Millimetres),
             taken("arch", CarSide::Left, 60.0, ReadingUnit::Millimetres),
             taken("arch", CarSide::Right, 58.0, ReadingUnit::Millimetres),
-            Taken { steer: Steer::LockLeft, ..taken("frame", CarSide::Left, 20.0, ReadingUnit::Millimetres) },
+            RecordedReading {
+                steer: Steer::LockLeft,
+                ..taken("frame", CarSide::Left, 20.0, ReadingUnit::Millimetres)
+            },
         ];
         let copies = copied_over(&all, Axle::Rear, CarSide::Left);
         let said: Vec<_> =

@@ -13,9 +13,9 @@ pub(crate) const STEEL_RULE: Length = Length::mm(1.0);
 /// The parts of a corner as they would be read at their usual gap against what is fitted; worked out when first asked for, since
 /// each plan asks for all of them again.
 #[derive(Debug, Clone, PartialEq, Default)]
-pub(crate) struct AsUsual(OnceLock<(Setup, Vec<Option<Obstacle>>)>);
+pub(crate) struct TypicalGaps(OnceLock<(Setup, Vec<Option<Obstacle>>)>);
 
-impl AsUsual {
+impl TypicalGaps {
     /// One part's; `None` where it cannot be read against that.
     pub(crate) fn of(&self, feature: Feature, corner: &Corner, fitted: &Setup) -> Option<Obstacle> {
         let mut cut = LastCut::default();
