@@ -8,7 +8,8 @@ use std::path::{Path, PathBuf};
 use syn::visit::{self, Visit};
 
 /// The rooms of the core: each knows only those above it in this list.
-const ROOMS: &[&str] = &["values", "parts", "notation", "setup", "car", "judgement", "road", "answers"];
+const ROOMS: &[&str] =
+    &["values", "parts", "notation", "setup", "car", "judgement", "road", "records", "answers"];
 
 const SRC: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../crates/fitment/src");
 

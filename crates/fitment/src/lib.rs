@@ -1,6 +1,6 @@
 //! The rules of the tire fitment trade and all its arithmetic.
 //!
-//! Eight rooms, which are its folders. Each knows only those above it in this list; a test of the workspace keeps it so.
+//! Nine rooms, which are its folders. Each knows only those above it in this list; a test of the workspace keeps it so.
 //!
 //! - [`values`]: lengths, codes, load index and speed symbol, verdicts; every figure a person acts on brings its
 //!   [`working`](values::working): the steps, the figures put in, and the source.
@@ -10,6 +10,7 @@
 //! - [`car`]: its record, the house's limits, corners as measured, the cut through wheel and tire, motion, levers, brake.
 //! - [`judgement`]: the case that is judged, clearance, window, coverage, classes, and the rules, one file each.
 //! - [`road`]: rolling, recalibration, track, tread, upkeep.
+//! - [`records`]: what is kept as a whole document, each with a version.
 //! - [`answers`]: ledger, remedies, measurement plan, motion, trial, proven fits, finder. They only ask.
 //!
 //! What holds everywhere: same input, same output, bit for bit; nothing panics on any input; what was not
@@ -24,6 +25,7 @@ pub mod car;
 pub mod judgement;
 pub mod notation;
 pub mod parts;
+pub mod records;
 pub mod road;
 pub mod setup;
 pub mod values;

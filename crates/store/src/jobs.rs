@@ -122,10 +122,10 @@ pub struct JobContent {
     pub candidates: Vec<Candidate>,
     /// Out of the way, not deleted.
     pub put_away: bool,
-    /// What is sought for it, as the finder is asked: JSON, in the words of the API. `None` while nobody was asked.
+    /// What is sought for it: a document ([`crate::documents`], `SearchWish`). `None` while nobody was asked.
     #[serde(default)]
     pub wishes: Option<String>,
-    /// Its road and track sheet: JSON, in the words of the API. `None` while nothing was typed on it.
+    /// Its road and track sheet: a document ([`crate::documents`], `RoadSheet`). `None` while nothing was typed on it.
     #[serde(default)]
     pub road: Option<String>,
     /// What is known of the car.

@@ -23,6 +23,7 @@
 pub mod catalogue;
 pub mod clubs;
 mod columns;
+pub mod documents;
 mod error;
 pub mod house;
 mod idempotency;

@@ -986,6 +986,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/unreadable/{what}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take off a document that cannot be read: the road and track sheet, or what was sought. Undo brings it back as it stood. */
+        delete: operations["take_off_unreadable"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/ladder": {
         parameters: {
             query?: never;
@@ -3003,6 +3020,8 @@ export interface components {
             uid: string;
             /** @description What undo takes back, in words. */
             undoes?: string | null;
+            /** @description What stands in the file of this job and cannot be read: kept as it is until somebody takes it off. */
+            unreadable: components["schemas"]["UnreadableView"][];
             /** @description When it last changed, RFC 3339. */
             updated_at: string;
             /** @description How the owner wants it to stand. */
@@ -6060,6 +6079,15 @@ export interface components {
         UnitEntry: {
             code: string;
             name: string;
+        };
+        /** @description A document of a job that cannot be read. */
+        UnreadableView: {
+            /** @description As it stands in the file. */
+            text: string;
+            /** @description The field that it would be: `road` or `wishes`. */
+            what: string;
+            /** @description Why, in a sentence. */
+            why: string;
         };
         /** @description A use of the car, and what is on the tire meanwhile. */
         UsageRequest: {
@@ -9410,6 +9438,51 @@ export interface operations {
             412: components["responses"]["OtherState"];
             413: components["responses"]["TooLarge"];
             415: components["responses"]["OtherKind"];
+            422: components["responses"]["Wrong"];
+            500: components["responses"]["Failed"];
+            503: components["responses"]["NotNow"];
+            507: components["responses"]["NoRoom"];
+        };
+    };
+    take_off_unreadable: {
+        parameters: {
+            query?: {
+                /** @description Who signs, for the journal. */
+                signed_by?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+                /** @description `road` or `wishes` */
+                what: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the job without it */
+            200: {
+                headers: {
+                    /** @description the state that this is: `"<uid>.<token>"` */
+                    etag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            400: components["responses"]["Malformed"];
+            403: components["responses"]["NotFromHere"];
+            /** @description no such job, or nothing there that cannot be read */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            412: components["responses"]["OtherState"];
             422: components["responses"]["Wrong"];
             500: components["responses"]["Failed"];
             503: components["responses"]["NotNow"];

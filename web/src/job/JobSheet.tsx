@@ -11,6 +11,7 @@ import { StageStrip } from "./StageStrip";
 import { StaleNotice } from "./StaleNotice";
 import { STAGES } from "./stages";
 import { TitleBlock } from "./TitleBlock";
+import { Unreadable } from "./Unreadable";
 import { type OpenJob, useJob, useJobAt } from "./useJob";
 
 export type SheetContext = {
@@ -103,6 +104,7 @@ function Sheet({ first }: { first: Job }) {
           onKeys={() => setShowsKeys(true)}
         />
         <StaleNotice open={open} />
+        <Unreadable open={open} />
         <SetAside open={open} />
         <Outlet context={context} />
         <TitleBlock open={open} />

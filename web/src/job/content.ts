@@ -18,7 +18,8 @@ type Kept =
   | "undoes"
   | "redoes"
   | "readings"
-  | "troubles";
+  | "troubles"
+  | "unreadable";
 
 /** What a person can change of a job on its sheet. */
 export type Content = Omit<Job, Kept>;
@@ -38,6 +39,7 @@ export function contentOf(job: Job): Content {
     redoes,
     readings,
     troubles,
+    unreadable,
     ...content
   } = job;
   return content;

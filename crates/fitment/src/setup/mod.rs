@@ -209,6 +209,7 @@ impl FromStr for Setup {
 
 /// One value for each axle.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+#[cfg_attr(feature = "serde", derive(serde::Serialize, serde::Deserialize))]
 pub struct PerAxle<T> {
     /// The front axle's.
     pub front: T,

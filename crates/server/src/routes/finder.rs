@@ -7,7 +7,7 @@ use store::Store;
 
 use super::workshop::in_context;
 use crate::extract::{Body, Id};
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, FieldError, Problem};
 use crate::supplier::SupplierClient;
 use crate::wire::finder::{FinderRequest, FinderView};
 use crate::wire::road_sheet::RoadSheet;
@@ -28,9 +28,15 @@ pub(super) async fn finder(
 ) -> Result<Json<FinderView>, ApiError> {
     let (mut wish, allowed) = request.read_to_search()?;
     let (job, context) = in_context(&store, id).await?;
-    if request.in_class {
-        wish.class =
-            job.content.road.as_deref().and_then(RoadSheet::of_kept).and_then(|sheet| sheet.class_of());
+    // A class that cannot be read is not no class: nothing is proposed as legal in it, and why is said.
+    if request.in_class
+        && let Some(text) = &job.content.road
+    {
+        let sheet = RoadSheet::of_kept(text).map_err(|error| {
+            let says = format!("{}: which class it is in is not known", error.why);
+            ApiError::Unprocessable(vec![FieldError::new("/in_class", says)])
+        })?;
+        wish.class = sheet.class_of();
     }
     let loaded = shelf.loaded(&store).await?;
     let answer = move || {

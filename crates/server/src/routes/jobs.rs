@@ -14,20 +14,20 @@ use jiff::Timestamp;
 use store::identity::{self, Standing, Tag};
 use store::jobs::Job;
 use store::workshop::WheelTemplate;
-use store::{Connection, Once, Store, house, jobs, journal, once, workshop};
+use store::{Connection, Once, Store, StoreError, house, jobs, journal, once, workshop};
 use tokio_stream::Stream;
 
 use super::judge::today;
 use crate::AppState;
 use crate::changes::{Changes, JobChanged};
-use crate::extract::{Body, Id, Keyed, Params};
+use crate::extract::{Body, Id, IdAndName, Keyed, Params};
 use crate::problem::{ApiError, FieldError, Problem};
 use crate::serve::LongAnswer;
 use crate::tagged::{IfMatch, Tagged};
 use crate::wire::bench::{Column, SideBySide};
 use crate::wire::jobs::{
     BasedOn, JobChange, JobSummaryView, JobView, JobsQuery, JournalEntry, NewJob, StandingView, TagView,
-    is_same_plan, with_plan_kept,
+    UnreadableView, is_same_plan, with_plan_kept,
 };
 use crate::wire::measured::SignedBy;
 
@@ -154,7 +154,7 @@ pub(super) async fn put(
     change_job(&shop, once, (id, of), move |tx, now| {
         let before = jobs::at(tx, id, based_on)?;
         let named_before = before.content.workshop.photos();
-        let content = changes.over(before.content.clone(), content);
+        let content = changes.over(before.content.clone(), content)?;
         let kept = workshop::photos(tx, id)?;
         let mut named = content.workshop.photos();
         named.retain(|photo| !named_before.contains(photo) && !kept.contains(photo));
@@ -181,6 +181,27 @@ pub(super) async fn mend(
 ) -> Result<Tagged<JobView>, ApiError> {
     let who = by.who();
     change_job(&shop, None, (id, of), move |tx, now| Ok(jobs::mend(tx, id, &who, now)?)).await
+}
+
+/// Take off a document that cannot be read: the road and track sheet, or what was sought. Undo brings it back as it stood.
+#[utoipa::path(delete, path = "/jobs/{id}/unreadable/{what}", params(("id" = i64, Path), ("what" = String, Path, description = "`road` or `wishes`"), SignedBy), tag = "jobs", responses(
+    (status = 200, description = "the job without it", body = JobView),
+    (status = 404, description = "no such job, or nothing there that cannot be read", body = Problem)
+))]
+pub(super) async fn take_off_unreadable(
+    State(shop): State<AppState>,
+    IdAndName(id, what): IdAndName,
+    of: IfMatch,
+    Params(by): Params<SignedBy>,
+) -> Result<Tagged<JobView>, ApiError> {
+    let who = by.who();
+    change_job(&shop, None, (id, of), move |tx, now| {
+        let before = jobs::get(tx, id)?;
+        let without = UnreadableView::taken_off(&before.content, &what);
+        let content = without.ok_or(StoreError::NotFound { what: "document that cannot be read", id })?;
+        Ok(jobs::replace(tx, before, content, &who, now)?)
+    })
+    .await
 }
 
 /// Take the last change back.

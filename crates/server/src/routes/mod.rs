@@ -60,6 +60,7 @@ fn paths() -> OpenApiRouter<AppState> {
             .routes(routes!(judge::bench_brief))
             .routes(routes!(jobs::list, jobs::open))
             .routes(routes!(jobs::get, jobs::put))
+            .routes(routes!(jobs::take_off_unreadable))
             .routes(routes!(jobs::undo))
             .routes(routes!(jobs::redo))
             .routes(routes!(jobs::keep))

@@ -11,7 +11,7 @@ use store::{Store, clubs, jobs};
 use super::clubs::this_day;
 use super::workshop::in_context;
 use crate::extract::{Body, Id, Upload};
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, FieldError, Problem};
 use crate::sandbox::Reader;
 use crate::wire::club::{ClassAnswer, ClassRequest, at_hand};
 use crate::wire::road::{
@@ -64,7 +64,8 @@ pub(super) async fn next_step(
 ))]
 pub(super) async fn tread_log_out(State(store): State<Store>, Id(id): Id) -> Result<Response, ApiError> {
     let job = store.read(move |c| jobs::get(c, id)).await?;
-    let sheet = job.content.road.as_deref().and_then(RoadSheet::of_kept).unwrap_or_default();
+    let sheet = job.content.road.as_deref().map_or_else(|| Ok(RoadSheet::default()), RoadSheet::of_kept);
+    let sheet = sheet.map_err(|error| ApiError::Unprocessable(vec![FieldError::new("/road", error.why)]))?;
     let bytes = tread_log::table(&sheet.tires).write(Format::Csv).map_err(|error| {
         ApiError::Unprocessable(vec![crate::problem::FieldError::new("", error.to_string())])
     })?;

@@ -8,16 +8,16 @@ mod workshop;
 use exchange::field::Kind;
 use exchange::habits::Habits;
 use exchange::{Mapping, Table};
+use fitment::records::{RoadSheet, SearchWish};
 use jiff::{SignedDuration, Timestamp};
 use store::catalogue;
+use store::documents;
 use store::house::{self, HouseContent, Person};
 use store::jobs::{Candidate, JobContent, Stage, change, create};
 use store::measurements::Measurements;
 use store::{Store, StoreError};
 
 use crate::price_list::read_list;
-use crate::wire::finder::FinderRequest;
-use crate::wire::road_sheet::RoadSheet;
 use fitment::SetupPair;
 use fitment::car::lever::PairLevers;
 use fitment::car::limits::Drive;
@@ -275,11 +275,9 @@ impl SampleJob {
             road: ROADS
                 .iter()
                 .find(|(car, _)| *car == self.car)
-                .and_then(|(_, json)| RoadSheet::of_kept(json))
-                .and_then(|sheet| serde_json::to_string(&sheet).ok()),
-            wishes: serde_json::from_str::<FinderRequest>(self.wishes)
-                .ok()
-                .and_then(|wishes| serde_json::to_string(&wishes).ok()),
+                .and_then(|(_, text)| documents::read::<RoadSheet>(text).ok())
+                .map(|sheet| documents::write(&sheet)),
+            wishes: documents::read::<SearchWish>(self.wishes).ok().map(|wish| documents::write(&wish)),
             measurements: car
                 .map_or_else(Measurements::default, |car| car.measurements(&fitted, self.by, at)),
             picked: workshop::picked(self.car),
@@ -296,6 +294,7 @@ fn pair(text: &str) -> SetupPair {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::wire::finder::FinderRequest;
     use crate::wire::read::FieldErrors;
 
     #[test]
@@ -324,7 +323,7 @@ mod tests {
     #[test]
     fn every_wish_of_the_sample_shop_can_be_searched_for() {
         for job in JOBS {
-            let wishes: FinderRequest = serde_json::from_str(job.wishes).unwrap();
+            let wishes = FinderRequest::of_kept(job.wishes).unwrap();
             assert!(wishes.read().is_ok(), "{}: {}", job.car, job.wishes);
         }
     }
@@ -332,7 +331,7 @@ mod tests {
     #[test]
     fn every_road_sheet_of_the_sample_shop_is_sound() {
         for (car, json) in ROADS {
-            let sheet: RoadSheet = serde_json::from_str(json).unwrap();
+            let sheet = crate::wire::road_sheet::RoadSheet::of_kept(json).unwrap();
             let mut errors = FieldErrors::default();
             assert!(sheet.kept(&mut errors, "").is_some() && errors.finish(()).is_ok(), "{car}");
         }

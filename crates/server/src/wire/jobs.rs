@@ -9,6 +9,7 @@ use fitment::car::corner::{Corner, recorded::corners};
 use fitment::car::lever::PairLevers;
 use fitment::car::limits::Drive;
 use serde::{Deserialize, Serialize};
+use store::documents::Unreadable;
 use store::jobs::{Candidate, Job, JobContent, JobSummary, Page, Stage};
 use store::measurements::Measurements;
 use store::picked::{Picked, PickedRow};
@@ -187,6 +188,8 @@ pub struct JobView {
     pub readings: Vec<ReadingView>,
     /// Readings with something wrong.
     pub troubles: Vec<TroubleView>,
+    /// What stands in the file of this job and cannot be read: kept as it is until somebody takes it off.
+    pub unreadable: Vec<UnreadableView>,
     /// What is done to the car for the plan.
     pub levers: PerAxle<Vec<LeverAmount>>,
     /// How the owner wants it to stand.
@@ -211,6 +214,7 @@ impl From<Job> for JobView {
         let candidates = content.candidates.iter();
         let (readings, trials, parts) =
             (content.measurements.readings.iter(), content.workshop.trials.iter(), job.parts);
+        let unreadable = UnreadableView::all_of(&content);
         Self {
             id: job.id,
             number: format!("{:04}", job.number),
@@ -238,12 +242,47 @@ impl From<Job> for JobView {
             answered: content.picked.answered.into_iter().collect(),
             templates: content.workshop.templates.iter().map(TemplateView::from).collect(),
             trials: trials.map(|kept| TrialView::of(kept, &parts)).collect(),
-            wishes: content.wishes.as_deref().and_then(FinderRequest::of_kept),
-            road: content.road.as_deref().and_then(RoadSheet::of_kept),
+            unreadable,
+            wishes: content.wishes.as_deref().and_then(|text| FinderRequest::of_kept(text).ok()),
+            road: content.road.as_deref().and_then(|text| RoadSheet::of_kept(text).ok()),
             car_label: content.car_label,
             wish: content.wish,
             notes: content.notes,
         }
+    }
+}
+
+/// A document of a job that cannot be read.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct UnreadableView {
+    /// The field that it would be: `road` or `wishes`.
+    pub what: &'static str,
+    /// Why, in a sentence.
+    pub why: String,
+    /// As it stands in the file.
+    pub text: String,
+}
+
+impl UnreadableView {
+    /// All of a job.
+    pub fn all_of(content: &JobContent) -> Vec<Self> {
+        let road = content.road.as_deref().and_then(|text| RoadSheet::of_kept(text).err());
+        let wishes = content.wishes.as_deref().and_then(|text| FinderRequest::of_kept(text).err());
+        let both = [("road", road), ("wishes", wishes)];
+        let view = |(what, one): (&'static str, Option<Unreadable>)| {
+            let Unreadable { text, why } = one?;
+            Some(Self { what, why, text })
+        };
+        both.into_iter().filter_map(view).collect()
+    }
+
+    /// A content without one of them; nothing for what can be read, or is not there.
+    pub fn taken_off(content: &JobContent, what: &str) -> Option<JobContent> {
+        Self::all_of(content).iter().find(|one| one.what == what)?;
+        Some(match what {
+            "road" => JobContent { road: None, ..content.clone() },
+            _ => JobContent { wishes: None, ..content.clone() },
+        })
     }
 }
 
@@ -513,9 +552,23 @@ pub struct Changes {
 
 impl Changes {
     /// A content with what was left out as it is now.
-    pub fn over(self, now: JobContent, content: JobContent) -> JobContent {
+    ///
+    /// # Errors
+    /// A document over one that cannot be read: that one would be lost without anybody having seen it.
+    pub fn over(self, now: JobContent, content: JobContent) -> Result<JobContent, ApiError> {
+        let mut errors = FieldErrors::default();
+        for (is_given, one) in [(self.road.is_some(), "road"), (self.wishes.is_some(), "wishes")] {
+            let stands = UnreadableView::all_of(&now).into_iter().find(|other| other.what == one);
+            if let Some(stands) = stands.filter(|_| is_given) {
+                errors.fault(
+                    &format!("/{one}"),
+                    format!("{}; it is kept as it is until it is taken off", stands.why),
+                );
+            }
+        }
+        errors.finish(())?;
         let kept = now.candidates;
-        JobContent {
+        Ok(JobContent {
             candidates: self.candidates.into_iter().map(|one| one.over(&kept)).collect(),
             wishes: self.wishes.or(now.wishes),
             road: self.road.or(now.road),
@@ -523,7 +576,7 @@ impl Changes {
             picked: self.picked.over(now.picked),
             workshop: self.workshop.over(now.workshop),
             ..content
-        }
+        })
     }
 }
 

@@ -131,7 +131,7 @@ pub struct StepView {
     /// The formula.
     pub formula: &'static str,
     /// The figures put in.
-    pub inputs: Vec<PutIn>,
+    pub put_in: Vec<PutIn>,
     /// The result.
     pub gives: QuantityView,
     /// Where the rule comes from.
@@ -144,7 +144,7 @@ impl From<Step> for StepView {
         Self {
             what: step.what,
             formula: step.formula,
-            inputs: inputs.map(|(symbol, figure)| PutIn { symbol, figure: figure.into() }).collect(),
+            put_in: inputs.map(|(symbol, figure)| PutIn { symbol, figure: figure.into() }).collect(),
             gives: step.result.into(),
             source: step.source.into(),
         }

@@ -7,6 +7,7 @@ pub mod bench;
 pub mod brake_bench;
 pub mod brakes;
 pub mod brief;
+mod carried;
 pub mod catalogue;
 pub mod change;
 pub mod choose;

@@ -7,17 +7,20 @@ use fitment::car::Fact;
 use fitment::judgement::club::is_legal;
 use fitment::judgement::coverage;
 use fitment::judgement::rules::pressure;
+use fitment::records;
 use fitment::road::rolling::{pull_n, rolling_circumference};
 use fitment::road::track::{cold_pressure_kpa, hot_pressure_kpa};
 use fitment::road::upkeep;
 use fitment::setup::Axle;
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
+use store::documents::{self, Unreadable};
 use store::jobs::JobContent;
 use utoipa::ToSchema;
 
 use super::PerAxle;
 use super::at_limit::{CarSheet, CarStartView, ColdView, HotSheet, TRACK_CAUTION, TrackCaseView};
+use super::carried::Carried;
 use super::club::{AllowedView, ClassBoxView, ClassOf, ClassView, JudgedClauseView, KeptClubView};
 use super::inspections::{self, InspectedSheet, InspectionView};
 use super::plan_on_road::{AxlePressuresView, CoveredView, DialView, WingSheet, covered, pressures};
@@ -103,7 +106,7 @@ impl RoadSheet {
             }
             return None;
         }
-        serde_json::to_string(self).ok()
+        Some(documents::write::<records::RoadSheet>(&self.clone().carried()))
     }
 
     /// Its class, as the core judges it.
@@ -111,9 +114,12 @@ impl RoadSheet {
         Some(self.class.as_ref()?.read(&mut FieldErrors::default(), ""))
     }
 
-    /// As it was kept; nothing when it can no longer be read.
-    pub fn of_kept(json: &str) -> Option<Self> {
-        serde_json::from_str(json).ok()
+    /// As it was kept.
+    ///
+    /// # Errors
+    /// What stands there and cannot be read.
+    pub fn of_kept(text: &str) -> Result<Self, Unreadable> {
+        Ok(documents::read::<records::RoadSheet>(text)?.carried())
     }
 
     /// Whether every figure can be.

@@ -101,7 +101,7 @@ impl RoadSheet {
         };
         let rolling: Vec<&SeasonView> = seasons.iter().filter(on_car).collect();
         let costs: Option<Vec<f64>> = rolling.iter().map(|season| season.cost).collect();
-        let budget = content.wishes.as_deref().and_then(FinderRequest::of_kept).and_then(|wish| wish.budget);
+        let budget = content.wishes.as_deref().and_then(|text| FinderRequest::of_kept(text).ok()?.budget);
         let racer = Racer {
             gap_s: self.gap_s,
             runs_left: rolling.iter().filter_map(|season| season.wear.left_runs).reduce(f64::min),
@@ -112,7 +112,7 @@ impl RoadSheet {
         let case = context.case(&content.fitted, &content.planned, content.drive);
         let class = self.class_of();
         let sought =
-            content.wishes.as_deref().and_then(FinderRequest::of_kept).and_then(|wish| wish.read().ok());
+            content.wishes.as_deref().and_then(|text| FinderRequest::of_kept(text).ok()?.read().ok());
         let wanted =
             sought.map_or_else(For::default, |(wish, _)| For { uses: wish.uses, season: wish.season });
         let sets = tire_sets(rows, &content.planned, &case, class.as_ref(), &wanted);

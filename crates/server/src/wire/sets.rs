@@ -132,7 +132,7 @@ impl<'a> JobSets<'a> {
 
     /// All of them side by side.
     pub fn views(&self, content: &JobContent, against: Against<'_>) -> Vec<SetView> {
-        let budget = content.wishes.as_deref().and_then(FinderRequest::of_kept).and_then(|wish| wish.budget);
+        let budget = content.wishes.as_deref().and_then(|text| FinderRequest::of_kept(text).ok()?.budget);
         let all = std::iter::once(&self.fitted).chain(self.plans());
         all.map(|set| SetView::new(set, budget, against)).collect()
     }

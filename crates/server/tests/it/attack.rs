@@ -588,3 +588,51 @@ async fn a_suppliers_answer_is_bounded_in_size_and_sense() {
     let known: Vec<bool> = known.iter().map(Option::is_some).collect();
     assert_eq!(known, [false, false, false, true], "one that makes no sense costs that item");
 }
+
+#[tokio::test]
+async fn a_sheet_that_cannot_be_read_is_shown_kept_and_never_written_over() {
+    let shop = Served::sample().await;
+    let newer = r#"{"version":7,"cruise_kmh":{"shown":100,"true":96}}"#;
+    shop.store
+        .write(move |tx| Ok(tx.execute("UPDATE job SET road = ?1 WHERE id = 1", [newer])?))
+        .await
+        .unwrap();
+    let job = shop.get("/jobs/1").await;
+    let told = &job["unreadable"][0];
+    assert_eq!((&job["road"], &told["what"], &told["text"]), (&Value::Null, &json!("road"), &json!(newer)));
+    assert!(told["why"].as_str().unwrap().contains("a newer program wrote it"), "{told}");
+    // Nothing is typed over it.
+    let put = |job: &Value, road: Value| {
+        let mut body = job.clone();
+        body["based_on_revision"] = job["revision"].clone();
+        body["signed_by"] = json!("test");
+        body["road"] = road;
+        shop.client.put(shop.url("/jobs/1")).json(&body).send()
+    };
+    let refused = put(&job, json!({ "cruise_kmh": 110.0 })).await.unwrap();
+    assert_eq!(refused.status(), 422);
+    let problem: Value = refused.json().await.unwrap();
+    assert_eq!(problem["errors"][0]["pointer"], "/road");
+    // What else is changed of the job leaves it as it stands.
+    let kept = put(&job, Value::Null).await.unwrap();
+    assert_eq!(kept.status(), 200);
+    assert_eq!(shop.get("/jobs/1").await["unreadable"][0]["text"], newer);
+    // Nothing is proposed as legal in a class that cannot be read.
+    let asked = shop.client.post(shop.url("/jobs/1/finder")).json(&json!({ "in_class": true }));
+    assert_eq!(asked.send().await.unwrap().status(), 422);
+    // Taken off by hand, and brought back by undo.
+    let off = shop.client.delete(shop.url("/jobs/1/unreadable/road?signed_by=test")).send().await.unwrap();
+    assert_eq!(off.status(), 200);
+    let job: Value = off.json().await.unwrap();
+    assert_eq!(job["unreadable"], json!([]));
+    let again = shop.client.delete(shop.url("/jobs/1/unreadable/road")).send().await.unwrap();
+    assert_eq!(again.status(), 404);
+    assert_eq!(put(&job, json!({ "cruise_kmh": 110.0 })).await.unwrap().status(), 200);
+    let revision = shop.get("/jobs/1").await["revision"].clone();
+    let undo = json!({ "based_on_revision": revision, "signed_by": "test" });
+    assert_eq!(shop.post("/jobs/1/undo", undo).await.0, 200);
+    let revision = shop.get("/jobs/1").await["revision"].clone();
+    let undo = json!({ "based_on_revision": revision, "signed_by": "test" });
+    assert_eq!(shop.post("/jobs/1/undo", undo).await.0, 200);
+    assert_eq!(shop.get("/jobs/1").await["unreadable"][0]["text"], newer);
+}

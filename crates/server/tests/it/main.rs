@@ -10,6 +10,7 @@ mod changes;
 mod choose;
 mod clubs;
 mod connections;
+mod fixed_points;
 mod identity;
 mod jobs;
 mod motion;

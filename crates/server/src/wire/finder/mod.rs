@@ -8,10 +8,13 @@ use std::collections::BTreeMap;
 use fitment::RimDiameter;
 use fitment::answers::finder::{Approach, Arrangements, Criterion, KeptParts, SearchCriteria, Weights};
 use fitment::car::lever::PairLevers;
+use fitment::records::SearchWish;
 use fitment::setup::catalogue::{STICKY_QUESTIONS, Season, Use};
 use serde::{Deserialize, Serialize};
+use store::documents::{self, Unreadable};
 use utoipa::ToSchema;
 
+use super::carried::Carried;
 use super::corner::{LeverAmount, choices, coded};
 use super::ledger::SourceView;
 use super::measured::read_pair_levers;
@@ -93,12 +96,15 @@ impl FinderRequest {
             }
             return None;
         }
-        serde_json::to_string(self).ok()
+        Some(documents::write::<SearchWish>(&self.clone().carried()))
     }
 
-    /// As it was kept; nothing when it can no longer be read: it is then asked anew.
-    pub fn of_kept(json: &str) -> Option<Self> {
-        serde_json::from_str(json).ok()
+    /// As it was kept.
+    ///
+    /// # Errors
+    /// What stands there and cannot be read.
+    pub fn of_kept(text: &str) -> Result<Self, Unreadable> {
+        Ok(documents::read::<SearchWish>(text)?.carried())
     }
 
     /// What is to be searched for. A wish that is still being typed may be kept and not searched for: "20 to 18" is on its way.
