@@ -7,7 +7,7 @@
 //! - [`catalogue`]: the price lists' rows, loaded once; [`finder`]: setups made of them, with all that must be said of each.
 //! - [`picked`]: the rows picked from the price lists.
 //! - [`brakes`]: a wheel over a job's brakes, with the ledger's own word; [`brake_sweep`]: a whole catalogue.
-//! - [`bench`]: an axle with every answer that is shown of it; [`ladder`]: sizes against a car and a catalogue.
+//! - [`bench`]: a plan with every answer that is shown of it; [`compare`]: setups side by side; [`ladder`]: sizes against a car and a catalogue.
 //! - [`drawn`]: drawn cases for a line whose word hangs on how what may be off is added.
 //! - [`proven`]: the library of proven fits, ordered for a job.
 //! - [`road`]: a plan on the road and at the track.
@@ -17,6 +17,7 @@ pub mod bench;
 pub mod brake_sweep;
 pub mod brakes;
 pub mod catalogue;
+pub mod compare;
 pub mod drawn;
 pub mod evidence;
 pub mod finder;

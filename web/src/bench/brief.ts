@@ -3,28 +3,32 @@ import type { Bench, Schemas } from "../api/client";
 
 type Brief = Schemas["BenchBrief"];
 
+/** Each of the things that stood before with what moved of it, by its key; nothing when they are not the same things any more. */
+function moved<Thing, Moved>(
+  before: Thing[],
+  now: Moved[],
+  keyOf: (one: Thing | Moved) => string,
+): (Thing & Moved)[] | null {
+  const byKey = new Map(now.map((one) => [keyOf(one), one]));
+  const all = before.flatMap((one) => {
+    const found = byKey.get(keyOf(one));
+    return found ? [{ ...one, ...found }] : [];
+  });
+  return all.length === before.length && byKey.size === before.length ? all : null;
+}
+
+type OfLine = { code: string; axle?: string | null };
+type OfPart = { feature: string };
+
 /** The last whole answer with what moved put in; nothing when more changed than figures, and the whole must be asked. */
 export function withBrief(bench: Bench, brief: Brief): Bench | null {
-  const lines = brief.ledger.map((line, at) => {
-    const before = bench.ledger[at];
-    return before && before.code === line.code && (before.axle ?? null) === (line.axle ?? null)
-      ? { ...before, standing: line.standing, word: line.word, figure: line.figure }
-      : null;
-  });
-  const ledger = lines.filter((line) => line !== null);
-  if (ledger.length !== bench.ledger.length || lines.includes(null)) return null;
+  const ledger = moved(bench.ledger, brief.ledger, (one: OfLine) => `${one.code} ${one.axle ?? ""}`);
+  if (!ledger) return null;
   const axle = (of: "front" | "rear") => {
-    const [before, moved] = [bench.axles[of], brief.axles[of]];
-    if (!before.fit || !moved) return before.fit || moved ? null : before;
-    const clearances = before.fit.clearances.map((one, at) => {
-      const line = moved.clearances[at];
-      return line && line.feature === one.feature ? { ...one, ...line } : null;
-    });
-    const kept = clearances.filter((one) => one !== null);
-    if (kept.length !== moved.clearances.length || clearances.includes(null)) return null;
-    const { verdict, style, camber_deg, window, window_says } = moved;
-    const fit = { ...before.fit, verdict, style, camber_deg, window, window_says, clearances: kept };
-    return { ...before, fit };
+    const [before, now] = [bench.axles[of], brief.axles[of]];
+    if (!before.fit || !now) return before.fit || now ? null : before;
+    const clearances = moved(before.fit.clearances, now.clearances, (one: OfPart) => one.feature);
+    return clearances && { ...before, fit: { ...before.fit, ...now, clearances } };
   };
   const [front, rear] = [axle("front"), axle("rear")];
   if (!front || !rear) return null;

@@ -6,7 +6,7 @@ mod library;
 
 use std::collections::BTreeMap;
 
-use app::bench::judge_axle;
+use app::bench::{BenchAnswer, BenchQuestion, Depth};
 use app::brakes::{BrakeQuestion, answer};
 use app::knowledge::KnowledgeCache;
 use app::{CachedJob, JobKnowledge, JudgingContext, trials};
@@ -14,7 +14,7 @@ use fitment::answers::ledger::Line;
 use fitment::car::corner::{Feature, ReadingUnit, RecordedReading, Steer, Suspension, ToRead};
 use fitment::car::lever::Lever;
 use fitment::car::limits::HouseLimits;
-use fitment::judgement::clearance::{JudgedCase, Verdict};
+use fitment::judgement::clearance::Verdict;
 use fitment::judgement::window::TireChoice;
 use fitment::setup::{Axle, Setup, SetupPair};
 use fitment::values::date_code::Day;
@@ -253,7 +253,7 @@ fn what_a_list_measured_counts_on_the_bench_as_in_the_ledger() {
     let ask = |job: &JobContent| {
         let context = context(job, Vec::new());
         let plan = context.case(&job.fitted, &job.planned, job.drive);
-        let bench = judge_axle(&JudgedCase::of(&plan), Axle::Front, TireChoice::Same, &context).unwrap();
+        let bench = on_the_bench(job, &context, Depth::Whole).axles.front.judged.unwrap();
         let on_the_bench = bench.fit.line(Feature::Strut).unwrap().band.as_ref().unwrap().nominal;
         let in_the_ledger = plan.ledger().into_iter().find(|line| line.code.code() == "clear-strut").unwrap();
         let conclusion = trials::of_axle(job, &context, Axle::Front);
@@ -327,4 +327,37 @@ fn the_state_of_a_known_job_is_the_one_its_knowledge_makes() {
     }
     // What was asked meanwhile changed nothing of the first.
     assert_eq!(known.state(&nothing_typed, None, None).levers, as_saved.levers);
+}
+
+/// A job's plan on the bench, as it stands.
+fn on_the_bench(job: &JobContent, context: &JudgingContext, depth: Depth) -> BenchAnswer {
+    let question = BenchQuestion {
+        fitted: job.fitted,
+        planned: job.planned,
+        drive: job.drive,
+        tire_choice: TireChoice::Same,
+        steps: Vec::new(),
+        levers: None,
+        wanted: None,
+    };
+    let known = CachedJob::from(JobKnowledge::of(job, Vec::new()));
+    question.answer(&known, context.limits, context.today, depth).unwrap()
+}
+
+#[test]
+fn what_moves_with_a_hand_is_a_part_of_the_whole() {
+    let mut job = job("18x8.5 ET42 245/40R18");
+    job.measurements.readings.push(reading(Axle::Front, Feature::Strut, 12.0));
+    job.measurements.readings.push(reading(Axle::Front, Feature::FenderLateral, 9.0));
+    let context = context(&job, Vec::new());
+    let [whole, moving] = [Depth::Whole, Depth::Moving].map(|depth| on_the_bench(&job, &context, depth));
+    assert_eq!(whole.ledger, moving.ledger);
+    assert_eq!(whole.headline, moving.headline);
+    let judged = |answer: &BenchAnswer| {
+        let axle = answer.axles.front.judged.as_ref().unwrap();
+        (axle.fit.clone(), axle.window.clone(), axle.style, axle.camber_deg)
+    };
+    assert_eq!(judged(&whole), judged(&moving));
+    let rest = |answer: &BenchAnswer| answer.axles.front.judged.as_ref().unwrap().rest.is_some();
+    assert!(rest(&whole) && !rest(&moving));
 }

@@ -2,18 +2,14 @@
 
 use std::convert::Infallible;
 
-use app::{JobKnowledge, JudgingContext};
+use app::compare;
 use axum::extract::State;
 use axum::http::{HeaderName, StatusCode};
 use axum::response::sse::{Event, KeepAlive, Sse};
 use axum::{Extension, Json};
-use fitment::car::lever::PairLevers;
-use fitment::car::limits::HouseLimits;
-use fitment::setup::SetupPair;
 use jiff::Timestamp;
 use store::identity::{self, Standing, Tag};
 use store::jobs::Job;
-use store::workshop::WheelTemplate;
 use store::{Connection, Once, Store, StoreError, house, jobs, journal, once, workshop};
 use tokio_stream::Stream;
 
@@ -24,10 +20,10 @@ use crate::extract::{Body, Id, IdAndName, Keyed, Params};
 use crate::problem::{ApiError, FieldError, Problem};
 use crate::serve::LongAnswer;
 use crate::tagged::{IfMatch, Tagged};
-use crate::wire::bench::{Column, SideBySide};
+use crate::wire::bench::SideBySide;
 use crate::wire::jobs::{
     BasedOn, JobChange, JobSummaryView, JobView, JobsQuery, JournalEntry, NewJob, StandingView, TagView,
-    UnreadableView, is_same_plan, with_plan_kept,
+    UnreadableView, with_plan_kept,
 };
 use crate::wire::measured::SignedBy;
 
@@ -269,29 +265,8 @@ pub(super) async fn side_by_side(
 ) -> Result<Json<SideBySide>, ApiError> {
     let (job, insides, house) =
         store.read(move |c| Ok((jobs::get(c, id)?, workshop::wheel_templates(c)?, house::get(c)?))).await?;
-    crate::off_thread(move || Json(beside(&job, insides, house.content.limits))).await
-}
-
-fn beside(job: &Job, insides: Vec<WheelTemplate>, limits: HouseLimits) -> SideBySide {
-    let content = &job.content;
-    let known = JobKnowledge::of(content, insides);
-    let column = |letter, note: &str, pair: &SetupPair, known: &JobKnowledge| {
-        let context = JudgingContext::of(known, limits, today());
-        Column::new(letter, note, &content.fitted, pair, content.drive, &context)
-    };
-    let candidates = &content.candidates;
-    let is_kept = candidates.iter().any(|kept| is_same_plan(kept, content));
-    let is_there = content.planned != SetupPair::default();
-    let mut as_it_stands = known.clone();
-    as_it_stands.measurements.levers = PairLevers::default();
-    SideBySide {
-        fitted: column(None, "", &content.fitted, &as_it_stands),
-        bench: (is_there && !is_kept).then(|| column(None, "", &content.planned, &known)),
-        candidates: candidates
-            .iter()
-            .map(|kept| column(Some(kept.letter), &kept.note, &kept.setups, &known.with_candidate(kept)))
-            .collect(),
-    }
+    let all = move || compare::SideBySide::of(&job.content, insides, house.content.limits, today());
+    crate::off_thread(move || Json(SideBySide::from(all()))).await
 }
 
 /// The jobs as they change, as server-sent events: `job` with what changed, `missed` when some were not heard.

@@ -1,6 +1,6 @@
 //! Comparing and judging.
 
-use app::JudgingContext;
+use app::bench::{BenchAnswer, Depth};
 use app::knowledge::KnowledgeCache;
 use axum::Json;
 use axum::extract::State;
@@ -9,7 +9,7 @@ use store::{Store, house};
 
 use crate::extract::Body;
 use crate::problem::{ApiError, Problem};
-use crate::wire::bench::{Bench, BenchRequest, ReadBench};
+use crate::wire::bench::{Bench, BenchRequest};
 use crate::wire::brief::BenchBrief;
 use crate::wire::compare::{CompareRequest, Comparison};
 
@@ -34,7 +34,7 @@ pub(super) async fn bench(
     State(knowledge): State<KnowledgeCache>,
     Body(request): Body<BenchRequest>,
 ) -> Result<Json<Bench>, ApiError> {
-    judged(&store, knowledge, request, |plan, context| plan.judge(context)).await
+    judged(&store, knowledge, request, Depth::Whole).await
 }
 
 /// The same without workings, reasons and drawings, rounded as it is drawn: what a hand on a lever asks for many times a
@@ -49,14 +49,14 @@ pub(super) async fn bench_brief(
     State(knowledge): State<KnowledgeCache>,
     Body(request): Body<BenchRequest>,
 ) -> Result<Json<BenchBrief>, ApiError> {
-    judged(&store, knowledge, request, |plan, context| plan.brief(context)).await
+    judged(&store, knowledge, request, Depth::Moving).await
 }
 
-async fn judged<T: Send + 'static>(
+async fn judged<T: From<BenchAnswer> + Send + 'static>(
     store: &Store,
     knowledge: KnowledgeCache,
     request: BenchRequest,
-    judge: impl FnOnce(&ReadBench, &JudgingContext) -> T + Send + 'static,
+    depth: Depth,
 ) -> Result<Json<T>, ApiError> {
     let job = request.job;
     let (known, house) = store
@@ -66,10 +66,8 @@ async fn judged<T: Send + 'static>(
         })
         .await?;
     crate::off_thread(move || {
-        let (plan, state) = request.read(&known)?;
-        let kept = known.knowledge().candidates.clone();
-        let context = JudgingContext { limits: house.content.limits, today: today(), state, kept };
-        Ok(Json(judge(&plan, &context)))
+        let answer = request.read()?.answer(&known, house.content.limits, today(), depth)?;
+        Ok(Json(T::from(answer)))
     })
     .await?
 }

@@ -1,19 +1,17 @@
 //! The bench: a plan drawn and judged, and plans side by side.
 
-use fitment::judgement::clearance::{JudgedCase, style};
-use std::sync::Arc;
-
-use app::bench::{self, AxleBench, Mark, judge_axle, tightest, true_speeds};
-use app::picked::price_of;
-use app::{CachedJob, JudgingContext};
+use app::bench::{self, AxleAnswer, BenchAnswer, BenchQuestion, JudgedAxle, Mark, RestOfAxle, StepRefused};
+use app::compare;
+use app::picked::SetPrice;
 use fitment::answers::ledger::Headline;
 use fitment::answers::remedies::Proposal;
 use fitment::car::limits::Drive;
-use fitment::judgement::case::{AxleCase, CarState};
 use fitment::judgement::window;
 use fitment::parts::wheel::Backspacing;
 use fitment::setup::adjust::Adjustment;
-use fitment::setup::{Axle, Setup, SetupPair};
+use fitment::setup::catalogue::{TireRow, WheelRow};
+use fitment::setup::{Axle, PerAxle as AxlePair, Setup};
+use fitment::values::working::Phrase;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -84,45 +82,38 @@ pub struct PlaceOnWindow {
     pub offset_mm: f64,
 }
 
-/// A plan read into the core's types, its steps taken.
-#[derive(Debug)]
-pub struct ReadBench {
-    pub(super) fitted: SetupPair,
-    pub(super) planned: SetupPair,
-    pub(super) drive: Option<Drive>,
-    pub(super) tire_choice: TireChoiceCode,
-}
-
 impl BenchRequest {
-    /// Reads the lines, takes the steps, and puts levers and wishes given here over the job's.
+    /// As the question that is asked.
     ///
     /// # Errors
-    /// Every line that could not be read; the first step that cannot be taken.
-    pub fn read(&self, known: &CachedJob) -> Result<(ReadBench, Arc<CarState>), ApiError> {
+    /// Every line that could not be read.
+    pub fn read(&self) -> Result<BenchQuestion, ApiError> {
         let mut errors = FieldErrors::default();
-        let fitted = errors.pair("/fitted", &self.fitted);
-        let mut planned = errors.pair("/planned", &self.planned);
-        let levers = self.levers.as_ref().map(|levers| read_pair_levers(&mut errors, "/levers", levers));
-        let wanted = self.wanted.as_ref().map(|wanted| read_wanted(&mut errors, "/wanted", wanted));
-        errors.finish(())?;
-        for (at, step) in self.adjust.iter().enumerate() {
-            let by = Adjustment {
+        let step = |step: &Step| bench::Step {
+            axle: step.axle.into(),
+            by: Adjustment {
                 offset_mm: step.offset_mm,
                 width_quarter_inches: step.rim_width_quarter_in,
                 spacer_mm: step.spacer_mm,
-            };
-            let setup = planned.on_mut(step.axle.into());
-            let adjusted = setup.unwrap_or_default().adjusted(by).and_then(|setup| match step.to {
-                Some(place) => setup.moved_to(place.rim_width_in, place.offset_mm),
-                None => Ok(setup),
-            });
-            *setup = Some(adjusted.map_err(|error| ApiError::CannotAdjust(error, format!("/adjust/{at}")))?);
-        }
-        let drive = self.drive.map(Drive::from);
-        let tire_choice = self.tire_choice.unwrap_or_default();
-        // The line on the bench is newer than what was saved.
-        let state = known.state(&fitted, levers, wanted);
-        Ok((ReadBench { fitted, planned, drive, tire_choice }, state))
+            },
+            to: step.to.map(|place| (place.rim_width_in, place.offset_mm)),
+        };
+        let question = BenchQuestion {
+            fitted: errors.pair("/fitted", &self.fitted),
+            planned: errors.pair("/planned", &self.planned),
+            drive: self.drive.map(Drive::from),
+            tire_choice: self.tire_choice.unwrap_or_default().into(),
+            steps: self.adjust.iter().map(step).collect(),
+            levers: self.levers.as_ref().map(|levers| read_pair_levers(&mut errors, "/levers", levers)),
+            wanted: self.wanted.as_ref().map(|wanted| read_wanted(&mut errors, "/wanted", wanted)),
+        };
+        errors.finish(question)
+    }
+}
+
+impl From<StepRefused> for ApiError {
+    fn from(StepRefused { at, error }: StepRefused) -> Self {
+        Self::CannotAdjust(error, format!("/adjust/{at}"))
     }
 }
 
@@ -274,13 +265,13 @@ impl From<Mark> for MarkView {
     }
 }
 
-impl ProposalView {
-    fn new(proposal: &Proposal, case: &AxleCase<'_>) -> Self {
+impl From<(Proposal, Phrase)> for ProposalView {
+    fn from((proposal, says): (Proposal, Phrase)) -> Self {
         let costs = proposal.pulled.iter().map(|(lever, _)| lever.facts());
         Self {
             line: proposal.setup.to_string(),
             levers: lever_amounts(&proposal.levers),
-            says: fragments(proposal.says(case)),
+            says: fragments(says),
             costs: costs
                 .map(|facts| CostView { title: facts.title, costs: facts.costs, caution: facts.caution })
                 .collect(),
@@ -290,21 +281,22 @@ impl ProposalView {
 }
 
 impl AxleFit {
-    fn new(judged: AxleBench, case: &AxleCase<'_>) -> Self {
-        let AxleBench { fit, style, fender_line_y_mm, camber_deg, window, marks, proposal, measure_list } =
-            judged;
-        Self {
+    /// `None` where only what moves was asked for.
+    fn of(judged: JudgedAxle) -> Option<Self> {
+        let JudgedAxle { fit, style, camber_deg, window, rest } = judged;
+        let RestOfAxle { fender_line_y_mm, marks, proposal, measure_list } = rest?;
+        Some(Self {
             verdict: fit.verdict.into(),
-            clearances: fit.clearances.iter().map(|line| ClearanceView::new(line, case)).collect(),
+            clearances: fit.clearances.iter().map(ClearanceView::new).collect(),
             style: style.map(|style| style.style.word()),
             fender_line_y_mm,
             camber_deg,
             marks: marks.into_iter().map(MarkView::from).collect(),
             window_says: window::says(&window).map(fragments).unwrap_or_default(),
             window: window.into_iter().map(WidthView::from).collect(),
-            proposal: proposal.map(|proposal| ProposalView::new(&proposal, case)),
+            proposal: proposal.map(ProposalView::from),
             measure_list: measure_list.into_iter().map(MeasureView::from).collect(),
-        }
+        })
     }
 }
 
@@ -359,52 +351,43 @@ pub struct Bench {
     pub ledger: Vec<LineOfLedger>,
 }
 
-impl ReadBench {
-    /// Draws and judges the plan.
-    pub fn judge(&self, context: &JudgingContext) -> Bench {
-        let plan = context.case(&self.fitted, &self.planned, self.drive);
-        let judged = JudgedCase::of(&plan);
-        let axle = |axle: Axle| {
-            // With what the lists say of the picked rows, as the ledger has it.
-            let (fitted, planned) = (self.fitted.on(axle), plan.planned.on(axle));
-            let mut to_read = Vec::new();
-            let fit = plan.axle(axle).and_then(|case| {
-                let bench = judge_axle(&judged, axle, self.tire_choice.into(), context)?;
-                to_read.clone_from(&bench.measure_list);
-                Some(AxleFit::new(bench, &case))
-            });
-            let axle = BenchAxle {
-                fitted: fitted.map(SetupView::from),
-                planned: planned.map(SetupView::from),
-                fitted_drawing: fitted.and_then(Drawing::new),
-                planned_drawing: planned.and_then(Drawing::new),
-                change: plan.change(axle).map(AxleChangeView::from),
-                fit,
-            };
-            (axle, to_read)
-        };
-        // Neither axle asks anything of the other: a hand at a lever waits for the slower one only.
-        let (front, rear, ledger) = std::thread::scope(|both| {
-            let rear = both.spawn(|| axle(Axle::Rear));
-            let (front, ledger) = (axle(Axle::Front), plan.ledger_of(&judged));
-            (front, rear.join(), ledger)
-        });
-        let (front, mut to_read) = front;
-        let (rear, of_the_rear) = rear.unwrap_or_else(|panic| std::panic::resume_unwind(panic));
-        to_read.extend(of_the_rear);
-        let axles = PerAxle { front, rear };
-        let headline = Headline::of(&ledger, self.planned != SetupPair::default());
-        Bench {
-            work: work_of(&context.state.levers),
-            headline: HeadlineView { standing: headline.severity.into(), says: headline.says },
-            planned: Lines::from(&self.planned),
-            axles,
-            measure: measure_groups(to_read),
-            pair: PairChangeView::from(&plan.pair_change()),
-            arrangement: self.planned.arrangement().map(ArrangementCode::from),
-            true_speeds: true_speeds(&plan).map(TrueSpeeds::from),
-            ledger: ledger.into_iter().map(LineOfLedger::from).collect(),
+impl From<AxleAnswer> for BenchAxle {
+    fn from(axle: AxleAnswer) -> Self {
+        Self {
+            fitted: axle.fitted.as_ref().map(SetupView::from),
+            planned: axle.planned.as_ref().map(SetupView::from),
+            fitted_drawing: axle.fitted.as_ref().and_then(Drawing::new),
+            planned_drawing: axle.planned.as_ref().and_then(Drawing::new),
+            change: axle.change.as_ref().map(AxleChangeView::from),
+            fit: axle.judged.and_then(AxleFit::of),
         }
+    }
+}
+
+impl From<BenchAnswer> for Bench {
+    fn from(answer: BenchAnswer) -> Self {
+        let to_read = |axle: &AxleAnswer| {
+            let rest = axle.judged.as_ref().and_then(|judged| judged.rest.as_ref());
+            rest.map_or_else(Vec::new, |rest| rest.measure_list.clone())
+        };
+        let on_both = [&answer.axles.front, &answer.axles.rear].into_iter().flat_map(to_read).collect();
+        Self {
+            work: work_of(&answer.levers),
+            headline: answer.headline.into(),
+            planned: Lines::from(&answer.planned),
+            measure: measure_groups(on_both),
+            axles: PerAxle { front: answer.axles.front.into(), rear: answer.axles.rear.into() },
+            pair: PairChangeView::from(&answer.pair),
+            arrangement: answer.planned.arrangement().map(ArrangementCode::from),
+            true_speeds: answer.true_speeds.map(TrueSpeeds::from),
+            ledger: answer.ledger.into_iter().map(LineOfLedger::from).collect(),
+        }
+    }
+}
+
+impl From<Headline> for HeadlineView {
+    fn from(headline: Headline) -> Self {
+        Self { standing: headline.severity.into(), says: headline.says }
     }
 }
 
@@ -459,6 +442,12 @@ pub struct PriceView {
     pub is_whole: bool,
 }
 
+impl From<SetPrice> for PriceView {
+    fn from(price: SetPrice) -> Self {
+        Self { amount: price.hundredths as f64 / 100.0, is_whole: price.is_whole }
+    }
+}
+
 /// One axle of a column against what was measured, in short.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ColumnFit {
@@ -470,51 +459,50 @@ pub struct ColumnFit {
     pub style: Option<&'static str>,
 }
 
-impl ColumnFit {
-    fn new(plan: &JudgedCase<'_>, axle: Axle) -> Option<Self> {
-        let (trial, setup, fit) = (plan.case.axle(axle)?, plan.case.planned.on(axle)?, plan.fit(axle)?);
-        Some(Self {
+impl From<compare::ColumnFit> for ColumnFit {
+    fn from(fit: compare::ColumnFit) -> Self {
+        Self {
             verdict: fit.verdict.into(),
-            tightest: tightest(fit).map(|line| ClearanceView::new(line, &trial)),
-            style: style(&trial, setup).map(|style| style.style.word()),
-        })
+            tightest: fit.tightest.as_ref().map(ClearanceView::new),
+            style: fit.style,
+        }
     }
 }
 
-impl Column {
-    /// A pair against the fitted one.
-    pub fn new(
-        letter: Option<char>,
-        note: &str,
-        fitted: &SetupPair,
-        pair: &SetupPair,
-        drive: Option<Drive>,
-        context: &JudgingContext,
-    ) -> Self {
-        let plan = context.case(fitted, pair, drive);
-        let setup = |axle| plan.planned.on(axle).map(SetupView::from);
-        let change = |axle| plan.change(axle).map(AxleChangeView::from);
-        let judged = JudgedCase::of(&plan);
-        let fit = |axle| ColumnFit::new(&judged, axle);
-        let parts = &context.state.parts;
-        let wheel = |axle| Some(PartView::of_wheel(parts.wheel_of(pair.on(axle)?)?, ""));
-        let tire = |axle| Some(PartView::of_tire(parts.tire_of(pair.on(axle)?)?, ""));
+impl From<compare::Column> for Column {
+    fn from(column: compare::Column) -> Self {
+        let AxlePair { front: front_wheel, rear: rear_wheel } = column.wheels;
+        let AxlePair { front: front_tire, rear: rear_tire } = column.tires;
+        let wheel = |row: Option<WheelRow>| row.as_ref().map(|row| PartView::of_wheel(row, ""));
+        let tire = |row: Option<TireRow>| row.as_ref().map(|row| PartView::of_tire(row, ""));
+        let AxlePair { front: front_fit, rear: rear_fit } = column.fits;
+        let setup = |axle| column.setups.on(axle).as_ref().map(SetupView::from);
+        let change = |axle| column.changes.on(axle).as_ref().map(AxleChangeView::from);
         Self {
-            letter: letter.map(String::from),
-            note: note.to_owned(),
-            lines: Lines::from(pair),
+            letter: column.letter.map(String::from),
+            note: column.note,
+            lines: Lines::from(&column.pair),
             setups: PerAxle { front: setup(Axle::Front), rear: setup(Axle::Rear) },
             change: PerAxle { front: change(Axle::Front), rear: change(Axle::Rear) },
-            pair: PairChangeView::from(&plan.pair_change()),
-            arrangement: pair.arrangement().map(ArrangementCode::from),
-            true_speeds: true_speeds(&plan).map(TrueSpeeds::from),
-            fit: PerAxle { front: fit(Axle::Front), rear: fit(Axle::Rear) },
-            work: work_of(&context.state.levers),
-            wheels: PerAxle { front: wheel(Axle::Front), rear: wheel(Axle::Rear) },
-            tires: PerAxle { front: tire(Axle::Front), rear: tire(Axle::Rear) },
-            price: price_of(parts, pair)
-                .map(|price| PriceView { amount: price.hundredths as f64 / 100.0, is_whole: price.is_whole }),
-            ledger: plan.ledger_of(&judged).into_iter().map(LineOfLedger::from).collect(),
+            pair: PairChangeView::from(&column.between),
+            arrangement: column.pair.arrangement().map(ArrangementCode::from),
+            true_speeds: column.true_speeds.map(TrueSpeeds::from),
+            fit: PerAxle { front: front_fit.map(ColumnFit::from), rear: rear_fit.map(ColumnFit::from) },
+            work: work_of(&column.levers),
+            wheels: PerAxle { front: wheel(front_wheel), rear: wheel(rear_wheel) },
+            tires: PerAxle { front: tire(front_tire), rear: tire(rear_tire) },
+            price: column.price.map(PriceView::from),
+            ledger: column.ledger.into_iter().map(LineOfLedger::from).collect(),
+        }
+    }
+}
+
+impl From<compare::SideBySide> for SideBySide {
+    fn from(all: compare::SideBySide) -> Self {
+        Self {
+            fitted: all.fitted.into(),
+            bench: all.bench.map(Column::from),
+            candidates: all.candidates.into_iter().map(Column::from).collect(),
         }
     }
 }

@@ -1,15 +1,14 @@
 //! What moves with a hand on a lever: the figures and words of the bench without workings, reasons and drawings, rounded to
 //! what is drawn. A drag asks many times a second, and fetches the whole when the hand lets go.
 
-use app::JudgingContext;
-use fitment::answers::ledger::Headline;
-use fitment::judgement::clearance::{JudgedCase, style};
-use fitment::judgement::window::{self, widths_round};
-use fitment::setup::{Axle, SetupPair};
+use app::bench::{AxleAnswer, BenchAnswer, JudgedAxle};
+use fitment::answers::ledger::Line;
+use fitment::judgement::window;
+use fitment::values::working::Quantity;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::bench::{HeadlineView, ReadBench};
+use super::bench::HeadlineView;
 use super::corner::{VerdictCode, WidthView, WorkView, work_of};
 use super::ledger::{FragmentView, LedgerCode, QuantityView, StandingCode, fragments};
 use super::{AxleCode, PerAxle};
@@ -23,6 +22,7 @@ pub struct BriefLine {
     pub standing: StandingCode,
     pub word: &'static str,
     pub figure: Option<QuantityView>,
+    pub says: Vec<FragmentView>,
 }
 
 /// Room to a part as it moves.
@@ -70,61 +70,56 @@ fn hundredths(mm: f64) -> f64 {
     (mm * 100.0).round() / 100.0
 }
 
-impl ReadBench {
-    /// The plan judged, without what stays where it is.
-    pub fn brief(&self, context: &JudgingContext) -> BenchBrief {
-        let plan = context.case(&self.fitted, &self.planned, self.drive);
-        let judged = JudgedCase::of(&plan);
-        let axle = |axle: Axle| brief_axle(&judged, axle, self, context);
-        let ledger = plan.ledger_of(&judged);
-        let headline = Headline::of(&ledger, self.planned != SetupPair::default());
-        BenchBrief {
-            headline: HeadlineView { standing: headline.severity.into(), says: headline.says },
-            work: work_of(&context.state.levers),
-            ledger: ledger
-                .into_iter()
-                .map(|line| BriefLine {
-                    code: LedgerCode(line.code),
-                    axle: line.axle.map(AxleCode::from),
-                    standing: line.severity.into(),
-                    word: line.word,
-                    figure: line.figure.map(|figure| {
-                        let view = QuantityView::from(figure);
-                        QuantityView { value: hundredths(view.value), ..view }
-                    }),
-                })
-                .collect(),
-            axles: PerAxle { front: axle(Axle::Front), rear: axle(Axle::Rear) },
+fn rounded(figure: Quantity) -> QuantityView {
+    let view = QuantityView::from(figure);
+    QuantityView { value: hundredths(view.value), ..view }
+}
+
+impl From<Line> for BriefLine {
+    fn from(line: Line) -> Self {
+        Self {
+            code: LedgerCode(line.code),
+            axle: line.axle.map(AxleCode::from),
+            standing: line.severity.into(),
+            word: line.word,
+            figure: line.figure.map(rounded),
+            says: fragments(line.says),
         }
     }
 }
 
-fn brief_axle(
-    plan: &JudgedCase<'_>,
-    axle: Axle,
-    read: &ReadBench,
-    context: &JudgingContext,
-) -> Option<BriefAxle> {
-    let case = plan.case.axle(axle)?;
-    let (setup, fit) = plan.stands(axle)?;
-    let widths = widths_round(Some(case.fitted), Some(setup));
-    let window = case.window(setup, read.tire_choice.into(), &widths, context.state.wanted(case.axle));
-    let clearances = fit.clearances.iter().map(|line| {
-        let band = line.band.as_ref();
-        BriefClearance {
-            feature: line.feature.code(),
-            nominal_mm: band.map(|band| hundredths(band.nominal.as_mm())),
-            likely_low_mm: band.map(|band| hundredths(band.likely_low().as_mm())),
-            likely_high_mm: band.map(|band| hundredths(band.likely_high().as_mm())),
-            verdict: line.verdict.into(),
+impl From<JudgedAxle> for BriefAxle {
+    fn from(judged: JudgedAxle) -> Self {
+        let JudgedAxle { fit, style, camber_deg, window, .. } = judged;
+        let clearances = fit.clearances.iter().map(|line| {
+            let band = line.band.as_ref();
+            BriefClearance {
+                feature: line.feature.code(),
+                nominal_mm: band.map(|band| hundredths(band.nominal.as_mm())),
+                likely_low_mm: band.map(|band| hundredths(band.likely_low().as_mm())),
+                likely_high_mm: band.map(|band| hundredths(band.likely_high().as_mm())),
+                verdict: line.verdict.into(),
+            }
+        });
+        Self {
+            verdict: fit.verdict.into(),
+            clearances: clearances.collect(),
+            style: style.map(|style| style.style.word()),
+            camber_deg,
+            window_says: window::says(&window).map(fragments).unwrap_or_default(),
+            window: window.into_iter().map(|one| WidthView::from(one).rounded()).collect(),
         }
-    });
-    Some(BriefAxle {
-        verdict: fit.verdict.into(),
-        clearances: clearances.collect(),
-        style: style(&case, setup).map(|style| style.style.word()),
-        camber_deg: case.planned_camber(),
-        window_says: window::says(&window).map(fragments).unwrap_or_default(),
-        window: window.into_iter().map(|one| WidthView::from(one).rounded()).collect(),
-    })
+    }
+}
+
+impl From<BenchAnswer> for BenchBrief {
+    fn from(answer: BenchAnswer) -> Self {
+        let axle = |axle: AxleAnswer| axle.judged.map(BriefAxle::from);
+        Self {
+            headline: answer.headline.into(),
+            work: work_of(&answer.levers),
+            ledger: answer.ledger.into_iter().map(BriefLine::from).collect(),
+            axles: PerAxle { front: axle(answer.axles.front), rear: axle(answer.axles.rear) },
+        }
+    }
 }

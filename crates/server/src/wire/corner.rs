@@ -2,7 +2,7 @@
 
 use fitment::answers::dynamic_clearance::{Usage, window_in_motion};
 use fitment::answers::measurement_plan::{MeasureItem, measure_list};
-use fitment::judgement::clearance::{Clearance, Fit, Uncertainty, Verdict, drawn_at, style};
+use fitment::judgement::clearance::{Clearance, Fit, Uncertainty, Verdict, style};
 use std::collections::BTreeMap;
 
 use fitment::car::Fact;
@@ -600,11 +600,10 @@ pub struct ContributionView {
 
 impl ClearanceView {
     /// A line, its part drawn where it stands with what is done to the car.
-    pub fn new(line: &Clearance, case: &AxleCase<'_>) -> Self {
+    pub fn new(line: &Clearance) -> Self {
         let band = line.band.as_ref();
         let mm = |of: fn(&Uncertainty) -> Length| band.map(|band| of(band).as_mm());
-        let drawn = line.obstacle.and_then(|obstacle| drawn_at(case, &obstacle));
-        let place = drawn.map(|(y_mm, height_mm)| PlaceView { y_mm, height_mm });
+        let place = line.drawn_at.map(|(y_mm, height_mm)| PlaceView { y_mm, height_mm });
         Self {
             feature: line.feature.code(),
             name: line.feature.facts().name,
@@ -762,7 +761,7 @@ impl ReadCorner {
             let measure_list = measure_list(trial, &fit);
             FitView {
                 verdict: fit.verdict.into(),
-                clearances: fit.clearances.iter().map(|line| ClearanceView::new(line, trial)).collect(),
+                clearances: fit.clearances.iter().map(ClearanceView::new).collect(),
                 style: style(trial, &self.planned).map(|style| style.style.word()),
                 measure_list: measure_list.into_iter().map(MeasureView::from).collect(),
                 troubles: resolved.troubles.iter().map(|one| TroubleView::new(one, |at| at)).collect(),

@@ -3,6 +3,7 @@
 use std::collections::VecDeque;
 use std::sync::{Mutex, PoisonError};
 
+use app::compare::is_same_plan;
 use app::picked::rows_of;
 use fitment::SetupPair;
 use fitment::car::corner::{Corner, recorded::corners};
@@ -697,11 +698,6 @@ pub fn with_plan_kept(content: &JobContent) -> Result<JobContent, ApiError> {
         }
     }
     errors.finish(content)
-}
-
-/// Whether the bench holds what was kept: the same setups on the same work. The same setup with a lip rolled is another plan.
-pub fn is_same_plan(kept: &Candidate, content: &JobContent) -> bool {
-    kept.setups == content.planned && kept.levers == content.measurements.levers
 }
 
 /// One line of a job's journal.

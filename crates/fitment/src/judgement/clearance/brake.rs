@@ -149,6 +149,7 @@ fn unknown_brake(case: &AxleCase<'_>, feature: Feature, stand: &MountedSetup, de
     Clearance {
         feature,
         obstacle: None,
+        drawn_at: None,
         band: None,
         limit: case.least(feature),
         verdict: Verdict::MeasureFirst,
@@ -162,7 +163,16 @@ fn cannot_be_used(case: &AxleCase<'_>, feature: Feature) -> Clearance {
     let obstacle = case.resolved.of(feature).next().copied();
     let limit = case.least(feature);
     let verdict = Verdict::MeasureFirst;
-    Clearance { feature, obstacle, band: None, limit, verdict, must_find: None, past_the_lip: None }
+    Clearance {
+        feature,
+        obstacle,
+        drawn_at: None,
+        band: None,
+        limit,
+        verdict,
+        must_find: None,
+        past_the_lip: None,
+    }
 }
 
 /// By the profiles of brake and wheel; none while the axle has none. Where only the wheel's size is known its barrel
@@ -207,6 +217,7 @@ fn by_profiles(case: &AxleCase<'_>, planned: &Setup, line: Option<&str>) -> Vec<
         lines.push(Clearance {
             feature,
             obstacle: None,
+            drawn_at: None,
             band: Some(band),
             limit,
             verdict,

@@ -59,6 +59,9 @@ pub struct Clearance {
     pub feature: Feature,
     /// The obstacle it rests on; `None` when nothing usable was read.
     pub obstacle: Option<Obstacle>,
+    /// Where that is drawn with what is done to the car: y outboard of the hub face and height above the axle, each where it is
+    /// known, in millimetres; `None` for what is known only by its gap.
+    pub drawn_at: Option<(Option<f64>, Option<f64>)>,
     /// The room; `None` when nothing usable was read.
     pub band: Option<Uncertainty>,
     /// The house's minimum.
@@ -170,10 +173,10 @@ fn judged(case: &AxleCase<'_>, feature: Feature, stand: &MountedSetup) -> Option
                 (_, Some(Tried::AtMost)) => Verdict::MeasureFirst,
                 (verdict, _) => verdict,
             };
-            let obstacle = Some(*obstacle);
             Some(Clearance {
                 feature,
-                obstacle,
+                obstacle: Some(*obstacle),
+                drawn_at: drawn_at(case, obstacle),
                 band: Some(band),
                 limit,
                 verdict,

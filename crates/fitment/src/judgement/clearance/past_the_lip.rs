@@ -84,6 +84,7 @@ pub(crate) fn word_past_the_lip(
     let outside = Clearance {
         feature: obstacle.feature,
         obstacle: Some(*obstacle),
+        drawn_at: None,
         band: None,
         limit: case.least(obstacle.feature),
         verdict: Verdict::Touches,

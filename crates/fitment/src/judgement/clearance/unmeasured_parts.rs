@@ -121,6 +121,7 @@ pub(super) fn line_to_measure(case: &AxleCase<'_>, one: &Unread) -> Clearance {
     Clearance {
         feature: one.feature,
         obstacle: None,
+        drawn_at: None,
         band: None,
         limit: case.least(one.feature),
         verdict: Verdict::MeasureFirst,
