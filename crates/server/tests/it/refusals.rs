@@ -123,7 +123,7 @@ async fn a_fit_says_which_field_of_the_corner_is_at_fault() {
         (
             json!({ "corner": corner(json!({"camber_deg": 40})), "planned": PLANNED }),
             "/corner/camber_deg",
-            "40 ° is not a road car's camber",
+            "Camber: 40 ° is outside -12–5",
         ),
         (
             json!({ "corner": corner(json!({"tread_depth_mm": -3})), "planned": PLANNED }),
@@ -285,7 +285,7 @@ async fn a_sweep_refuses_what_no_car_has() {
         (
             json!({"fitted": FITTED, "planned": PLANNED, "camber_deg": 70, "obstacles": []}),
             "/camber_deg",
-            "camber goes from -15 to 15, not 70",
+            "Camber: 70 ° is outside -12–5",
         ),
         (
             json!({"fitted": FITTED, "planned": PLANNED, "obstacles": [{"name": "a", "carrier": "cloud", "points_mm": [[0, 0, 300]]}]}),

@@ -211,8 +211,8 @@ mod tests {
         let fit = judge(&package(14.3, 0.0), &wheel(), 0.0, None, LIMITS);
         assert_eq!((fit.verdict, fit.smallest_spacer_mm), (Verdict::Touches, Some(4.0)));
         let at = |mm: f64| *fit.spacers.iter().find(|step| step.spacer_mm == mm).unwrap();
-        assert_eq!((at(2.0).verdict, at(4.0).verdict), (Verdict::Tight, Verdict::Clears));
-        assert!((at(2.0).axial_mm.unwrap() - 1.7).abs() < 1e-9 && at(2.0).radial_mm == Some(8.0));
+        assert_eq!((at(3.0).verdict, at(4.0).verdict), (Verdict::Tight, Verdict::Clears));
+        assert!((at(3.0).axial_mm.unwrap() - 2.7).abs() < 1e-9 && at(3.0).radial_mm == Some(8.0));
         assert_eq!(judge(&package(5.0, 0.0), &wheel(), 0.0, None, LIMITS).smallest_spacer_mm, Some(0.0));
     }
 
