@@ -49,12 +49,21 @@ test("what moved is put in, and what did not stays", () => {
   expect(bench?.headline.says).toBe("One thing stops this");
   expect(bench?.ledger[0]).toMatchObject({
     word: "touches",
-    says: ["long"],
+    // The old sentence is not said beside the new word.
+    says: [],
     working: [1],
     figure: { value: -1 },
   });
   expect(bench?.axles.front.fit).toMatchObject({ verdict: "touches", marks: [1] });
   expect(bench?.axles.front.fit?.clearances[0]).toMatchObject({ nominal_mm: -1, name: "strut" });
+});
+
+test("lines and parts are brought together by what they are, not by where they stand", () => {
+  const turned = brief();
+  turned.ledger.reverse();
+  const bench = withBrief(whole, turned);
+  expect(bench?.ledger.map((line) => line.code)).toEqual(["clear-strut", "speedometer"]);
+  expect(bench?.ledger[0]).toMatchObject({ word: "touches" });
 });
 
 test("another line or another part asks for the whole", () => {

@@ -1705,7 +1705,6 @@ export interface components {
             axle?: components["schemas"]["AxleCode"] | null;
             code: components["schemas"]["LedgerCode"];
             figure?: components["schemas"]["QuantityView"] | null;
-            says: components["schemas"]["FragmentView"][];
             standing: components["schemas"]["StandingCode"];
             word: string;
         };

@@ -22,8 +22,12 @@ type OfPart = { feature: string };
 
 /** The last whole answer with what moved put in; nothing when more changed than figures, and the whole must be asked. */
 export function withBrief(bench: Bench, brief: Brief): Bench | null {
-  const ledger = moved(bench.ledger, brief.ledger, (one: OfLine) => `${one.code} ${one.axle ?? ""}`);
-  if (!ledger) return null;
+  const lines = moved(bench.ledger, brief.ledger, (one: OfLine) => `${one.code} ${one.axle ?? ""}`);
+  if (!lines) return null;
+  // A sentence belongs to its word: beside another word nothing is said until the whole is there again.
+  const ledger = lines.map((line, at) =>
+    line.word === bench.ledger[at]?.word ? line : { ...line, says: [] },
+  );
   const axle = (of: "front" | "rear") => {
     const [before, now] = [bench.axles[of], brief.axles[of]];
     if (!before.fit || !now) return before.fit || now ? null : before;

@@ -22,7 +22,6 @@ pub struct BriefLine {
     pub standing: StandingCode,
     pub word: &'static str,
     pub figure: Option<QuantityView>,
-    pub says: Vec<FragmentView>,
 }
 
 /// Room to a part as it moves.
@@ -83,7 +82,6 @@ impl From<Line> for BriefLine {
             standing: line.severity.into(),
             word: line.word,
             figure: line.figure.map(rounded),
-            says: fragments(line.says),
         }
     }
 }
