@@ -3110,7 +3110,7 @@ export interface components {
             job_id: number;
             /** @description That job's number. */
             job_number: string;
-            /** @description What of that was read on it, in words: how many readings, on which day. */
+            /** @description How many readings were taken on it. */
             readings: number;
         };
         /** @description Something of the car's record that a line waits for. */

@@ -97,7 +97,7 @@ pub fn ladder(tire: &Size, band_pct: f64, rims: &[RimDiameter]) -> Vec<Rung> {
                 };
                 let size = Size::Metric(size);
                 let rung = Rung::of(size, own, tire.rim());
-                // A band of 3 % holds what is printed as 3 %: half a last figure of rounding is let through.
+                // What is printed as 3.0 % lies in a band of 3 %, whatever the rounding in the last place.
                 if rung.change_pct.abs() <= band_pct + 1e-9 {
                     rungs.push(rung);
                 }

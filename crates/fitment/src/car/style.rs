@@ -84,7 +84,7 @@ pub struct StyleTarget {
     pub style: Style,
     /// How far from level still counts, either way; `None` for the house's tolerance.
     pub within: Option<Length>,
-    /// Suspension: a show setup by camber, stretch and height, to be so marked.
+    /// Whether it is a show setup, made by camber, stretch and height, and is to be marked as one.
     pub is_show: bool,
 }
 

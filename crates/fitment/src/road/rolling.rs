@@ -143,7 +143,15 @@ pub struct Gearing {
     pub tractive_effort_change_pct: f64,
 }
 
+/// A cruise that is compared when nobody names one, in km/h. Common practice.
+pub const USUAL_CRUISE_KMH: f64 = 100.0;
+
 impl Gearing {
+    /// On the reference tire and on the plan's.
+    pub fn on_both(driveline: &Driveline, reference: Length, planned: Length, cruise_kmh: f64) -> [Self; 2] {
+        [reference, planned].map(|tire| Self::of(driveline, reference, tire, cruise_kmh))
+    }
+
     /// Of a checked driveline; the reference is what the gearing is compared with.
     pub fn of(driveline: &Driveline, reference: Length, planned: Length, cruise_kmh: f64) -> Self {
         let circumference = rolling_circumference(planned);

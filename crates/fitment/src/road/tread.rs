@@ -5,6 +5,24 @@ use crate::values::working::Source;
 /// Where patterns and their causes come from.
 pub const SOURCE: Source = Source::common_practice("inner, middle and outer wear and what it usually says");
 
+/// Legal minimum in the main grooves, in millimetres: UN and EU practice, from memory; local codes may want more.
+pub const LEGAL_MM: f64 = 1.6;
+
+/// What a run, or a thousand kilometres, costs of a tire's price, by the tread that it may still lose and loses each time.
+/// `None` where none is left to lose.
+///
+/// ```
+/// use fitment::road::tread::cost_of_wear;
+/// // 200 for a tire with 6 mm to lose, half a millimetre a run.
+/// let cost = cost_of_wear(200.0, 7.6, 1.6, 0.5).unwrap();
+/// assert!((cost - 200.0 / 6.0 * 0.5).abs() < 1e-9);
+/// assert_eq!(cost_of_wear(200.0, 1.6, 1.6, 0.5), None);
+/// ```
+pub fn cost_of_wear(price: f64, depth_mm: f64, limit_mm: f64, lost_mm: f64) -> Option<f64> {
+    let usable_mm = depth_mm - limit_mm;
+    (usable_mm > 0.0).then(|| price / usable_mm * lost_mm)
+}
+
 /// Depths of one tire at one time, in millimetres; `at` is the distance or the runs since it was mounted.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Depths {

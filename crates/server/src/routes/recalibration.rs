@@ -80,7 +80,7 @@ async fn tires(store: &Store, id: i64) -> Result<Option<(Length, Length)>, ApiEr
     let (job, context) = in_context(store, id).await?;
     let tires = crate::off_thread(move || {
         let content = &job.content;
-        app::road::diameters(&context.case(&content.fitted, &content.planned, content.drive))
+        fitment::road::dial::diameters(&context.case(&content.fitted, &content.planned, content.drive))
     })
     .await?;
     Ok(tires.map(|(_, reference, planned)| (reference, planned)))

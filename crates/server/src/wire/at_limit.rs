@@ -1,8 +1,8 @@
 //! The car at the limit on the wire: what is typed of it, corner loads against the parts, cold pressures for hot ones.
 
-use app::road::{TrackCase, WheelAtLimit, track_cases};
 use fitment::judgement::case::Case;
 use fitment::road::track::{CarAtLimit, Utilisation};
+use fitment::road::track::{TrackCase, WheelAtLimit, track_cases};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 

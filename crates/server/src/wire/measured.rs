@@ -529,7 +529,7 @@ pub struct KnownCar {
     pub drive: Option<DriveCode>,
     /// What the next car of this model shares with it.
     pub car: CarView,
-    /// What of that was read on it, in words: how many readings, on which day.
+    /// How many readings were taken on it.
     pub readings: usize,
 }
 

@@ -1,9 +1,9 @@
 //! A plan on the road on the wire: its dial, its cold pressures, and whether the wing covers it.
 
-use app::road::dial;
 use fitment::judgement::case::Case;
 use fitment::judgement::coverage::{self, Covered, ReadBeside};
 use fitment::judgement::rules::pressure::CasePressure;
+use fitment::road::dial::{self, dial, per_100_km};
 use fitment::setup::Axle;
 use fitment::{Length, Tire};
 use serde::{Deserialize, Serialize};
@@ -131,7 +131,7 @@ impl DialView {
         over_reads_pct: Option<f64>,
     ) -> Self {
         let (metric, imperial) = dial(reference, planned, believed, over_reads_pct);
-        let view = |one: app::road::Shown| ShownView {
+        let view = |one: dial::Shown| ShownView {
             shown_kmh: one.shown_kmh,
             true_kmh: one.true_kmh,
             by_computer_kmh: one.by_computer_kmh,
@@ -143,7 +143,7 @@ impl DialView {
             planned_mm: planned.as_mm(),
             metric: metric.map(view).into(),
             imperial: imperial.map(view).into(),
-            per_100_km: 100.0 * (planned / believed.unwrap_or(reference)),
+            per_100_km: per_100_km(reference, planned, believed),
         }
     }
 }

@@ -1,6 +1,6 @@
 //! A job's road and track sheet: what is typed on it, and what it comes to.
 
-use app::road::{Weighed, classed, diameters, gearing};
+use app::road::classed;
 use app::{JobKnowledge, JudgingContext};
 use fitment::Length;
 use fitment::car::Fact;
@@ -8,8 +8,13 @@ use fitment::judgement::club::is_legal;
 use fitment::judgement::coverage;
 use fitment::judgement::rules::pressure;
 use fitment::records;
+use fitment::road::dial::diameters;
+use fitment::road::rolling::{Gearing, USUAL_CRUISE_KMH};
 use fitment::road::rolling::{pull_n, rolling_circumference};
+use fitment::road::rolling_mass::Weighed;
+use fitment::road::track::CarStart;
 use fitment::road::track::{cold_pressure_kpa, hot_pressure_kpa};
+use fitment::road::tread::LEGAL_MM;
 use fitment::road::upkeep;
 use fitment::setup::Axle;
 use jiff::civil::Date;
@@ -92,10 +97,6 @@ pub struct RoadSheet {
 const MOST_TIRES: usize = 40;
 /// Readings of a tire at most: years of events.
 const MOST_READINGS: usize = 1000;
-/// Legal minimum in the main grooves.
-pub(super) const LEGAL_MM: f64 = 1.6;
-/// A cruise that is compared when nobody names one.
-const USUAL_CRUISE_KMH: f64 = 100.0;
 
 impl RoadSheet {
     /// As it is kept with a job; faults are noted under `pointer`.
@@ -289,10 +290,9 @@ impl RoadSheet {
         let believed = self.believed_diameter_mm.and_then(Length::from_mm);
         let cruise_kmh = self.cruise_kmh.unwrap_or(USUAL_CRUISE_KMH);
         let driveline = self.gears.as_ref().and_then(|gears| gears.read(&mut none, ""));
-        let gearings = driveline
-            .as_ref()
-            .zip(tires)
-            .map(|(driveline, (_, reference, planned))| gearing(driveline, reference, planned, cruise_kmh));
+        let gearings = driveline.as_ref().zip(tires).map(|(driveline, (_, reference, planned))| {
+            Gearing::on_both(driveline, reference, planned, cruise_kmh)
+        });
         let [gearing_reference, gearing_planned] = match gearings {
             Some(both) => both.map(|one| Some(RoadView::from(one))),
             None => [None, None],
@@ -351,7 +351,7 @@ impl RoadSheet {
             rotation_caution: upkeep::CAUTION,
             limit_mm: self.limit_mm.unwrap_or(LEGAL_MM),
             start: {
-                let start = app::road::start(content);
+                let start = CarStart::of(&content.measurements.car);
                 CarStartView {
                     mass_kg: start.mass_kg,
                     front_share: start.front_share,

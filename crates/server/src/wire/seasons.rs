@@ -3,7 +3,7 @@
 use app::JudgingContext;
 use fitment::road::next_step::{self, For, Racer, next_steps, tire_sets};
 use fitment::road::track::Position;
-use fitment::road::tread::{Heat, Wear};
+use fitment::road::tread::{Heat, LEGAL_MM, Wear, cost_of_wear};
 use fitment::road::upkeep::{self, Rolling};
 use fitment::setup::Arrangement;
 use fitment::setup::catalogue::TireRow;
@@ -13,7 +13,7 @@ use utoipa::ToSchema;
 
 use super::finder::FinderRequest;
 use super::road::{DepthsRequest, WearRequest, WearView};
-use super::road_sheet::{LEGAL_MM, RoadSheet};
+use super::road_sheet::RoadSheet;
 use crate::problem::ApiError;
 
 /// A tire with its season.
@@ -154,11 +154,11 @@ impl RoadSheet {
             .enumerate()
             .map(|(at, (tire, request, wear))| {
                 let depth = tire.readings.first().map(DepthsRequest::least_mm);
-                let usable = depth.map(|depth| depth - limit_mm).filter(|mm| *mm > 0.0);
                 let wear = request.view(wear);
                 let rate = wear.rate_mm_per_run.or(wear.rate_mm_per_1000_km.map(|rate| rate / 10.0));
+                let known = tire.price.zip(depth).zip(rate);
                 let cost =
-                    tire.price.zip(usable).zip(rate).map(|((price, usable), rate)| price / usable * rate);
+                    known.and_then(|((price, depth), rate)| cost_of_wear(price, depth, limit_mm, rate));
                 let of_it = advice.iter().filter(|one| one.tire == Some(at));
                 let advice = of_it.map(|one| one.says.clone()).collect();
                 let heat = tire.readings.iter().rev().find_map(DepthsRequest::celsius);

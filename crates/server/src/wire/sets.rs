@@ -1,11 +1,14 @@
 //! A job's sets side by side: what each weighs, how it gears and stands, what it costs, and how it stands at the limit.
 
 use app::picked::price_of;
-use app::road::{TrackCase, Weighed, classed, diameters, rolling_mass};
+use app::road::classed;
 use app::{JobKnowledge, JudgingContext};
 use fitment::judgement::case::Case;
 use fitment::judgement::club::{Class, is_legal};
+use fitment::road::dial::diameters;
 use fitment::road::rolling::tractive_effort_change_pct;
+use fitment::road::rolling_mass::{Weighed, rolling_mass};
+use fitment::road::track::TrackCase;
 use fitment::road::track::heat_width::{self, load_per_width_change_pct};
 use fitment::setup::{Axle, Setup};
 use serde::Serialize;

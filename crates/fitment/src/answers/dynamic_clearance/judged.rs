@@ -98,8 +98,9 @@ impl SweepContext<'_> {
         Some(SweptPart { part, found, stretches, verdict, map, says })
     }
 
-    /// One part has one word. Standing still it is the ledger's own line, lip and arch, one edge here, with the worse of both; of
-    /// what was read at lock the ledger's line is at lock, and no word over all of that is better.
+    /// Gives a part the ledger's word, since one part has one word. The stretch "standing" is the ledger's own line; lip and arch
+    /// are one edge here and take the worse word of the two. A part that was read at lock has its ledger line at lock, so no
+    /// stretch that includes the lock gets a better word.
     fn apply_the_ledger(&self, part: &PartInSpace, fit: Option<&Fit>, stretches: &mut [Stretched]) {
         let fit = fit.filter(|_| self.usage.added.is_nothing());
         // A wheel that is meant to stand outside of the lip is judged by the lip's edge, which the sweep knows itself.

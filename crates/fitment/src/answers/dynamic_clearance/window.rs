@@ -240,7 +240,7 @@ impl SweepContext<'_> {
     }
 }
 
-/// The few places of a part that are nearest in a pose: which of them has the least does not change far from there.
+/// The few places of a part that are nearest to the wheel in one pose. In poses near it the nearest place is still one of them.
 fn nearest_places(
     kinematics: &Kinematics,
     part: &PartInSpace,

@@ -42,9 +42,9 @@ pub struct Scene<'a> {
 pub struct AxleChoice {
     /// The setup.
     pub setup: Setup,
-    /// ObstacleShape of the wheel's row in the catalogue; `None` for the owner's own.
+    /// Which of the catalogue's rows the wheel is; `None` for the owner's own.
     pub wheel_row: Option<usize>,
-    /// ObstacleShape of the tire's row in the catalogue; `None` for the owner's own.
+    /// Which of the catalogue's rows the tire is; `None` for the owner's own.
     pub tire_row: Option<usize>,
 }
 

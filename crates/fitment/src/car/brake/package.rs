@@ -61,9 +61,9 @@ pub struct Bound {
 
 /// What gaps read on the fitted wheel say of another wheel, without any template of the brake.
 ///
-/// A radial gap g that is the smallest says that the brake stays under the barrel by g everywhere and by just g
-/// somewhere: under another barrel it has g plus what that barrel stands further out, by the least to the most.
-/// The same along the axis for the spokes. `None` where nothing was read, or the two wheels never lie side by side.
+/// Let g be the smallest radial gap under the fitted barrel: the brake keeps at least g everywhere, and exactly g somewhere.
+/// Another barrel stands further out by some amount that differs from place to place, so the gap under it lies between g plus the
+/// least of that and g plus the most. Spokes are treated the same way, along the axis. `None` where nothing was read, or the two wheels never lie side by side.
 ///
 /// # Units
 /// Gaps and spacers in millimetres; the pair is radial and axial.

@@ -24,8 +24,8 @@ pub struct Obstacle {
     pub against: Option<ReferenceGeometry>,
 }
 
-/// The faces of what was fitted, as far as parts at lock are known by them alone; in millimetres from the hub face and
-/// from the axle.
+/// How far what was fitted reaches: by these three figures alone a part that was read at lock is held against another wheel.
+/// Millimetres from the hub face, and from the axle for the crown.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
 pub struct Faces {
     /// Radius of the crown.

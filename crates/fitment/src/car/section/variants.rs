@@ -56,7 +56,7 @@ pub struct Tolerances {
     pub radius: f64,
     /// Each shoulder.
     pub shoulder: f64,
-    /// The tread that is left: so much lower and so much higher than taken.
+    /// How much lower and how much higher the crown may stand for wear, since nobody noted the tread depth.
     pub wear: [f64; 2],
     /// Each flange.
     pub half_rim: f64,

@@ -52,7 +52,8 @@ const AT_SPEED: [(SpeedSymbol, &[(f64, f64)]); 4] = [
     (SpeedSymbol::OverY, &[(270.0, 1.0), (280.0, 0.95), (290.0, 0.90), (300.0, 0.85)]),
 ];
 
-/// The share of its index that a tire carries at a speed; faster than its symbol allows it is the speed that stops it.
+/// The share of its index' load that a tire carries at a speed in km/h. Above the symbol's own speed the last share of the
+/// table stands: what stops a plan there is the rule on speed, not this one.
 pub fn share_at_speed(symbol: SpeedSymbol, kmh: f64) -> f64 {
     let Some((_, table)) = AT_SPEED.iter().find(|(known, _)| *known == symbol) else { return 1.0 };
     let mut share = 1.0;

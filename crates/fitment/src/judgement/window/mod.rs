@@ -243,7 +243,8 @@ pub fn window_beside_the_brake(
     widths.iter().filter_map(at).collect()
 }
 
-/// The window of wheels and tires like one; `None` without a wheel, or where only an open one is wanted and it is not.
+/// The window for wheels and tires of one size, whatever their offset. `None` without a wheel; also where the caller wants
+/// open windows alone and this one is closed.
 fn window_of(
     case: &AxleCase<'_>,
     known: &mut KnownEdges,
