@@ -6,6 +6,7 @@ use fitment::judgement::clearance::{CASES, Drawn, MountedSetup, drawn};
 use fitment::setup::Setup;
 use rand::rngs::StdRng;
 use rand::{RngExt, SeedableRng};
+use rand_distr::StandardNormal;
 
 /// The same line is told the same every time.
 const SEED: u64 = 101;
@@ -16,10 +17,6 @@ pub fn drawn_for(case: &AxleCase<'_>, planned: &Setup, feature: Feature) -> Opti
     let line = fit.line(feature).filter(|line| line.is_bent())?;
     let stand = MountedSetup::of(planned, case.planned_camber())?;
     let mut rng = StdRng::seed_from_u64(SEED);
-    // Box and Muller.
-    let normal = || {
-        let radius = (-2.0 * (1.0 - rng.random_range(0.0..1.0f64)).ln()).sqrt();
-        radius * (std::f64::consts::TAU * rng.random_range(0.0..1.0f64)).cos()
-    };
+    let normal = || rng.sample(StandardNormal);
     drawn(case, line.obstacle.as_ref()?, &stand, CASES, normal)
 }

@@ -200,7 +200,7 @@ fn at_each_lift(case: &AxleCase<'_>, setup: &Setup, usage: &Usage) -> Option<Vec
                     reach,
                     usage: *usage,
                 };
-                context.lifted()
+                lifted(&context)
             })
             .collect(),
     )
@@ -222,31 +222,29 @@ fn not_helped(case: &AxleCase<'_>, tires: &[TallerTire]) -> Vec<(Feature, Option
     all
 }
 
-impl SweepContext<'_> {
-    /// Everything that was read, over what the use reaches; what is carried along as it stands.
-    fn lifted(&self) -> Lifted {
-        // What is short rules it out, whatever else must still be measured.
-        let (mut verdict, mut worst_of_short) = (Verdict::Clears, None);
-        let mut short: Vec<(Feature, f64)> = Vec::new();
-        let parts = parts_in_space(self.case, self.moving, self.planned);
-        let judged = |part: &PartInSpace| self.together_at_a_glance(part);
-        for (part, together) in parts.iter().filter_map(|part| Some((part, judged(part)?))) {
-            verdict = verdict.max(together.verdict);
-            if together.verdict.rules_out() {
-                worst_of_short = worst_of_short.max(Some(together.verdict));
-                let by = part.least_mm + together.plus_minus_mm - together.room_mm;
-                match short.iter_mut().find(|(feature, _)| *feature == part.feature) {
-                    Some((_, other)) => *other = by.max(*other),
-                    None => short.push((part.feature, by)),
-                }
+/// Everything that was read, over what the use reaches; what is carried along as it stands.
+fn lifted(context: &SweepContext<'_>) -> Lifted {
+    // What is short rules it out, whatever else must still be measured.
+    let (mut verdict, mut worst_of_short) = (Verdict::Clears, None);
+    let mut short: Vec<(Feature, f64)> = Vec::new();
+    let parts = parts_in_space(context.case, context.moving, context.planned);
+    let judged = |part: &PartInSpace| context.together_at_a_glance(part);
+    for (part, together) in parts.iter().filter_map(|part| Some((part, judged(part)?))) {
+        verdict = verdict.max(together.verdict);
+        if together.verdict.rules_out() {
+            worst_of_short = worst_of_short.max(Some(together.verdict));
+            let by = part.least_mm + together.plus_minus_mm - together.room_mm;
+            match short.iter_mut().find(|(feature, _)| *feature == part.feature) {
+                Some((_, other)) => *other = by.max(*other),
+                None => short.push((part.feature, by)),
             }
         }
-        if parts.is_empty() {
-            verdict = Verdict::MeasureFirst;
-        }
-        short.sort_by(|a, b| b.1.total_cmp(&a.1));
-        Lifted { verdict: worst_of_short.unwrap_or(verdict), short }
     }
+    if parts.is_empty() {
+        verdict = Verdict::MeasureFirst;
+    }
+    short.sort_by(|a, b| b.1.total_cmp(&a.1));
+    Lifted { verdict: worst_of_short.unwrap_or(verdict), short }
 }
 
 impl LiftLadder {

@@ -107,7 +107,7 @@ pub fn is_ruled_out_in_motion(case: &AxleCase<'_>, planned: &Setup, usage: &Usag
     if case.rules_out(planned)? {
         return Some(true);
     }
-    with_sweep_context(case, planned, usage, |context| context.rules_out(context.reach))
+    with_sweep_context(case, planned, usage, |context| rules_out(context, context.reach))
 }
 
 fn remedied(case: &AxleCase<'_>, remedy: Remedy, planned: &Setup, usage: &Usage) -> Remedied {
@@ -202,8 +202,8 @@ fn reach_given_up<F: Fn(Reach, f64) -> Reach>(
     }
     with_sweep_context(case, planned, usage, |context| {
         let (most, less) = of(context.reach);
-        let parts = context.moved_parts();
-        least_that_does(most, |amount| !context.any_rules_out(&parts, less(context.reach, amount)))
+        let parts = moved_parts(context);
+        least_that_does(most, |amount| !any_rules_out(context, &parts, less(context.reach, amount)))
     })?
 }
 
@@ -239,25 +239,23 @@ fn trimmed(case: &AxleCase<'_>, does: &dyn Fn(&Levers) -> bool) -> Option<Levers
     least_work(case.levers, &all, does)
 }
 
-impl SweepContext<'_> {
-    /// The parts whose gap changes with steer or travel.
-    pub(super) fn moved_parts(&self) -> Vec<PartInSpace> {
-        let mut parts = parts_in_space(self.case, self.moving, self.planned);
-        parts.retain(|part| part.cloud.carried != Carried::SteeredUpright);
-        parts
-    }
+/// The parts whose gap changes with steer or travel.
+pub(super) fn moved_parts(context: &SweepContext<'_>) -> Vec<PartInSpace> {
+    let mut parts = parts_in_space(context.case, context.moving, context.planned);
+    parts.retain(|part| part.cloud.carried != Carried::SteeredUpright);
+    parts
+}
 
-    /// Whether a part that was read rules it out over such a reach.
-    fn rules_out(&self, reach: Reach) -> bool {
-        self.any_rules_out(&self.moved_parts(), reach)
-    }
+/// Whether a part that was read rules it out over such a reach.
+fn rules_out(context: &SweepContext<'_>, reach: Reach) -> bool {
+    any_rules_out(context, &moved_parts(context), reach)
+}
 
-    fn any_rules_out(&self, parts: &[PartInSpace], reach: Reach) -> bool {
-        let within = Self { reach, ..*self };
-        parts.iter().any(|part| {
-            within.together_at_a_glance(part).is_some_and(|together| together.verdict.rules_out())
-        })
-    }
+fn any_rules_out(context: &SweepContext<'_>, parts: &[PartInSpace], reach: Reach) -> bool {
+    let within = SweepContext { reach, ..*context };
+    parts
+        .iter()
+        .any(|part| within.together_at_a_glance(part).is_some_and(|together| together.verdict.rules_out()))
 }
 
 /// The least amount up to `most` that does, to [`FINE`]; `None` when even all of it does not, or none is needed.

@@ -137,107 +137,111 @@ pub fn window_in_motion(
                 approach
             })
             .collect();
-        standing.iter().map(|window| context.narrowed(window, &approaches)).collect()
+        standing.iter().map(|window| narrowed(context, window, &approaches)).collect()
     })
 }
 
-impl SweepContext<'_> {
-    /// A window's width with the edges that clear in motion too. A part whose edge at the poses of the grid is far from setting
-    /// it is not sought between them.
-    fn narrowed(&self, standing: &WidthWindow, approaches: &[Approach<'_>]) -> WidthWindow {
-        let mut window = standing.clone();
-        let Some(outline) = self.outline_of(&window) else { return window };
-        let spacer = self.planned.spacer.map_or(0.0, |spacer| spacer.as_mm());
-        let at_a_glance: Vec<Center> =
-            approaches.iter().map(|approach| self.center(approach, &outline, self.wheel.center_y)).collect();
-        let set = |window: &mut WidthWindow, approach: &Approach<'_>, center: f64| {
-            let part = approach.part;
-            let edge = Edge { offset_mm: spacer - center, bound_by: part.feature, side: part.obstacle.side };
-            match approach.toward {
-                Toward::Outboard if window.least.is_none_or(|least| least.offset_mm < edge.offset_mm) => {
-                    window.least = Some(edge);
-                }
-                Toward::Inboard if window.most.is_none_or(|most| most.offset_mm > edge.offset_mm) => {
-                    window.most = Some(edge);
-                }
-                _ => {}
+/// A window's width with the edges that clear in motion too. A part whose edge at the poses of the grid is far from setting
+/// it is not sought between them.
+fn narrowed(context: &SweepContext<'_>, standing: &WidthWindow, approaches: &[Approach<'_>]) -> WidthWindow {
+    let mut window = standing.clone();
+    let Some(outline) = outline_of(context, &window) else { return window };
+    let spacer = context.planned.spacer.map_or(0.0, |spacer| spacer.as_mm());
+    let at_a_glance: Vec<Center> =
+        approaches.iter().map(|approach| center(approach, &outline, context.wheel.center_y)).collect();
+    let set = |window: &mut WidthWindow, approach: &Approach<'_>, center: f64| {
+        let part = approach.part;
+        let edge = Edge { offset_mm: spacer - center, bound_by: part.feature, side: part.obstacle.side };
+        match approach.toward {
+            Toward::Outboard if window.least.is_none_or(|least| least.offset_mm < edge.offset_mm) => {
+                window.least = Some(edge);
             }
+            Toward::Inboard if window.most.is_none_or(|most| most.offset_mm > edge.offset_mm) => {
+                window.most = Some(edge);
+            }
+            _ => {}
+        }
+    };
+    let mut coarse = standing.clone();
+    for (approach, center) in approaches.iter().zip(&at_a_glance) {
+        if let Center::At(center) = center {
+            set(&mut coarse, approach, *center);
+        }
+    }
+    for (approach, glance) in approaches.iter().zip(&at_a_glance) {
+        let is_far = |offset: f64| match approach.toward {
+            Toward::Outboard => coarse.least.is_some_and(|least| offset < least.offset_mm - FAR_MM),
+            Toward::Inboard => coarse.most.is_some_and(|most| offset > most.offset_mm + FAR_MM),
         };
-        let mut coarse = standing.clone();
-        for (approach, center) in approaches.iter().zip(&at_a_glance) {
-            if let Center::At(center) = center {
-                set(&mut coarse, approach, *center);
-            }
-        }
-        for (approach, glance) in approaches.iter().zip(&at_a_glance) {
-            let is_far = |offset: f64| match approach.toward {
-                Toward::Outboard => coarse.least.is_some_and(|least| offset < least.offset_mm - FAR_MM),
-                Toward::Inboard => coarse.most.is_some_and(|most| offset > most.offset_mm + FAR_MM),
-            };
-            let found = match glance {
-                Center::At(center) if is_far(spacer - center) => continue,
-                Center::Anywhere => continue,
-                _ => self.edge_in_motion(approach, &outline),
-            };
-            match found {
-                Center::At(center) => set(&mut window, approach, center),
-                Center::Anywhere => {}
-                Center::Nowhere => {
-                    if !window.blocked_by.contains(&approach.part.feature) {
-                        window.blocked_by.push(approach.part.feature);
-                    }
+        let found = match glance {
+            Center::At(center) if is_far(spacer - center) => continue,
+            Center::Anywhere => continue,
+            _ => edge_in_motion(context, approach, &outline),
+        };
+        match found {
+            Center::At(center) => set(&mut window, approach, center),
+            Center::Anywhere => {}
+            Center::Nowhere => {
+                if !window.blocked_by.contains(&approach.part.feature) {
+                    window.blocked_by.push(approach.part.feature);
                 }
             }
         }
-        window
     }
+    window
+}
 
-    /// The outline of a width of the window, with what is on the tire.
-    fn outline_of(&self, window: &WidthWindow) -> Option<Outline> {
-        let setup = on_width(self.planned, window.rim_width, window.tire)?;
-        let outline = Outline::of(&setup)?;
-        let top = flange_top(&setup)?;
-        Some(self.usage.added.on(&outline, top))
+/// The outline of a width of the window, with what is on the tire.
+fn outline_of(context: &SweepContext<'_>, window: &WidthWindow) -> Option<Outline> {
+    let setup = on_width(context.planned, window.rim_width, window.tire)?;
+    let outline = Outline::of(&setup)?;
+    let top = flange_top(&setup)?;
+    Some(context.usage.added.on(&outline, top))
+}
+
+/// Where the rim's centre plane must stand for a part to clear in every pose that is known of it, sought from one place.
+fn center(approach: &Approach<'_>, outline: &Outline, from: f64) -> Center {
+    let slack =
+        |center_y: f64| Some(approach.least(outline, center_y).0.min(FURTHEST_MM) - approach.clears_from);
+    let Some(left) = slack(from) else { return Center::Anywhere };
+    match root(&slack, from, left, -approach.sign()) {
+        Root::At(center) => Center::At(center),
+        Root::Nowhere(true) => Center::Anywhere,
+        Root::Nowhere(false) => Center::Nowhere,
     }
+}
 
-    /// Where the rim's centre plane must stand for a part to clear in every pose that is known of it, sought from one place.
-    fn center(&self, approach: &Approach<'_>, outline: &Outline, from: f64) -> Center {
-        let slack =
-            |center_y: f64| Some(approach.least(outline, center_y).0.min(FURTHEST_MM) - approach.clears_from);
-        let Some(left) = slack(from) else { return Center::Anywhere };
-        match root(&slack, from, left, -approach.sign()) {
-            Root::At(center) => Center::At(center),
-            Root::Nowhere(true) => Center::Anywhere,
-            Root::Nowhere(false) => Center::Nowhere,
+/// The same for every pose at all: the least is sought again between those of the grid, until the edge stands.
+fn edge_in_motion(context: &SweepContext<'_>, approach: &Approach<'_>, outline: &Outline) -> Center {
+    let kinematics = context.wheel.kinematics;
+    let mut approach = Approach { places: approach.places.clone(), ..*approach };
+    let mut last: Option<f64> = None;
+    for _ in 0..ROUNDS {
+        let found = center(&approach, outline, last.unwrap_or(context.wheel.center_y));
+        let Center::At(center) = found else { return found };
+        if last.is_some_and(|last| (last - center).abs() < SETTLED_MM) {
+            return found;
         }
+        last = Some(center);
+        let (_, pose) = approach.least(outline, center);
+        let refined = refined_pose(context, &approach, outline, center, pose);
+        approach.join(&kinematics, refined);
     }
+    last.map_or(Center::Nowhere, Center::At)
+}
 
-    /// The same for every pose at all: the least is sought again between those of the grid, until the edge stands.
-    fn edge_in_motion(&self, approach: &Approach<'_>, outline: &Outline) -> Center {
-        let kinematics = self.wheel.kinematics;
-        let mut approach = Approach { places: approach.places.clone(), ..*approach };
-        let mut last: Option<f64> = None;
-        for _ in 0..ROUNDS {
-            let found = self.center(&approach, outline, last.unwrap_or(self.wheel.center_y));
-            let Center::At(center) = found else { return found };
-            if last.is_some_and(|last| (last - center).abs() < SETTLED_MM) {
-                return found;
-            }
-            last = Some(center);
-            let (_, pose) = approach.least(outline, center);
-            let refined = self.refined_pose(&approach, outline, center, pose);
-            approach.join(&kinematics, refined);
-        }
-        last.map_or(Center::Nowhere, Center::At)
-    }
-
-    /// The pose of least room near one of the grid, for an outline that stands elsewhere.
-    fn refined_pose(&self, approach: &Approach<'_>, outline: &Outline, center_y: f64, pose: Pose) -> Pose {
-        let sweep = Sweep { center_y, ..self.sweep(self.reach, self.usage.envelope, 0.0) };
-        let near = nearest_places(&self.wheel.kinematics, approach.part, outline, center_y, pose);
-        let room = |pose: Pose| self.wheel.kinematics.room(outline, center_y, &near, pose);
-        sweep.downhill_from(Cell { pose, room_mm: room(pose) }, room).pose
-    }
+/// The pose of least room near one of the grid, for an outline that stands elsewhere.
+fn refined_pose(
+    context: &SweepContext<'_>,
+    approach: &Approach<'_>,
+    outline: &Outline,
+    center_y: f64,
+    pose: Pose,
+) -> Pose {
+    let sweep = Sweep { center_y, ..context.sweep(context.reach, context.usage.envelope, 0.0) };
+    let near = nearest_places(&context.wheel.kinematics, approach.part, outline, center_y, pose);
+    let room = |pose: Pose| context.wheel.kinematics.room(outline, center_y, &near, pose);
+    sweep.downhill_from(Cell { pose, room_mm: room(pose) }, room).pose
 }
 
 /// The few places of a part that are nearest to the wheel in one pose. In poses near it the nearest place is still one of them.

@@ -103,10 +103,8 @@ mod tests {
     use crate::setup::{Axle, Setup};
     use crate::values::length::Length;
 
-    /// Standard normal figures, by Box and Muller.
     fn normal(rng: &mut StdRng) -> f64 {
-        let radius = (-2.0 * (1.0 - rng.random_range(0.0..1.0f64)).ln()).sqrt();
-        radius * (std::f64::consts::TAU * rng.random_range(0.0..1.0f64)).cos()
+        rng.sample(rand_distr::StandardNormal)
     }
 
     fn with<T>(
