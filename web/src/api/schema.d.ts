@@ -9450,7 +9450,10 @@ export interface operations {
                 /** @description Who signs, for the journal. */
                 signed_by?: string;
             };
-            header?: never;
+            header?: {
+                /** @description the `ETag` that this is for, `"<uid>.<token>"`; refused with 412 when it is not the present one */
+                "if-match"?: string;
+            };
             path: {
                 id: number;
                 /** @description `road` or `wishes` */

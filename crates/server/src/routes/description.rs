@@ -99,7 +99,7 @@ fn complete(operation: &mut Operation, changes: bool) {
 }
 
 /// Where `If-Match` is looked at: changes of a job, of the house, of its lists and its clubs.
-const TAKES_IF_MATCH: [&str; 17] = [
+const TAKES_IF_MATCH: [&str; 18] = [
     "/jobs/{id}",
     "/jobs/{id}/undo",
     "/jobs/{id}/redo",
@@ -108,6 +108,7 @@ const TAKES_IF_MATCH: [&str; 17] = [
     "/jobs/{id}/readings",
     "/jobs/{id}/readings/{reading}",
     "/jobs/{id}/readings/copy",
+    "/jobs/{id}/unreadable/{what}",
     "/jobs/{id}/photos",
     "/jobs/{id}/photos/{photo}",
     "/jobs/{id}/proven",

@@ -303,7 +303,8 @@ impl Input {
         self.facts().sources[usize::from(!is_measured)]
     }
 
-    /// Whether the car's record says it; what no fact says is never measured, and not asked for either.
+    /// Whether the car's record says it. What no fact of the car can say has one range, and counts as measured: nobody is asked
+    /// for it.
     pub(crate) fn is_measured(self, moving: &Moving) -> bool {
         self.facts().fact.is_none_or(|fact| moving.is_measured(fact))
     }

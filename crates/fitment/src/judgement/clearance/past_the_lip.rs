@@ -107,12 +107,10 @@ fn at_full_bump(
     past: &PastTheLip,
 ) -> Option<Uncertainty> {
     let band = uncertainty(case, arch, stand)?;
-    let (off, source) = {
-        let (input, is_measured) = (Input::BumpTravel, past.is_bump_measured);
-        (Length::mm(input.off(is_measured)), input.source(is_measured))
-    };
+    let (input, is_measured) = (Input::BumpTravel, past.is_bump_measured);
+    let off = Length::mm(input.off(is_measured));
     let mut contributions = band.contributions;
-    contributions.push(Contribution::either_way(Input::BumpTravel, off, source));
+    contributions.push(Contribution::either_way(input, off, input.source(is_measured)));
     Some(Uncertainty::new(band.nominal - past.bump, contributions))
 }
 
