@@ -15,6 +15,7 @@ use fitment::judgement::rules::mount::{Hub, MountingPart, ProblemKind, WheelSide
 use fitment::setup::catalogue::{Catalogue, PickedParts};
 use fitment::setup::{Axle, SetupPair};
 use fitment::values::working::Phrase;
+use rayon::prelude::*;
 use store::jobs::JobContent;
 
 use crate::JudgingContext;
@@ -118,8 +119,8 @@ pub fn search(
         })
     });
     let told = Telling { content, catalogue, context, scene: &scene, wish };
-    let setups =
-        (0..outcome.found.len()).map(|at| told.of(&outcome.found, at, &outcome.designs[at])).collect();
+    let each = (0..outcome.found.len()).into_par_iter();
+    let setups = each.map(|at| told.of(&outcome.found, at, &outcome.designs[at])).collect();
     let car = &content.measurements.car;
     let asks_first = ask_first(&content.fitted, car);
     SearchAnswer { setups, obstruction: outcome.obstruction, is_sticky, passing: outcome.rows, asks_first }

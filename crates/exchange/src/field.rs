@@ -46,6 +46,14 @@ macro_rules! fields {
                 match self { $(Self::$variant => $code,)+ }
             }
 
+            /// The field of a code.
+            pub fn from_code(code: &str) -> Option<Self> {
+                match code {
+                    $($code => Some(Self::$variant),)+
+                    _ => None,
+                }
+            }
+
             /// Its name.
             pub fn title(self) -> &'static str {
                 match self { $(Self::$variant => $title,)+ }
@@ -122,11 +130,6 @@ impl Field {
                 | Self::Asymmetric
                 | Self::Directional
         )
-    }
-
-    /// The field of a code.
-    pub fn from_code(code: &str) -> Option<Self> {
-        Self::ALL.iter().copied().find(|field| field.code() == code)
     }
 }
 

@@ -121,6 +121,7 @@ async fn main() {
     let folder = tempfile::tempdir().unwrap();
     let file = folder.path().join("shop.sqlite");
     let store = Store::open(&file).unwrap();
+    let shop_file = store.clone();
     let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
     let base = format!("http://{}/api/v1", listener.local_addr().unwrap());
     let mut rng = StdRng::seed_from_u64(4);
@@ -175,6 +176,8 @@ async fn main() {
         pages.push(start.elapsed().as_secs_f64() * 1e3);
     }
     print("page_of_rows_ms", pages);
+    // Another process cannot have the file while this one has it.
+    shop_file.close().unwrap();
     let this = std::env::current_exe().unwrap();
     let told = std::process::Command::new(this).arg("--memory-of").arg(&file).output().unwrap();
     print("catalogue_mb", vec![String::from_utf8_lossy(&told.stdout).trim().parse().unwrap()]);

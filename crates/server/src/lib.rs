@@ -48,7 +48,7 @@ use app::knowledge::KnowledgeCache;
 use axum::Router;
 use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, FromRef};
-use axum::http::header;
+use axum::http::{Extensions, HeaderMap, StatusCode, Version, header};
 use axum::middleware::{from_fn, from_fn_with_state, map_response};
 use brake_sweep::BrakeSweepCache;
 use car_module::{CarModule, ModulePort};
@@ -60,7 +60,10 @@ use problem::ApiError;
 use store::{Store, StoreError};
 use supplier::{SupplierClient, SupplierPort};
 use tokio::net::TcpListener;
+use tower_http::CompressionLevel;
 use tower_http::catch_panic::CatchPanicLayer;
+use tower_http::compression::CompressionLayer;
+use tower_http::compression::predicate::{Predicate, SizeAbove};
 use tower_http::timeout::RequestBodyTimeoutLayer;
 
 /// Largest request body read, in bytes: a job with every field full is a tenth of it.
@@ -245,7 +248,18 @@ pub fn app(shop: AppState) -> Router {
         .route("/api/{*rest}", axum::routing::any(|| async { ApiError::NoSuchPath }));
     let store = shop.store.clone();
     let api = api.fallback(page::serve).with_state(shop);
-    guarded(api.layer(from_fn_with_state(store, tagged::for_this_file)))
+    let api = api.layer(from_fn_with_state(store, tagged::for_this_file));
+    let long_answers = SizeAbove::new(LONG_ANSWER).and(is_json);
+    guarded(api.layer(CompressionLayer::new().quality(CompressionLevel::Fastest).compress_when(long_answers)))
+}
+
+/// Over this, in bytes, an answer is compressed for who takes it so: a page of found setups goes through a shop's wireless
+/// network at a tenth of its length.
+const LONG_ANSWER: u64 = 32 * 1024;
+
+/// Files go out as they are: theirs are compressed already, or of a length that is told.
+fn is_json(_: StatusCode, _: Version, headers: &HeaderMap, _: &Extensions) -> bool {
+    headers.get(header::CONTENT_TYPE).is_some_and(|kind| kind.as_bytes().starts_with(b"application/json"))
 }
 
 /// A router behind the limits, guards and headers that every request passes.

@@ -5,11 +5,17 @@
 
 use std::borrow::Cow;
 use std::collections::{BTreeMap, HashMap};
+use std::fmt;
+use std::marker::PhantomData;
 
 use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension, Row, params};
+use serde::Deserialize;
+use serde::de::{Deserializer, MapAccess, Visitor};
 
 use crate::StoreError;
+pub use crate::catalogue_search::rows;
+use crate::catalogue_search::{keep_words, words_of};
 use crate::identity::{Tag, new_uid};
 
 /// A row as texts by field.
@@ -46,7 +52,45 @@ pub struct RawRow<'a> {
 impl RawRow<'_> {
     /// Its fields by their codes; what is not a record has none.
     pub fn fields(&self) -> BTreeMap<Cow<'_, str>, String> {
-        serde_json::from_str(self.record).unwrap_or_default()
+        self.collected(|code, text| Some((code, text)))
+    }
+
+    /// What is made of each field, collected without a map between: lists have many rows. What is not a record has none.
+    pub fn collected<'a, T, C: Default + Extend<T>>(
+        &'a self,
+        of: impl FnMut(Cow<'a, str>, String) -> Option<T>,
+    ) -> C {
+        let collected = EachField { of, all: PhantomData };
+        let mut text = serde_json::Deserializer::from_str(self.record);
+        let read = text.deserialize_map(collected).and_then(|all| text.end().map(|()| all));
+        read.unwrap_or_default()
+    }
+}
+
+/// Reads a map of texts entry by entry.
+struct EachField<F, C> {
+    of: F,
+    all: PhantomData<C>,
+}
+
+impl<'de, T, C: Default + Extend<T>, F: FnMut(Cow<'de, str>, String) -> Option<T>> Visitor<'de>
+    for EachField<F, C>
+{
+    type Value = C;
+
+    fn expecting(&self, formatter: &mut fmt::Formatter<'_>) -> fmt::Result {
+        formatter.write_str("a record of texts")
+    }
+
+    fn visit_map<M: MapAccess<'de>>(mut self, mut map: M) -> Result<C, M::Error> {
+        /// A key that is taken as it stands in the text where that can be.
+        #[derive(Deserialize)]
+        struct Code<'a>(#[serde(borrow)] Cow<'a, str>);
+        let mut all = C::default();
+        while let Some((Code(code), text)) = map.next_entry()? {
+            all.extend((self.of)(code, text));
+        }
+        Ok(all)
     }
 }
 
@@ -284,23 +328,30 @@ pub fn take(
         return Err(StoreError::NothingTo("take: the list was taken before"));
     }
     let known = known(connection, &list.kind, &list.supplier)?;
-    let mut insert = connection
-        .prepare_cached("INSERT INTO catalogue_row (kind, supplier, key, record) VALUES (?1, ?2, ?3, ?4)")?;
-    let mut update = connection.prepare_cached("UPDATE catalogue_row SET record = ?2 WHERE id = ?1")?;
+    let mut insert = connection.prepare_cached(
+        "INSERT INTO catalogue_row (kind, supplier, key, record, words) VALUES (?1, ?2, ?3, ?4, ?5)",
+    )?;
+    let mut update =
+        connection.prepare_cached("UPDATE catalogue_row SET record = ?2, words = ?3 WHERE id = ?1")?;
     let mut note = connection.prepare_cached(
         "INSERT INTO catalogue_change (list_id, row_id, before, after) VALUES (?1, ?2, ?3, ?4)",
     )?;
+    let words = |record: &RecordText| {
+        let fields: BTreeMap<Cow<'_, str>, Cow<'_, str>> =
+            serde_json::from_str(&record.0).unwrap_or_default();
+        words_of(fields.values().map(|text| &**text), &list.supplier)
+    };
     for (count, (key, record)) in rows.iter().enumerate() {
         if count % 1000 == 0 {
             told(count);
         }
         match known.get(key) {
             None => {
-                insert.execute(params![list.kind, list.supplier, key, record.0])?;
+                insert.execute(params![list.kind, list.supplier, key, record.0, words(record)])?;
                 note.execute(params![id, connection.last_insert_rowid(), None::<String>, record.0])?;
             }
             Some((row, was)) if was != record => {
-                update.execute(params![row, record.0])?;
+                update.execute(params![row, record.0, words(record)])?;
                 note.execute(params![id, row, was.0, record.0])?;
             }
             Some(_) => {}
@@ -338,60 +389,18 @@ pub fn undo(connection: &Connection, id: i64) -> Result<(usize, usize), StoreErr
          WHERE c.list_id = ?1 AND c.row_id = catalogue_row.id AND c.before IS NOT NULL
            AND catalogue_row.record = c.after",
     )?;
+    keep_words(
+        connection,
+        "SELECT r.id, r.supplier, r.record FROM catalogue_row r
+           JOIN catalogue_change c ON c.row_id = r.id WHERE c.list_id = ?1",
+        [id],
+    )?;
     let all: i64 =
         connection
             .query_row("SELECT count(*) FROM catalogue_change WHERE list_id = ?1", [id], |row| row.get(0))?;
     connection.execute("UPDATE price_list SET state = 'undone' WHERE id = ?1", [id])?;
     let done = gone + back;
     Ok((done, usize::try_from(all).unwrap_or(done).saturating_sub(done)))
-}
-
-/// Rows of a kind in which every word occurs, and how many there are in all.
-///
-/// # Errors
-/// What SQLite says.
-pub fn rows(
-    connection: &Connection,
-    kind: &str,
-    find: &str,
-    from: usize,
-    most: usize,
-) -> Result<(usize, Vec<CatalogueRow>), StoreError> {
-    let words: Vec<String> = find.split_whitespace().take(8).map(str::to_lowercase).collect();
-    let (mut total, mut page) = (0, Vec::new());
-    each(connection, kind, &mut |row| {
-        let is_on_page = |total: usize| (from..from.saturating_add(most)).contains(&total);
-        if words.is_empty() {
-            if is_on_page(total) {
-                page.push(read(row));
-            }
-            total += 1;
-            return Ok(());
-        }
-        // The text names its fields too: it only rules out. What its values say decides.
-        let (text, supplier) = (row.record.to_lowercase(), row.supplier.to_lowercase());
-        if !words.iter().all(|word| text.contains(word) || supplier.contains(word)) {
-            return Ok(());
-        }
-        let read = read(row);
-        let text = read.record.values().map(|text| text.to_lowercase()).collect::<Vec<_>>().join(" ");
-        if words.iter().all(|word| text.contains(word) || supplier.contains(word)) {
-            if is_on_page(total) {
-                page.push(read);
-            }
-            total += 1;
-        }
-        Ok(())
-    })?;
-    Ok((total, page))
-}
-
-fn read(row: RawRow<'_>) -> CatalogueRow {
-    let (record, damaged) = match serde_json::from_str(row.record) {
-        Ok(record) => (record, None),
-        Err(error) => (Fields::new(), Some(error.to_string())),
-    };
-    CatalogueRow { id: row.id, supplier: row.supplier.to_owned(), record, damaged }
 }
 
 /// Every row of a kind in the order of their numbers, one after the other: they are never all in memory at once.

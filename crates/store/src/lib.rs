@@ -21,6 +21,7 @@
 //! What is deliberately not here: HTTP, wire formats, and any rule of the trade.
 
 pub mod catalogue;
+mod catalogue_search;
 pub mod clubs;
 mod columns;
 pub mod documents;

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Axle, NewReading } from "../api/client";
 import { useBench } from "../bench/useBench";
@@ -6,13 +6,16 @@ import { usePlan } from "../bench/usePlan";
 import { useSheet } from "../job/JobSheet";
 import { keptHere } from "../job/SaveMark";
 import { Caution, Fault } from "../shared/Caution";
-import type { KeyBinding } from "../shared/keys";
 import { useHouse, useRegistry } from "../shared/registry";
-import { Segments } from "../shared/Segments";
+import { useViewKeys } from "../shared/useViewKeys";
 import { BayDrawing } from "./BayDrawing";
-import { Entry, type EntryHandle, type Manner } from "./Entry";
+import { bayKeys } from "./bayKeys";
+import { Corners } from "./Corners";
+import { Entry, type EntryHandle } from "./Entry";
+import type { Manner } from "./HowRead";
 import { rows } from "./order";
-import { PartRow, type Shown } from "./PartRow";
+import { PartRow } from "./PartRow";
+import { shownReadings } from "./shownReadings";
 import { useGauge } from "./useGauge";
 
 type Side = "left" | "right";
@@ -40,43 +43,7 @@ export function Bay() {
   const at = list.findIndex((row) => row.part.code === asked.get("part"));
   const row = list[Math.max(0, at)];
 
-  /** The job's readings and those still kept here, as one list; troubles by the job's own count. */
-  const all: Shown[] = [
-    ...job.readings.map((reading, index) => ({
-      id: reading.id,
-      axle: reading.axle,
-      side: reading.side ?? null,
-      what: reading.what,
-      value: reading.value,
-      unit: reading.unit,
-      instrument: reading.instrument,
-      plusMinus: reading.plus_minus_mm as number | null,
-      how: manners(reading.fitted == null, reading.stance, reading.steer, reading.radius_mm ?? null),
-      isCopied: reading.is_copied,
-      isSent: true,
-      troubles: job.troubles.filter((one) => one.reading === index),
-    })),
-    ...queue.map((reading) => ({
-      id: reading.id,
-      axle: reading.axle,
-      side: reading.side ?? null,
-      what: reading.what,
-      value: reading.value,
-      unit: reading.unit,
-      instrument: reading.instrument,
-      plusMinus: reading.plus_minus_mm ?? null,
-      how: manners(
-        reading.bare_hub ?? false,
-        reading.stance ?? "ground",
-        reading.steer ?? "",
-        reading.radius_mm ?? null,
-      ),
-      isCopied: false,
-      isSent: false,
-      refused: reading.refused,
-      troubles: [],
-    })),
-  ];
+  const all = shownReadings(job, queue);
   const here = all.filter((one) => one.axle === axle);
   const of = (code: string) => here.filter((one) => one.what === code);
   const ofSide = (code: string) =>
@@ -103,45 +70,15 @@ export function Bay() {
     if (next) go({ part: next.part.code });
   };
 
-  const keys: KeyBinding[] = [
-    { keys: ["g"], shown: "g", does: "take what the gauge shows", run: () => entry.current?.takeGauge() },
-    {
-      keys: [..."0123456789.,-"],
-      shown: "0…9",
-      does: "the figure",
-      takesFigures: true,
-      run: (key) => entry.current?.type(key),
+  const keys = bayKeys({
+    entry: () => entry.current,
+    go,
+    goBy: (by) => {
+      const next = list[Math.max(0, at) + by];
+      if (next) go({ part: next.part.code });
     },
-    { keys: ["/"], shown: "/", does: "type a figure", run: () => entry.current?.focus() },
-    { keys: ["f"], shown: "f", does: "front axle", run: () => go({ axle: "front" }) },
-    { keys: ["r"], shown: "r", does: "rear axle", run: () => go({ axle: "rear" }) },
-    {
-      keys: ["ArrowLeft", "ArrowRight"],
-      shown: "← →",
-      does: "left side, right side",
-      run: (key) => go({ side: key === "ArrowLeft" ? "left" : "right" }),
-    },
-    {
-      keys: ["ArrowUp", "ArrowDown"],
-      shown: "↑ ↓",
-      does: "the reading before, the next one",
-      run: (key) => {
-        const next = list[Math.max(0, at) + (key === "ArrowUp" ? -1 : 1)];
-        if (next) go({ part: next.part.code });
-      },
-    },
-  ];
-  const latest = useRef(keys);
-  latest.current = keys;
-  useEffect(() => {
-    setViewKeys(
-      latest.current.map((binding, index) => ({
-        ...binding,
-        run: (key) => latest.current[index]?.run(key),
-      })),
-    );
-    return () => setViewKeys([]);
-  }, [setViewKeys]);
+  });
+  useViewKeys(keys, setViewKeys);
 
   if (!registry || !row) {
     return (
@@ -233,41 +170,5 @@ export function Bay() {
         </ol>
       </aside>
     </main>
-  );
-}
-
-/** How a reading was taken, where it was not the usual way. */
-function manners(bareHub: boolean, stance: string, steer: string, radius: number | null): string {
-  return [
-    bareHub && "from the bare hub",
-    stance === "hanging" && "hanging",
-    steer === "lock_left" && "lock left",
-    steer === "lock_right" && "lock right",
-    radius != null && `${radius} mm from the axle`,
-  ]
-    .filter(Boolean)
-    .join(", ");
-}
-
-const CORNERS = (["front", "rear"] as const).flatMap((one) =>
-  (["left", "right"] as const).map((other) => [one, other] as const),
-);
-
-type CornersProps = { axle: Axle; side: Side; onChoose: (axle: Axle, side: Side) => void };
-
-/** The four corners as they stand under the car. */
-function Corners({ axle, side, onChoose }: CornersProps) {
-  return (
-    <Segments
-      tall
-      label="Corner"
-      className="text-lead"
-      value={`${axle} ${side}`}
-      options={CORNERS.map(([one, other]) => [`${one} ${other}`, `${one} ${other}`])}
-      onPick={(corner) => {
-        const picked = CORNERS.find(([one, other]) => corner === `${one} ${other}`);
-        if (picked) onChoose(...picked);
-      }}
-    />
   );
 }

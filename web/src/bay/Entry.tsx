@@ -4,18 +4,10 @@ import { Fault } from "../shared/Caution";
 import { numberOf, readNumber } from "../shared/number";
 import { Segments } from "../shared/Segments";
 import { useDraft } from "../shared/useDraft";
+import { GaugeButton } from "./GaugeButton";
+import { HowRead, type Manner, type Typed } from "./HowRead";
 
 export type EntryHandle = { takeGauge: () => void; focus: () => void; type: (figure: string) => void };
-
-/** How the next reading is taken; stays from one to the next. */
-export type Manner = {
-  unit: string;
-  instrument: string;
-  stance: "ground" | "hanging";
-  /** Null until somebody says it: the program then takes the usual one. */
-  steer: "straight" | "lock_left" | "lock_right" | null;
-  bareHub: boolean;
-};
 
 type Props = {
   /** The job's uid, and under which name what is typed and not yet taken is kept. */
@@ -35,7 +27,7 @@ type Props = {
   ref?: Ref<EntryHandle>;
 };
 
-const NOTHING_TYPED = { text: "", radius: "", face: "", direction: "", clock: "" };
+const NOTHING_TYPED: Typed = { text: "", radius: "", face: "", direction: "", clock: "" };
 
 /** One reading at a time: the figure large, what it was read with and how the car stood. */
 export function Entry({
@@ -55,7 +47,7 @@ export function Entry({
 }: Props) {
   const [typed, setTyped] = useDraft(whose, draft, NOTHING_TYPED);
   const { text, radius, face, direction, clock } = typed;
-  const type = (change: Partial<typeof NOTHING_TYPED>) => setTyped((before) => ({ ...before, ...change }));
+  const type = (change: Partial<Typed>) => setTyped((before) => ({ ...before, ...change }));
   const [fault, setFault] = useState("");
   const field = useRef<HTMLInputElement>(null);
   const instruments = house?.instruments ?? [];
@@ -157,161 +149,20 @@ export function Entry({
         <button type="submit" className="btn btn-primary h-[60px] px-6 text-lead">
           Take
         </button>
-        {gauge && gauge.state !== "none" && (
-          <button
-            type="button"
-            className="btn h-[60px] px-3 text-left"
-            data-gauge={gauge.state}
-            disabled={gauge.state !== "live"}
-            onClick={takeGauge}
-          >
-            <span className="block text-note leading-4 font-normal">
-              gauge{" "}
-              {gauge.state === "live"
-                ? gauge.is_still
-                  ? "stands still"
-                  : "moves"
-                : gauge.state === "lost"
-                  ? "lost contact"
-                  : "does not answer"}
-            </span>
-            <span className="block text-head leading-6 font-semibold">
-              {gauge.value_mm == null ? "—" : `${gauge.value_mm.toFixed(2)} mm`}{" "}
-              <span className="key">g</span>
-            </span>
-          </button>
-        )}
+        {gauge && gauge.state !== "none" && <GaugeButton gauge={gauge} onTake={takeGauge} />}
       </form>
       {fault && <Fault className="mt-1 text-body">{fault}</Fault>}
-      <div className="mt-2 flex flex-wrap gap-2">
-        <label className="flex items-center gap-2 text-body">
-          with
-          <select
-            className="bg-base-200 h-[44px] px-2 text-lead"
-            aria-label="Instrument"
-            value={instrument?.code ?? ""}
-            onChange={(event) => onManner({ instrument: event.target.value })}
-          >
-            {instruments.map((one) => (
-              <option key={one.code} value={one.code}>
-                {one.name}, ± {one.plus_minus_mm} mm
-              </option>
-            ))}
-          </select>
-        </label>
-        {part.from_bare_hub && (
-          <Segments
-            tall
-            label="Against"
-            value={bareHub ? "hub" : "wheel"}
-            options={[
-              ["wheel", "fitted wheel"],
-              ["hub", "bare hub"],
-            ]}
-            onPick={(to) => onManner({ bareHub: to === "hub" })}
-          />
-        )}
-        <Segments
-          tall
-          label="The car stands"
-          value={manner.stance}
-          options={[
-            ["ground", "on the ground"],
-            ["hanging", "hanging"],
-          ]}
-          onPick={(stance) => onManner({ stance: stance as Manner["stance"] })}
-        />
-        {part.at_lock && (
-          <Segments
-            tall
-            label="Steering"
-            value={manner.steer ?? "usual"}
-            options={[
-              ["usual", "at lock"],
-              ["straight", "straight"],
-              ["lock_left", "lock left"],
-              ["lock_right", "lock right"],
-            ]}
-            onPick={(steer) => onManner({ steer: steer === "usual" ? null : (steer as Manner["steer"]) })}
-          />
-        )}
-        {part.takes_radius && (
-          <>
-            <Pick
-              label="From"
-              value={face}
-              usual="its usual face"
-              entries={registry.faces}
-              onPick={(face) => type({ face })}
-            />
-            <Pick
-              label="Along"
-              value={direction}
-              usual="the usual way"
-              entries={registry.directions}
-              onPick={(direction) => type({ direction })}
-            />
-          </>
-        )}
-        {part.at_lock && (
-          <label className="flex items-center gap-2 text-body">
-            at
-            <input
-              className="bg-base-200 h-[44px] w-[72px] px-2 text-right text-lead"
-              aria-label="Where round the wheel, as hours of a clock: 3 ahead, 12 above, 9 behind"
-              inputMode="decimal"
-              placeholder="usual"
-              value={clock}
-              onChange={(event) => type({ clock: event.target.value })}
-            />
-            o'clock
-          </label>
-        )}
-        {part.takes_radius && (
-          <label className="flex items-center gap-2 text-body">
-            from the axle
-            <input
-              className="bg-base-200 h-[44px] w-[84px] px-2 text-right text-lead"
-              aria-label="How far from the axle, in millimetres"
-              inputMode="decimal"
-              placeholder="not noted"
-              value={radius}
-              onChange={(event) => type({ radius: event.target.value })}
-            />
-            mm
-          </label>
-        )}
-      </div>
+      <HowRead
+        part={part}
+        registry={registry}
+        instruments={instruments}
+        instrument={instrument}
+        bareHub={bareHub}
+        manner={manner}
+        onManner={onManner}
+        typed={typed}
+        onType={type}
+      />
     </section>
-  );
-}
-
-type PickProps = {
-  label: string;
-  value: string;
-  usual: string;
-  entries: Registry["faces"];
-  onPick: (code: string) => void;
-};
-
-/** One of what the program lists, or the part's usual one. */
-function Pick({ label, value, usual, entries, onPick }: PickProps) {
-  return (
-    <label className="flex items-center gap-2 text-body">
-      {label.toLowerCase()}
-      <select
-        className="bg-base-200 h-[44px] px-2 text-lead"
-        aria-label={label}
-        value={value}
-        onChange={(event) => onPick(event.target.value)}
-      >
-        <option value="">{usual}</option>
-        {entries.map((one) => (
-          <option key={one.code} value={one.code}>
-            {one.name}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }

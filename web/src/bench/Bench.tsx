@@ -7,11 +7,12 @@ import { useSheet } from "../job/JobSheet";
 import { JUST_OPENED } from "../job/stages";
 import { useStretches } from "../motion/useMotion";
 import { Fault } from "../shared/Caution";
-import type { KeyBinding } from "../shared/keys";
 import { useRegistry } from "../shared/registry";
 import { Segments } from "../shared/Segments";
 import { SetupField, type SetupFieldHandle } from "../shared/SetupField";
 import { useLatest } from "../shared/useLatest";
+import { useViewKeys } from "../shared/useViewKeys";
+import { benchKeys } from "./benchKeys";
 import { Ledger, type LedgerHandle } from "./Ledger";
 import { MeasureList } from "./MeasureList";
 import { Side, type SideView } from "./Side";
@@ -56,9 +57,7 @@ export function Bench() {
 
   const axles: Axle[] = axle === "both" ? ["front", "rear"] : [axle];
   const there = axles.filter((one) => planned[one]);
-  const step = (
-    change: Omit<Step, "axle" | "offset_mm" | "rim_width_quarter_in" | "spacer_mm"> & Partial<Step>,
-  ) =>
+  const step = (change: Partial<Step>) =>
     take(there.map((one) => ({ offset_mm: 0, rim_width_quarter_in: 0, spacer_mm: 0, ...change, axle: one })));
 
   /** A place on the window is gone to. */
@@ -72,65 +71,14 @@ export function Bench() {
       levers: { ...content.levers, [on]: proposal.levers },
     });
 
-  const keys: KeyBinding[] = [
-    { keys: ["/"], shown: "/", does: "setup line", run: () => line.current?.focus() },
-    {
-      keys: ["f"],
-      shown: "f",
-      does: "front axle, again for both",
-      run: () => setAxle(axle === "front" ? "both" : "front"),
-    },
-    {
-      keys: ["r"],
-      shown: "r",
-      does: "rear axle, again for both",
-      run: () => setAxle(axle === "rear" ? "both" : "rear"),
-    },
-    {
-      keys: ["ArrowLeft", "ArrowRight"],
-      shown: "← →",
-      does: "wheel in, out by 1 mm of offset",
-      run: (key) => step({ offset_mm: key === "ArrowLeft" ? 1 : -1 }),
-    },
-    {
-      keys: ["Shift+ArrowLeft", "Shift+ArrowRight"],
-      shown: "Shift ← →",
-      does: "by 5 mm",
-      run: (key) => step({ offset_mm: key.endsWith("Left") ? 5 : -5 }),
-    },
-    {
-      keys: ["ArrowUp", "ArrowDown"],
-      shown: "↑ ↓",
-      does: "rim width by ½ in",
-      run: (key) => step({ rim_width_quarter_in: key === "ArrowUp" ? 2 : -2 }),
-    },
-    {
-      keys: ["[", "]"],
-      shown: "[ ]",
-      does: "spacer by 1 mm",
-      run: (key) => step({ spacer_mm: key === "]" ? 1 : -1 }),
-    },
-    { keys: ["l"], shown: "l", does: "fit window and levers", run: () => toggle("window") },
-    { keys: ["m"], shown: "m", does: "measure list", run: () => toggle("measure") },
-    {
-      keys: ["w"],
-      shown: "w",
-      does: "working of the marked line",
-      run: () => (view === "ledger" ? ledger.current?.toggleWorking() : show("ledger")),
-    },
-  ];
-  const latestKeys = useRef(keys);
-  latestKeys.current = keys;
-  // Registered once; each binding runs what it is now.
-  useEffect(() => {
-    setViewKeys(
-      latestKeys.current.map((binding, at) => ({
-        ...binding,
-        run: (key) => latestKeys.current[at]?.run(key),
-      })),
-    );
-    return () => setViewKeys([]);
-  }, [setViewKeys]);
+  const keys = benchKeys({
+    toLine: () => line.current?.focus(),
+    toAxle: (to) => setAxle(axle === to ? "both" : to),
+    step,
+    toggle,
+    toggleWorking: () => (view === "ledger" ? ledger.current?.toggleWorking() : show("ledger")),
+  });
+  useViewKeys(keys, setViewKeys);
 
   const shownPlan = axle === "both" ? asLine(planned) : (planned[axle] ?? "");
   const isSquare = !!planned.front && planned.front === planned.rear;

@@ -8,6 +8,7 @@ import { signedBy } from "../job/unsaved";
 import { useRegistry } from "../shared/registry";
 import { useDeed } from "../shared/useDeed";
 import { useDraft } from "../shared/useDraft";
+import { ClubFiles, keyOf } from "./ClubFiles";
 import { RulesForm } from "./RulesForm";
 
 export type Rules = Schemas["ClubView"];
@@ -18,7 +19,6 @@ type Draft = { rules: Rules; of: { club: string; from: string } | null };
 const readClubs = () => withState(api.GET("/api/v1/clubs"));
 
 const NEW: Rules = { club: "", from: "", classes: [{ name: "", clauses: [] }] };
-const keyOf = (one: { club: string; from: string }) => `${one.club} ${one.from}`;
 const plain = ({ club, from, classes }: Rules): Rules => ({ club, from, classes });
 
 /** Clubs' rule files: dated, written as a form, brought and handed on as JSON. */
@@ -126,65 +126,15 @@ export function Clubs() {
               Of each club the newest rules that have begun count. A file with a later day waits for it. The
               club's current rulebook and its scrutineer decide.
             </p>
-            <table className="mt-2 w-full text-body" data-clubs>
-              <tbody>
-                {all.map((one) => (
-                  <tr key={keyOf(one)} className="rule align-top">
-                    <td className="py-1 pr-3">
-                      {one.club}
-                      <span className="block text-note opacity-85">
-                        {one.damaged
-                          ? `cannot be read: ${one.damaged}`
-                          : one.classes.map(({ name }) => name).join(", ")}
-                      </span>
-                    </td>
-                    <td className="pr-3 whitespace-nowrap">
-                      from {one.from}
-                      <span className="block text-note opacity-85">
-                        {one.counts ? "counts now" : "does not count now"}
-                        {one.ships ? "; as shipped" : one.who ? `; by ${one.who}` : ""}
-                      </span>
-                    </td>
-                    <td className="text-right whitespace-nowrap">
-                      {!one.damaged && (
-                        <>
-                          <button
-                            type="button"
-                            className="plain-button py-0"
-                            aria-label={`Edit ${keyOf(one)}`}
-                            onClick={() => {
-                              setErrors([]);
-                              setSays("");
-                              setDraft({ rules: plain(one), of: { club: one.club, from: one.from } });
-                            }}
-                          >
-                            Edit
-                          </button>
-                          <a
-                            className="plain-button py-0"
-                            aria-label={`File of ${keyOf(one)}`}
-                            download
-                            href={`/api/v1/clubs/file?${new URLSearchParams({ club: one.club, from: one.from })}`}
-                          >
-                            File
-                          </a>
-                        </>
-                      )}
-                      {!one.ships && (
-                        <button
-                          type="button"
-                          className="plain-button py-0"
-                          aria-label={`Take out ${keyOf(one)}`}
-                          onClick={() => void takeOut(one)}
-                        >
-                          Take out
-                        </button>
-                      )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <ClubFiles
+              all={all}
+              onEdit={(one) => {
+                setErrors([]);
+                setSays("");
+                setDraft({ rules: plain(one), of: { club: one.club, from: one.from } });
+              }}
+              onTakeOut={(one) => void takeOut(one)}
+            />
             <div className="mt-2 flex gap-3">
               <button
                 type="button"

@@ -132,6 +132,8 @@ pub(super) async fn take(
         })
         .await?;
     shop.last_read.forget();
+    // Somebody will search it: the catalogue is loaded while they turn to the finder. What fails is said to who searches.
+    tokio::spawn(async move { shop.shelf.loaded(&shop.store).await.map(drop) });
     Ok(Json(TriedList::new(list, kind, &read, counts)))
 }
 

@@ -6,10 +6,10 @@ mod journal_of_changes;
 use std::fs;
 use std::path::{Path, PathBuf};
 
-use rusqlite::{Connection, OpenFlags, OptionalExtension};
+use rusqlite::{Connection, OpenFlags, OptionalExtension, Transaction};
 use rusqlite_migration::{M, Migrations};
 
-use crate::StoreError;
+use crate::{StoreError, catalogue_search};
 
 fn migrations() -> Migrations<'static> {
     Migrations::new(vec![
@@ -25,11 +25,14 @@ fn migrations() -> Migrations<'static> {
         M::up(include_str!("0010_road.sql")),
         M::up(include_str!("0011_module_and_clubs.sql")),
         M::up_with_hook(include_str!("0012_identity.sql"), identity::give),
+        M::up_with_hook(include_str!("0013_catalogue_words.sql"), |tx: &Transaction<'_>| {
+            Ok(catalogue_search::give_words(tx)?)
+        }),
     ])
 }
 
 /// Version of a file that this program writes.
-pub const LATEST: usize = 12;
+pub const LATEST: usize = 13;
 
 /// Since this version the journal keeps changes: a file that comes to it shrinks.
 const JOURNAL_OF_CHANGES: usize = 7;

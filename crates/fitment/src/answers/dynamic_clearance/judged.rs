@@ -1,12 +1,14 @@
 //! How near a wheel comes to a part over what a use reaches, how sure that is, and the word for it.
 
+use rayon::prelude::*;
+
 use super::moved_corner::MovedCorner;
 use super::places::parts_in_space;
 use super::stretch::{Stretch, Stretched};
 use super::words::says;
 use super::{PartInSpace, SweepContext};
 use crate::car::corner::Feature;
-use crate::car::motion::{CloudAnswer, CloudMap, Pose};
+use crate::car::motion::{CloudAnswer, CloudMap, DistanceField, Pose};
 use crate::judgement::clearance::{Fit, Verdict};
 use crate::values::length::Length;
 use crate::values::working::Phrase;
@@ -63,9 +65,20 @@ impl SweptPart {
 impl SweepContext<'_> {
     /// Every part that was read, judged; of the places of one part only the tightest. The tightest part over its limit first.
     pub(super) fn parts(&self, fit: Option<&Fit>) -> Vec<SweptPart> {
+        let parts = parts_in_space(self.case, self.moving, self.planned);
+        let &Self { case, moving, planned, wheel, reach, usage, .. } = self;
+        // Each thread has distances of its own: they are worked out as they are asked for.
+        let share = parts.len().div_ceil(rayon::current_num_threads()).max(1);
+        let judged: Vec<Option<SweptPart>> = parts
+            .par_chunks(share)
+            .flat_map_iter(|some| {
+                let field = DistanceField::of(&wheel.outline);
+                let context = SweepContext { case, moving, planned, wheel, field: &field, reach, usage };
+                some.iter().map(|part| context.judged(part.clone(), fit)).collect::<Vec<_>>()
+            })
+            .collect();
         let mut swept: Vec<SweptPart> = Vec::new();
-        for part in parts_in_space(self.case, self.moving, self.planned) {
-            let Some(one) = self.judged(part, fit) else { continue };
+        for one in judged.into_iter().flatten() {
             match swept.iter_mut().find(|other| other.part.feature == one.part.feature) {
                 Some(other) if one.left_mm() < other.left_mm() => *other = one,
                 Some(_) => {}

@@ -4,6 +4,8 @@
 //! it gives room standing and at lock, and none at full bump. What is carried by the upright is helped by nothing that is
 //! done above it.
 
+use rayon::prelude::*;
+
 use super::places::parts_in_space;
 use super::{PartInSpace, SweepContext, Usage, moving_wheel};
 use crate::car::corner::Feature;
@@ -149,8 +151,9 @@ pub fn lift_ladder(
         }
     }
     kept.sort_by(|a, b| growth(a).total_cmp(&growth(b)));
+    // Tire by tire, on as many threads as the machine has.
     let tires: Vec<TallerTire> = kept
-        .into_iter()
+        .into_par_iter()
         .filter_map(|size| {
             let is_planned = size == tire.size;
             let listed = if is_planned {

@@ -22,6 +22,7 @@ pub mod envelope;
 pub mod estimate;
 mod field;
 mod given_up;
+mod lowest;
 mod passed;
 pub mod pose;
 mod search;

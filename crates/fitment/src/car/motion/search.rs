@@ -34,13 +34,24 @@ impl Sweep<'_> {
 
     /// The least room to a part, and where that is; `None` for a part without a place.
     pub fn least(&self, cloud: &Cloud) -> Option<Cell> {
-        self.least_among(cloud, &self.poses()).map(|(least, _)| least)
+        self.least_from(cloud, GRID)
     }
 
     /// The same from every second pose of the grid in either direction: as near as the search goes from there.
     pub fn least_at_a_glance(&self, cloud: &Cloud) -> Option<Cell> {
-        let half = (GRID.0.div_ceil(2), GRID.1.div_ceil(2));
-        self.least_among(cloud, &self.poses_of(half)).map(|(least, _)| least)
+        self.least_from(cloud, (GRID.0.div_ceil(2), GRID.1.div_ceil(2)))
+    }
+
+    fn least_from(&self, cloud: &Cloud, grid: (usize, usize)) -> Option<Cell> {
+        if cloud.points.is_empty() {
+            return None;
+        }
+        let swept = Swept::of(self, cloud);
+        if cloud.carried == Carried::SteeredUpright {
+            return Some(Cell { pose: Pose::AT_REST, room_mm: swept.room_at(Pose::AT_REST) });
+        }
+        let low = swept.lowest(&self.poses_of(grid), self.half_a_cell());
+        Some(self.refined(&low, Given::default(), |pose| swept.room_nearby(pose)))
     }
 
     /// The same with the room in each of the poses of the grid; none for what is carried along, which keeps its gap.
@@ -156,8 +167,7 @@ impl Sweep<'_> {
                 break;
             }
         }
-        let half_a_cell =
-            (first.steer_deg.to_radians() * FURTHEST_FROM_AXIS_MM + first.travel_mm.abs()) / 2.0;
+        let half_a_cell = self.half_a_cell();
         let mut best = Cell { pose: self.nearest(given, Pose::AT_REST), room_mm: f64::INFINITY };
         for start in starts {
             // Every pose is within half a cell of one of the grid, and no place of the wheel goes further than this meanwhile.
@@ -179,6 +189,13 @@ impl Sweep<'_> {
             steer_deg: (self.reach.outward_deg + self.reach.inward_deg) / (GRID.0 - 1) as f64,
             travel_mm: (up - down) / (GRID.1 - 1) as f64,
         }
+    }
+
+    /// How far a place of the wheel goes at most from a pose of the grid to any pose that is nearer to it than to the others, in
+    /// millimetres: what stands further over the least of the grid leads to nothing nearer.
+    fn half_a_cell(&self) -> f64 {
+        let first = self.spacing();
+        (first.steer_deg.to_radians() * FURTHEST_FROM_AXIS_MM + first.travel_mm.abs()) / 2.0
     }
 
     /// The least of a room near a pose of the grid, within what the use reaches.
