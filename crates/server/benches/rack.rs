@@ -63,6 +63,10 @@ fn tires(rng: &mut StdRng, count: u32) -> String {
     list
 }
 
+/// The program's own.
+#[global_allocator]
+static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 struct Client {
     http: reqwest::Client,
     base: String,

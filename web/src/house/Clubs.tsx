@@ -31,7 +31,6 @@ export function Clubs() {
   const [errors, setErrors] = useState<Problem["errors"]>([]);
   /** How to take the last step back. */
   const [back, setBack] = useState<{ put: Rules | null; remove: Rules | null } | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   useEffect(() => {
     document.title = "Clubs' rules · Dimensione";
   }, []);
@@ -135,36 +134,10 @@ export function Clubs() {
               }}
               onTakeOut={(one) => void takeOut(one)}
             />
-            <div className="mt-2 flex gap-3">
-              <button
-                type="button"
-                className="plain-button text-accent font-medium"
-                onClick={() => setDraft({ rules: NEW, of: null })}
-              >
-                Write new rules
-              </button>
-              <button
-                type="button"
-                className="plain-button text-accent font-medium"
-                onClick={() => file.current?.click()}
-              >
-                Bring a file
-              </button>
-              <a className="plain-button" href="/api/v1/clubs/schema" download="club-rules.schema.json">
-                Schema
-              </a>
-              <input
-                ref={file}
-                type="file"
-                hidden
-                accept=".json,application/json"
-                aria-label="Rule file"
-                onChange={(event) => {
-                  void bring(event.target.files?.[0]);
-                  event.target.value = "";
-                }}
-              />
-            </div>
+            <MoreRules
+              onNew={() => setDraft({ rules: NEW, of: null })}
+              onBring={(chosen) => void bring(chosen)}
+            />
           </section>
           {draft && registry ? (
             <RulesForm
@@ -187,6 +160,39 @@ export function Clubs() {
           )}
         </main>
       </div>
+    </div>
+  );
+}
+
+/** Rules written anew, or brought as a file. */
+function MoreRules({ onNew, onBring }: { onNew: () => void; onBring: (chosen: File | undefined) => void }) {
+  const file = useRef<HTMLInputElement>(null);
+  return (
+    <div className="mt-2 flex gap-3">
+      <button type="button" className="plain-button text-accent font-medium" onClick={onNew}>
+        Write new rules
+      </button>
+      <button
+        type="button"
+        className="plain-button text-accent font-medium"
+        onClick={() => file.current?.click()}
+      >
+        Bring a file
+      </button>
+      <a className="plain-button" href="/api/v1/clubs/schema" download="club-rules.schema.json">
+        Schema
+      </a>
+      <input
+        ref={file}
+        type="file"
+        hidden
+        accept=".json,application/json"
+        aria-label="Rule file"
+        onChange={(event) => {
+          onBring(event.target.files?.[0]);
+          event.target.value = "";
+        }}
+      />
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
-import { Link, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { useBench } from "../bench/useBench";
 import { usePlan } from "../bench/usePlan";
@@ -8,7 +8,9 @@ import { asLine } from "../job/content";
 import { useSheet } from "../job/JobSheet";
 import { Caution, Fault } from "../shared/Caution";
 import { useRegistry } from "../shared/registry";
+import { FoundFirst } from "./FoundFirst";
 import { type Chosen, FoundSetup } from "./FoundSetup";
+import { OwnersQuestions } from "./OwnersQuestions";
 import { useSupply } from "./useSupply";
 import { type Sought, Wishes } from "./Wishes";
 
@@ -42,7 +44,6 @@ export function Finder() {
   const supply = useSupply(found?.setups.map((setup) => setup.parts) ?? []);
   const { answered } = content;
   const questions = found?.questions ?? [];
-  const left = questions.filter((one) => !answered.includes(one.code)).length;
   const plan = (setup: Chosen) => {
     const isNew = (row: Schemas["PickedView"]) =>
       setup.picked.every((one) => one.kind !== row.kind || one.row !== row.row);
@@ -51,8 +52,6 @@ export function Finder() {
     edit({ planned: setup.lines, levers: setup.levers, picked });
     navigate(`/jobs/${id}/bench`);
   };
-  const tick = (code: string, is: boolean) =>
-    edit({ answered: is ? [...answered, code].sort() : answered.filter((one) => one !== code) });
   return (
     <div className="flex min-h-0 flex-1 flex-col min-[1000px]:flex-row">
       <Wishes
@@ -85,47 +84,8 @@ export function Finder() {
               {found.passing.front.wheels} and {found.passing.front.tires} of them can go on the front axle,{" "}
               {found.passing.rear.wheels} and {found.passing.rear.tires} on the rear.
             </p>
-            {found.asks_first.map((one) => (
-              <Caution key={one.fact} className="mt-1 text-body" data-asks-first>
-                <strong>{one.title} is not known.</strong> Read it off the car before anything is ordered:
-                what is proposed here is only alike in itself.{" "}
-                <Link className="link" to={`/jobs/${id}/car`}>
-                  Write it into the car's record
-                </Link>
-              </Caution>
-            ))}
-            {found.unreadable.map((said) => (
-              <Caution key={said} className="mt-1">
-                {said}.
-              </Caution>
-            ))}
-            {found.obstruction && (
-              <div
-                className="alert caution alert-error mt-2 text-body"
-                data-obstruction={found.obstruction.code}
-              >
-                <p>
-                  <strong>Nothing fits.</strong> What stands most in the way is {found.obstruction.title}.{" "}
-                  {found.obstruction.opens}
-                </p>
-                <p className="text-small">Without it the best would be {asLine(found.obstruction.lines)}.</p>
-              </div>
-            )}
-            {found.setups.length === 0 && !found.obstruction && (
-              <p className="mt-2 text-body">
-                {found.looked_at.wheels === 0 || found.looked_at.tires === 0 ? (
-                  <>
-                    There are no {found.looked_at.wheels === 0 ? "wheels" : "tires"} on the price lists yet:
-                    bring a supplier's list, and every setup it makes is tried here.{" "}
-                    <Link className="link" to="?view=lists">
-                      Bring a price list
-                    </Link>
-                  </>
-                ) : (
-                  "Nothing fits, and no single condition opens it: ask for less at once, or put more on the price lists."
-                )}
-              </p>
-            )}
+            <FoundFirst found={found} id={id} />
+
             {supply.data?.state === "away" && (
               <Caution className="mt-1" data-supplier="away">
                 The supplier does not answer: {supply.data.why}. Shown is what was heard before, and the price
@@ -133,22 +93,11 @@ export function Finder() {
               </Caution>
             )}
             {questions.length > 0 && (
-              <fieldset className="alert caution alert-warning mt-2 text-body" data-questions={left}>
-                <legend className="float-left w-full font-semibold">
-                  Stickier than the factory's tires: go through these with the owner
-                  {left === 0 && " · done"}
-                </legend>
-                {questions.map((one) => (
-                  <label key={one.code} className="clear-both flex items-baseline gap-2">
-                    <input
-                      type="checkbox"
-                      checked={answered.includes(one.code)}
-                      onChange={(event) => tick(one.code, event.target.checked)}
-                    />
-                    {one.asks}
-                  </label>
-                ))}
-              </fieldset>
+              <OwnersQuestions
+                questions={questions}
+                answered={answered}
+                onAnswer={(answered) => edit({ answered })}
+              />
             )}
             <ol>
               {found.setups.map((setup, at) => (

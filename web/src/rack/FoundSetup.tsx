@@ -1,7 +1,9 @@
 import { useState } from "react";
-import type { Drawing, LedgerLine, Schemas } from "../api/client";
+import type { Drawing, Schemas } from "../api/client";
 import { Phrase } from "../shared/Figures";
-import { Mark, StandingWord } from "../shared/Mark";
+import { Mark } from "../shared/Mark";
+import { Minds } from "./Minds";
+import { Reasons } from "./Reasons";
 import { SmallCorner } from "./SmallCorner";
 import { Supply } from "./Supply";
 
@@ -24,25 +26,6 @@ type Props = {
   onPlan: (chosen: Chosen) => void;
 };
 
-/** What is not in order; the same word on both axles is said once. */
-function mindedOf(ledger: LedgerLine[]) {
-  const minds: { line: LedgerLine; where: string }[] = [];
-  for (const line of ledger.filter((one) => one.standing !== "good")) {
-    const twin = minds.find(({ line: other }) => other.code === line.code && other.word === line.word);
-    if (twin) twin.where = "front and rear";
-    else minds.push({ line, where: line.axle ?? "" });
-  }
-  return minds;
-}
-
-/** Cautions by what is to be done about them. */
-const GROUPS = [
-  { title: "stops it", of: ["stop"] },
-  { title: "measure first", of: ["measure"] },
-  { title: "to mind", of: ["mind"] },
-  { title: "not known", of: ["unknown"] },
-];
-
 /** The line of its tires; both where the axles carry different ones. */
 const tiresOf = ({ tires: { front, rear } }: Found) =>
   front.line === rear.line ? front.line : `${front.line} in front, ${rear.line} behind`;
@@ -56,7 +39,6 @@ export function FoundSetup({ place, setup, fitted, criteria, supply, supplier, o
   const chosen = designs[design] ?? setup;
   const isOwnDesign = design === 0;
   const isSquare = setup.lines.front === setup.lines.rear;
-  const minds = mindedOf(setup.ledger);
   const price = isOwnDesign && supply ? supply : chosen;
   const flick = (by: number) => setDesign((now) => (now + by + designs.length) % designs.length);
   return (
@@ -161,30 +143,7 @@ export function FoundSetup({ place, setup, fitted, criteria, supply, supplier, o
               </dd>
             </>
           )}
-          {GROUPS.map(({ title, of }) => {
-            const group = minds.filter(({ line }) => of.includes(line.standing));
-            return (
-              group.length > 0 && (
-                <div key={title} className="contents">
-                  <dt className="opacity-85">{title}</dt>
-                  <dd className="flex flex-wrap gap-x-3">
-                    {group.map(({ line, where }) => (
-                      <span key={`${line.code}-${where}-${line.word}`} className="flex items-center gap-1">
-                        <Mark standing={line.standing} size={12} />
-                        {where} {line.title.toLowerCase()}
-                        {line.word !== title && (
-                          <>
-                            {": "}
-                            <StandingWord standing={line.standing} word={line.word} />
-                          </>
-                        )}
-                      </span>
-                    ))}
-                  </dd>
-                </div>
-              )
-            );
-          })}
+          <Minds ledger={setup.ledger} />
         </dl>
         {!isOwnDesign && (
           <p className="text-small">
@@ -197,38 +156,7 @@ export function FoundSetup({ place, setup, fitted, criteria, supply, supplier, o
             Above {place + 1}: <Phrase fragments={setup.why_above_next} />
           </p>
         )}
-        <details className="text-small">
-          <summary className="cursor-pointer">
-            reasons and scores ({(setup.score * 100).toFixed(0)} of 100)
-          </summary>
-          <ul className="mt-1">
-            {setup.reasons.map((one, at) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: a setup's reasons never change their order
-              <li key={at} className="flex items-baseline gap-1">
-                <Mark standing={one.is_caution ? "mind" : "good"} size={12} />
-                <span>
-                  {one.axle && `${one.axle}: `}
-                  <Phrase fragments={one.says} />{" "}
-                  <span className="text-note opacity-80">({one.source.cite})</span>
-                </span>
-              </li>
-            ))}
-          </ul>
-          <dl className="mt-1 grid grid-cols-[140px_1fr_44px] items-center gap-x-2">
-            {criteria.map((one) => {
-              const score = setup.scores[one.code] ?? 0;
-              return (
-                <div key={one.code} className="contents" title={one.rule}>
-                  <dt>{one.title}</dt>
-                  <dd className="bg-base-300 h-[8px]">
-                    <div className="bg-primary h-full" style={{ width: `${score * 100}%` }} />
-                  </dd>
-                  <dd className="text-right">{(score * 100).toFixed(0)}</dd>
-                </div>
-              );
-            })}
-          </dl>
-        </details>
+        <Reasons setup={setup} criteria={criteria} />
       </div>
     </li>
   );

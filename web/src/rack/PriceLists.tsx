@@ -7,6 +7,8 @@ import { keyed, saidBy, upload } from "../api/upload";
 import { FileButton } from "../shared/FileButton";
 import { useDeed } from "../shared/useDeed";
 import { useDraft } from "../shared/useDraft";
+import { ListProgress } from "./ListProgress";
+import { ListRow } from "./ListRow";
 import { TriedView } from "./TriedView";
 
 type Tried = Schemas["TriedList"];
@@ -136,114 +138,65 @@ export function PriceLists({ kind }: { kind: "wheels" | "tires" }) {
       )}
       {tried && <TriedView tried={tried} onMap={(mapping) => again(tried.list.id, mapping)} />}
       {tried && (
-        <div className="mt-2 flex items-center gap-3">
-          <button
-            type="button"
-            className="btn btn-primary btn-sm"
-            disabled={
-              isBusy || tried.questions.length > 0 || tried.new + tried.changed + tried.unchanged === 0
-            }
-            onClick={take}
-          >
-            Take {tried.new + tried.changed} rows
-          </button>
-          <label className="flex items-center gap-1 text-small">
-            <input
-              type="checkbox"
-              checked={allOrNothing}
-              onChange={(event) => setAllOrNothing(event.target.checked)}
-            />
-            all or nothing
-          </label>
-          <button type="button" className="plain-button" onClick={() => setTried(null)}>
-            Leave it
-          </button>
-        </div>
+        <TakeBar
+          tried={tried}
+          isBusy={isBusy}
+          allOrNothing={allOrNothing}
+          onAllOrNothing={setAllOrNothing}
+          onTake={take}
+          onLeave={() => setTried(null)}
+        />
       )}
       <h2 className="label-small mt-4 font-semibold">Lists</h2>
       <ul>
         {lists.data?.map((list) => (
-          <li key={list.id} className="rule flex items-center gap-2 py-1 text-small" data-list={list.id}>
-            <span className="min-w-0 flex-1 truncate">
-              {list.supplier}, {list.kind} · {list.file_name}
-            </span>
-            <span>
-              {list.state === "taken"
-                ? `${list.changed_rows} rows`
-                : list.state === "undone"
-                  ? "undone"
-                  : "not taken"}
-            </span>
-            {list.state === "taken" && (
-              <button
-                type="button"
-                className="plain-button py-0"
-                disabled={isBusy}
-                onClick={() => undo(list)}
-              >
-                Undo
-              </button>
-            )}
-            {list.is_removed ? (
-              <span className="opacity-85">file removed</span>
-            ) : asked === list.id ? (
-              <>
-                <button
-                  type="button"
-                  className="plain-button text-error py-0"
-                  disabled={isBusy}
-                  onClick={() => removeFile(list)}
-                >
-                  Remove for good
-                </button>
-                <button type="button" className="plain-button py-0" onClick={() => setAsked(null)}>
-                  Keep
-                </button>
-              </>
-            ) : (
-              <button
-                type="button"
-                className="plain-button py-0"
-                title="The file as it came takes room; what was taken of it stays, and can still be undone."
-                onClick={() => setAsked(list.id)}
-              >
-                Remove file…
-              </button>
-            )}
-          </li>
+          <ListRow
+            key={list.id}
+            list={list}
+            isBusy={isBusy}
+            isAsked={asked === list.id}
+            onUndo={() => undo(list)}
+            onAsk={(remove) => setAsked(remove ? list.id : null)}
+            onRemove={() => removeFile(list)}
+          />
         ))}
       </ul>
     </section>
   );
 }
 
-const STEPS = {
-  waiting: "Sending the list",
-  reading: "Reading its rows",
-  comparing: "Comparing with what is known",
-  writing: "Writing",
-} as const;
+type TakeBarProps = {
+  tried: Tried;
+  isBusy: boolean;
+  allOrNothing: boolean;
+  onAllOrNothing: (is: boolean) => void;
+  onTake: () => void;
+  onLeave: () => void;
+};
 
-/** How far a list under way has come, asked for four times a second. */
-function ListProgress({ ticket }: { ticket: string }) {
-  const query = useQuery({
-    queryKey: keys.progress(ticket),
-    queryFn: () => answer(api.GET("/api/v1/catalogue/progress/{ticket}", { params: { path: { ticket } } })),
-    refetchInterval: 250,
-    retry: false,
-  });
-  const { what, done, of } = query.data ?? { what: "waiting", done: 0, of: 0 };
-  const says = STEPS[what as keyof typeof STEPS] ?? what;
+/** A list that was tried is taken, or left. */
+function TakeBar({ tried, isBusy, allOrNothing, onAllOrNothing, onTake, onLeave }: TakeBarProps) {
   return (
-    <p className="mt-1 text-small" role="status" data-progress={what}>
-      {says}
-      {of > 0 && `: ${done} of ${of}`}
-      <progress
-        className="progress w-full"
-        aria-label={says}
-        max={of > 0 ? of : undefined}
-        value={of > 0 ? done : undefined}
-      />
-    </p>
+    <div className="mt-2 flex items-center gap-3">
+      <button
+        type="button"
+        className="btn btn-primary btn-sm"
+        disabled={isBusy || tried.questions.length > 0 || tried.new + tried.changed + tried.unchanged === 0}
+        onClick={onTake}
+      >
+        Take {tried.new + tried.changed} rows
+      </button>
+      <label className="flex items-center gap-1 text-small">
+        <input
+          type="checkbox"
+          checked={allOrNothing}
+          onChange={(event) => onAllOrNothing(event.target.checked)}
+        />
+        all or nothing
+      </label>
+      <button type="button" className="plain-button" onClick={onLeave}>
+        Leave it
+      </button>
+    </div>
   );
 }

@@ -164,27 +164,44 @@ export function Wishes({ sought, choices, criteria, isBusy, className, onChange,
         {isBusy ? "Searching…" : "Find"}
       </button>
       {criteria && (
-        <fieldset className="min-w-0">
-          <legend className="label-small">How much each counts</legend>
-          {criteria.map((one) => (
-            <label key={one.code} className="flex min-w-0 items-center gap-2 text-small" title={one.rule}>
-              <span className="w-[128px]">{one.title}</span>
-              <input
-                type="range"
-                className="range-lever min-w-0 flex-1"
-                min={0}
-                max={choices?.most_weight}
-                step={0.5}
-                value={sought.weights?.[one.code] ?? one.weight}
-                onChange={(event) =>
-                  onChange({ weights: { ...sought.weights, [one.code]: Number(event.target.value) } })
-                }
-              />
-              <span className="w-[26px] text-right">{sought.weights?.[one.code] ?? one.weight}</span>
-            </label>
-          ))}
-        </fieldset>
+        <Weights
+          criteria={criteria}
+          weights={sought.weights ?? {}}
+          most={choices?.most_weight}
+          onChange={(weights) => onChange({ weights })}
+        />
       )}
     </form>
+  );
+}
+
+type WeightsProps = {
+  criteria: Schemas["CriterionView"][];
+  weights: NonNullable<Sought["weights"]>;
+  most: number | undefined;
+  onChange: (weights: NonNullable<Sought["weights"]>) => void;
+};
+
+/** How much each criterion counts. */
+function Weights({ criteria, weights, most, onChange }: WeightsProps) {
+  return (
+    <fieldset className="min-w-0">
+      <legend className="label-small">How much each counts</legend>
+      {criteria.map((one) => (
+        <label key={one.code} className="flex min-w-0 items-center gap-2 text-small" title={one.rule}>
+          <span className="w-[128px]">{one.title}</span>
+          <input
+            type="range"
+            className="range-lever min-w-0 flex-1"
+            min={0}
+            max={most}
+            step={0.5}
+            value={weights[one.code] ?? one.weight}
+            onChange={(event) => onChange({ ...weights, [one.code]: Number(event.target.value) })}
+          />
+          <span className="w-[26px] text-right">{weights[one.code] ?? one.weight}</span>
+        </label>
+      ))}
+    </fieldset>
   );
 }

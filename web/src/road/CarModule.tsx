@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { type RefObject, useEffect, useRef, useState } from "react";
 import { Away, answer, api, matching, Refused, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useSheet } from "../job/JobSheet";
@@ -125,30 +125,13 @@ export function CarModule({ onBelieved }: { onBelieved: (mm: number) => void }) 
         )}
       </div>
       {asked && (
-        <div
-          role="alertdialog"
-          aria-label="Tell the module"
-          className="border-accent mt-2 border-2 p-3"
-          onKeyDown={(event) => event.key === "Escape" && setAsked(null)}
-        >
-          <p className="text-lead">
-            {asked.vehicle}: <b>{asked.telling.was_mm} mm</b> becomes <b>{asked.telling.to_mm} mm</b>.
-          </p>
-          <div className="mt-2 flex gap-2">
-            <button
-              type="button"
-              className="btn btn-sm btn-primary"
-              data-does="yes"
-              disabled={isBusy}
-              onClick={() => tell.mutate(asked)}
-            >
-              Yes, tell it {asked.telling.to_mm} mm
-            </button>
-            <button type="button" ref={no} className="btn btn-sm" onClick={() => setAsked(null)}>
-              No
-            </button>
-          </div>
-        </div>
+        <AskFirst
+          asked={asked}
+          isBusy={isBusy}
+          no={no}
+          onYes={() => tell.mutate(asked)}
+          onNo={() => setAsked(null)}
+        />
       )}
       <div role="status">
         {view.why_not && <p className="mt-1 text-body">{view.why_not}.</p>}
@@ -164,27 +147,7 @@ export function CarModule({ onBelieved }: { onBelieved: (mm: number) => void }) 
         )}
       </div>
       <Caution className="mt-2 max-w-[800px]">{view.caution}</Caution>
-      {view.log.length > 0 && (
-        <table className="mt-2 text-small" data-module-log>
-          <caption className="label-small text-left">What it was told for this job</caption>
-          <tbody>
-            {view.log.map((one) => (
-              <tr key={one.at} className="rule align-top">
-                <td className="pr-4 whitespace-nowrap">{new Date(one.at).toLocaleString()}</td>
-                <td className="pr-4">{one.who || "nobody signed"}</td>
-                <td className="pr-4 whitespace-nowrap">{one.vehicle}</td>
-                <td className="pr-4 whitespace-nowrap">
-                  {one.is_restore ? "restored " : ""}
-                  {one.was_mm} to {one.told_mm} mm
-                </td>
-                <td>
-                  <Came one={one} />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
+      {view.log.length > 0 && <WhatItWasTold log={view.log} />}
     </section>
   );
 }
@@ -277,5 +240,68 @@ function Offer({
         {verb} {telling.to_mm} mm
       </button>
     </div>
+  );
+}
+
+type AskFirstProps = {
+  asked: Asked;
+  isBusy: boolean;
+  no: RefObject<HTMLButtonElement | null>;
+  onYes: () => void;
+  onNo: () => void;
+};
+
+/** Asked before the module is told anything. */
+function AskFirst({ asked, isBusy, no, onYes, onNo }: AskFirstProps) {
+  return (
+    <div
+      role="alertdialog"
+      aria-label="Tell the module"
+      className="border-accent mt-2 border-2 p-3"
+      onKeyDown={(event) => event.key === "Escape" && onNo()}
+    >
+      <p className="text-lead">
+        {asked.vehicle}: <b>{asked.telling.was_mm} mm</b> becomes <b>{asked.telling.to_mm} mm</b>.
+      </p>
+      <div className="mt-2 flex gap-2">
+        <button
+          type="button"
+          className="btn btn-sm btn-primary"
+          data-does="yes"
+          disabled={isBusy}
+          onClick={onYes}
+        >
+          Yes, tell it {asked.telling.to_mm} mm
+        </button>
+        <button type="button" ref={no} className="btn btn-sm" onClick={onNo}>
+          No
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** What the module was told for this job. */
+function WhatItWasTold({ log }: { log: Schemas["ModuleLogView"][] }) {
+  return (
+    <table className="mt-2 text-small" data-module-log>
+      <caption className="label-small text-left">What it was told for this job</caption>
+      <tbody>
+        {log.map((one) => (
+          <tr key={one.at} className="rule align-top">
+            <td className="pr-4 whitespace-nowrap">{new Date(one.at).toLocaleString()}</td>
+            <td className="pr-4">{one.who || "nobody signed"}</td>
+            <td className="pr-4 whitespace-nowrap">{one.vehicle}</td>
+            <td className="pr-4 whitespace-nowrap">
+              {one.is_restore ? "restored " : ""}
+              {one.was_mm} to {one.told_mm} mm
+            </td>
+            <td>
+              <Came one={one} />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

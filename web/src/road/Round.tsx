@@ -1,60 +1,30 @@
 import { useState } from "react";
-import type { Registry, Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 import { useGauge } from "../bay/useGauge";
 import { Fault } from "../shared/Caution";
 import { numberOf } from "../shared/number";
 import { useRegistry } from "../shared/registry";
 import { toKpa, useUnits } from "../shared/units";
 import { useDraft } from "../shared/useDraft";
+import { AlsoRead } from "./AlsoRead";
 import { Figure } from "./Figure";
 import { Keypad } from "./Keypad";
+import {
+  BESIDE,
+  inWhat,
+  MM_PER_32ND,
+  NAMES,
+  NOTHING,
+  type Reading,
+  ROUND,
+  rangeOf,
+  readingsOf,
+  steps,
+  unitOf,
+  type Walk,
+} from "./walk";
 
 type Tire = Schemas["TireLog"];
-export type Reading = NonNullable<Tire["readings"]>[number];
-
-/** The way one walks round the car. */
-export const ROUND = ["fl", "fr", "rr", "rl"] as const;
-export const NAMES: Record<string, string> = {
-  fl: "front left",
-  fr: "front right",
-  rr: "rear right",
-  rl: "rear left",
-  off: "off the car",
-};
-
-type Kind = "cold" | "heat" | "hot" | "depth";
-/** One figure of the walk. */
-type Step = { key: string; kind: Kind; tire: number; field: keyof Reading; place: string };
-
-const ACROSS = ["inner", "middle", "outer"] as const;
-const steps = (kind: Kind): Step[] =>
-  ROUND.flatMap((_, tire) => {
-    const one = (field: keyof Reading, place: string) => ({
-      key: `${kind}.${tire}.${place}`,
-      kind,
-      tire,
-      field,
-      place,
-    });
-    if (kind === "cold" || kind === "hot") return [one(`${kind}_kpa`, `${kind} pressure`)];
-    return ACROSS.map((place) => one(kind === "heat" ? `${place}_c` : `${place}_mm`, place));
-  });
-
-/** What is read beside the depths, in the order in which it is read. */
-const BESIDE = [
-  { kind: "cold", name: "cold pressures" },
-  { kind: "heat", name: "temperatures" },
-  { kind: "hot", name: "hot pressures" },
-] as const;
-const MM_PER_32ND = 25.4 / 32;
-
-type Walk = { figures: Record<string, number>; also: Kind[]; depthsIn: "mm" | "32nds" };
-const NOTHING: Walk = { figures: {}, also: [], depthsIn: "mm" };
-
-const rangeOf = (kind: Kind, registry: Registry): number[] => {
-  const { depth_mm, tread_c, tire_kpa } = registry.figures;
-  return kind === "depth" ? depth_mm : kind === "heat" ? tread_c : tire_kpa;
-};
 
 type Props = { tires: Tire[] /** The job's uid. */; whose: string; onTake: (readings: Reading[]) => void };
 
@@ -76,15 +46,7 @@ export function Round({ tires, whose, onTake }: Props) {
   const step = at < 0 ? null : all[at];
   const done = at < 0 ? all.length : at;
   const last = all[done - 1];
-  const unit = !step
-    ? ""
-    : step.kind === "heat"
-      ? "°C"
-      : step.kind === "depth"
-        ? walk.depthsIn === "mm"
-          ? "mm"
-          : "1/32 in"
-        : units.pressure;
+  const unit = step ? unitOf(step.kind, walk, units) : "";
   const take = (value: number) => {
     if (!step || !registry) return;
     const [least = 0, most = 0] = rangeOf(step.kind, registry);
@@ -115,22 +77,7 @@ export function Round({ tires, whose, onTake }: Props) {
       setFault("Say how many runs or kilometres since they were mounted.");
       return;
     }
-    const day = new Date().toISOString().slice(0, 10);
-    onTake(
-      tires.map((tire, place) => {
-        const reading: Reading = {
-          at: day,
-          [by]: count,
-          inner_mm: 0,
-          middle_mm: 0,
-          outer_mm: 0,
-          stood_at: tire.position,
-          turned_over: tire.turned_over ?? false,
-        };
-        const own = all.filter((one) => one.tire === place).map((one) => [one.field, walk.figures[one.key]]);
-        return { ...reading, ...Object.fromEntries(own) };
-      }),
-    );
+    onTake(readingsOf(walk, all, tires, { [by]: count }));
     setWalk({ ...walk, figures: {} });
     setFault("");
   };
@@ -151,36 +98,7 @@ export function Round({ tires, whose, onTake }: Props) {
             ? `${NAMES[ROUND[step.tire] ?? ""]}, ${step.place}${step.kind === "heat" ? " temperature" : ""}`
             : `${all.length} figures read`}
         </h2>
-        <fieldset className="flex flex-wrap items-center gap-x-3 text-small">
-          <legend className="sr-only">Read beside the depths</legend>
-          {BESIDE.map(({ kind, name }) => (
-            <label key={kind} className="flex items-center gap-1">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-sm"
-                checked={walk.also.includes(kind)}
-                onChange={(event) =>
-                  setWalk({
-                    ...walk,
-                    also: event.target.checked
-                      ? [...walk.also, kind]
-                      : walk.also.filter((one) => one !== kind),
-                  })
-                }
-              />
-              {name}
-            </label>
-          ))}
-          <select
-            className="bg-base-200 h-[28px] px-1"
-            aria-label="Depths in"
-            value={walk.depthsIn}
-            onChange={(event) => setWalk({ ...walk, depthsIn: event.target.value as Walk["depthsIn"] })}
-          >
-            <option value="mm">depths in mm</option>
-            <option value="32nds">depths in 1/32 in</option>
-          </select>
-        </fieldset>
+        <AlsoRead walk={walk} onChange={setWalk} />
       </div>
       <div className="mt-1 flex flex-wrap items-end gap-2">
         {step ? (
@@ -239,5 +157,3 @@ export function Round({ tires, whose, onTake }: Props) {
     </form>
   );
 }
-
-const inWhat = (kind: Kind) => (kind === "depth" ? "mm" : kind === "heat" ? "°C" : "kPa");

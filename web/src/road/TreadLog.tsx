@@ -6,9 +6,10 @@ import { FileButton } from "../shared/FileButton";
 import { useDeed } from "../shared/useDeed";
 import { Figure } from "./Figure";
 import type { PartProps } from "./RoadTrack";
-import { NAMES, ROUND, Round } from "./Round";
+import { Round } from "./Round";
 import { SeasonPlot } from "./SeasonPlot";
 import { SetPlot } from "./SetPlot";
+import { NAMES, ROUND } from "./walk";
 
 type Tire = Schemas["TireLog"];
 type Season = Schemas["SeasonView"];

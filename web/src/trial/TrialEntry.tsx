@@ -5,13 +5,14 @@ import type { OpenJob } from "../job/useJob";
 import { Fault } from "../shared/Caution";
 import { Choice } from "../shared/Choice";
 import { FileButton } from "../shared/FileButton";
-import { NumberBox } from "../shared/NumberBox";
 import { useHouse, useRegistry } from "../shared/registry";
 import { useDeed } from "../shared/useDeed";
 import { useDraft } from "../shared/useDraft";
+import { HowMuch } from "./HowMuch";
 import { readyPhoto } from "./photo";
 
 type TrialView = Schemas["TrialView"];
+type Line = { name: string; line: string | null | undefined };
 type Props = { open: OpenJob; onAdd: (trial: TrialView) => void };
 
 const NO_PHOTOS: number[] = [];
@@ -84,28 +85,7 @@ export function TrialEntry({ open, onAdd }: Props) {
         add();
       }}
     >
-      <div className="grid grid-cols-2 gap-2">
-        <Choice
-          tall
-          label="Axle"
-          value={axle}
-          options={[
-            ["front", "front"],
-            ["rear", "rear"],
-          ]}
-          onPick={(one) => setAxle(one as Axle)}
-        />
-        <Choice
-          tall
-          label="Side"
-          value={side}
-          options={[
-            ["left", "left"],
-            ["right", "right"],
-          ]}
-          onPick={setSide}
-        />
-      </div>
+      <WhichCorner axle={axle} side={side} onAxle={setAxle} onSide={setSide} />
       <label>
         <span className="label-small block">What was tried; without a tire the bare wheel</span>
         <input
@@ -115,21 +95,7 @@ export function TrialEntry({ open, onAdd }: Props) {
           onChange={(event) => setSetup(event.target.value)}
         />
       </label>
-      {atHand.length > 0 && (
-        <p className="flex flex-wrap gap-1 text-small">
-          {atHand.map((one) => (
-            <button
-              key={one.name}
-              type="button"
-              className="plain-button border-base-300 min-h-[36px] border"
-              title={one.line ?? ""}
-              onClick={() => setSetup(one.line ?? "")}
-            >
-              {one.name}
-            </button>
-          ))}
-        </p>
-      )}
+      {atHand.length > 0 && <AtHand lines={atHand} onPick={setSetup} />}
       <Choice
         tall
         label="What it met"
@@ -138,39 +104,13 @@ export function TrialEntry({ open, onAdd }: Props) {
         onPick={(contact) => setEntry({ ...entry, contact })}
       />
       {entry.contact !== "none" && (
-        <div className="flex flex-wrap items-center gap-2">
-          <select
-            className="bg-base-200 h-[44px] px-1"
-            aria-label="Gap or overlap"
-            value={entry.overlaps ? "overlap" : "gap"}
-            onChange={(event) => setEntry({ ...entry, overlaps: event.target.value === "overlap" })}
-          >
-            <option value="gap">gap</option>
-            <option value="overlap">overlap</option>
-          </select>
-          <NumberBox
-            label="How much, mm"
-            value={entry.gap}
-            placeholder="?"
-            onPut={(gap) => setEntry({ ...entry, gap })}
-          />
-          mm by
-          <select
-            className="bg-base-200 h-[44px] min-w-0 flex-1 px-1"
-            aria-label="Instrument"
-            value={instrument}
-            onChange={(event) => setInstrument(event.target.value)}
-          >
-            {house?.instruments.map((one) => (
-              <option key={one.code} value={one.code}>
-                {one.name}
-              </option>
-            ))}
-          </select>
-          {entry.gap == null && (
-            <span className="text-note opacity-85">left blank: it touched, nobody measured by how much</span>
-          )}
-        </div>
+        <HowMuch
+          gap={entry.gap}
+          overlaps={entry.overlaps}
+          onChange={(change) => setEntry({ ...entry, ...change })}
+          instrument={instrument}
+          onInstrument={setInstrument}
+        />
       )}
       <div className="grid grid-cols-2 gap-2">
         <Choice
@@ -195,24 +135,8 @@ export function TrialEntry({ open, onAdd }: Props) {
           onPick={(one) => setHanging(one === "hanging")}
         />
       </div>
-      <label>
-        <span className="label-small block">What was seen</span>
-        <input
-          className="bg-base-200 h-[44px] w-full px-2"
-          value={entry.note}
-          maxLength={400}
-          onChange={(event) => setEntry({ ...entry, note: event.target.value })}
-        />
-      </label>
-      <label>
-        <span className="label-small block">What next</span>
-        <input
-          className="bg-base-200 h-[44px] w-full px-2"
-          value={entry.next}
-          maxLength={400}
-          onChange={(event) => setEntry({ ...entry, next: event.target.value })}
-        />
-      </label>
+      <Words label="What was seen" value={entry.note} onPut={(note) => setEntry({ ...entry, note })} />
+      <Words label="What next" value={entry.next} onPut={(next) => setEntry({ ...entry, next })} />
       <FileButton
         text={photos.length > 0 ? `${photos.length} photos` : "Attach a photo"}
         label="Photo"
@@ -225,5 +149,74 @@ export function TrialEntry({ open, onAdd }: Props) {
         Keep this trial
       </button>
     </form>
+  );
+}
+
+/** Setups at hand, to be tried. */
+function AtHand({ lines, onPick }: { lines: Line[]; onPick: (line: string) => void }) {
+  return (
+    <p className="flex flex-wrap gap-1 text-small">
+      {lines.map((one) => (
+        <button
+          key={one.name}
+          type="button"
+          className="plain-button border-base-300 min-h-[36px] border"
+          title={one.line ?? ""}
+          onClick={() => onPick(one.line ?? "")}
+        >
+          {one.name}
+        </button>
+      ))}
+    </p>
+  );
+}
+
+/** A sentence of the trial. */
+function Words({ label, value, onPut }: { label: string; value: string; onPut: (text: string) => void }) {
+  return (
+    <label>
+      <span className="label-small block">{label}</span>
+      <input
+        className="bg-base-200 h-[44px] w-full px-2"
+        value={value}
+        maxLength={400}
+        onChange={(event) => onPut(event.target.value)}
+      />
+    </label>
+  );
+}
+
+type WhichCornerProps = {
+  axle: Axle;
+  side: string;
+  onAxle: (axle: Axle) => void;
+  onSide: (side: string) => void;
+};
+
+/** On which corner of the car. */
+function WhichCorner({ axle, side, onAxle, onSide }: WhichCornerProps) {
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <Choice
+        tall
+        label="Axle"
+        value={axle}
+        options={[
+          ["front", "front"],
+          ["rear", "rear"],
+        ]}
+        onPick={(one) => onAxle(one as Axle)}
+      />
+      <Choice
+        tall
+        label="Side"
+        value={side}
+        options={[
+          ["left", "left"],
+          ["right", "right"],
+        ]}
+        onPick={onSide}
+      />
+    </div>
   );
 }

@@ -1,6 +1,8 @@
 //! Classes of like rows: what stands in one place and measures alike is worked out once, however many rows the lists have.
 
-use std::collections::{BTreeMap, HashMap};
+use std::collections::BTreeMap;
+
+use rustc_hash::FxHashMap;
 use std::hash::Hash;
 
 use super::SearchCriteria;
@@ -57,7 +59,7 @@ pub(super) struct Lines {
 impl Lines {
     pub(super) fn of(stock: &Stock<'_>) -> Self {
         fn interned<N: Eq + Hash>(names: impl Iterator<Item = N>) -> Vec<u32> {
-            let mut known: HashMap<N, u32> = HashMap::new();
+            let mut known: FxHashMap<N, u32> = FxHashMap::default();
             names
                 .map(|name| {
                     let next = known.len() as u32;
@@ -149,9 +151,9 @@ pub(super) fn tire_classes(
     wish: &SearchCriteria,
     force: InForce,
     axle: usize,
-) -> HashMap<RimDiameter, Vec<TireClass>> {
-    let mut of: HashMap<(Size, ListedTire), Option<usize>> = HashMap::new();
-    let mut classes: HashMap<RimDiameter, Vec<TireClass>> = HashMap::new();
+) -> FxHashMap<RimDiameter, Vec<TireClass>> {
+    let mut of: FxHashMap<(Size, ListedTire), Option<usize>> = FxHashMap::default();
+    let mut classes: FxHashMap<RimDiameter, Vec<TireClass>> = FxHashMap::default();
     for (at, row) in stock.tires[axle].iter().enumerate() {
         if !tire_may(row, axle, asks, wish, force) {
             continue;

@@ -1,7 +1,7 @@
 //! A setup's sizes in the other designs and finishes that there are.
 
+use rustc_hash::FxHashMap;
 use std::cmp::Reverse;
-use std::collections::HashMap;
 
 use super::options::{self, Alike, PairOfRows, Points, Row, pairs};
 use super::side::{AxleSide, Candidate};
@@ -34,20 +34,20 @@ pub(super) fn other_designs(
             |one: &Candidate| (one.shape, one.tires, &one.listed) == (own.shape, own.tires, &own.listed);
         (0..side.candidates.len()).filter(|at| alike(&side.candidates[*at])).collect()
     };
-    let most_by_line = |side: &AxleSide, at: usize| -> HashMap<u32, Points> {
-        let mut most: HashMap<u32, Points> = HashMap::new();
+    let most_by_line = |side: &AxleSide, at: usize| -> FxHashMap<u32, Points> {
+        let mut most: FxHashMap<u32, Points> = FxHashMap::default();
         for row in &side.classes[side.candidates[at].class].rows {
             let known = most.entry(row.line).or_insert(row.points);
             *known = row.points.max(*known);
         }
         most
     };
-    let on = |side: &AxleSide, own: &Candidate| -> Vec<(usize, HashMap<u32, Points>)> {
+    let on = |side: &AxleSide, own: &Candidate| -> Vec<(usize, FxHashMap<u32, Points>)> {
         of_size(side, own).into_iter().map(|at| (at, most_by_line(side, at))).collect()
     };
     let (in_front, behind) = (on(front, f_own), on(rear, r_own));
     // Where each line stands best, by the best row that it has there; only there its rows are paired.
-    let mut places: HashMap<u32, (Points, (usize, usize))> = HashMap::new();
+    let mut places: FxHashMap<u32, (Points, (usize, usize))> = FxHashMap::default();
     for (f_at, f_most) in &in_front {
         for (r_at, r_most) in &behind {
             let (f, r) = (&front.candidates[*f_at], &rear.candidates[*r_at]);

@@ -1,6 +1,6 @@
 //! Which rows make a setup: one line of wheels or tires on both axles, the best-scoring ones inside a budget.
 
-use std::collections::HashMap;
+use rustc_hash::FxHashMap;
 
 /// Scores are summed as whole points, so that no order of adding can change which of two is larger.
 pub(super) type Points = i64;
@@ -79,7 +79,7 @@ pub(super) fn pairs(
     let mut all = Vec::new();
     if alike.is_alike {
         // Like parts on both axles are one row, if it may stand on both.
-        let rear_of: HashMap<u32, &Row> = rear.iter().map(|row| (row.at, row)).collect();
+        let rear_of: FxHashMap<u32, &Row> = rear.iter().map(|row| (row.at, row)).collect();
         all.extend(
             front.iter().filter_map(|row| Some(PairOfRows { front: *row, rear: **rear_of.get(&row.at)? })),
         );
@@ -88,7 +88,7 @@ pub(super) fn pairs(
             all.extend(rear.iter().map(|rear| PairOfRows { front: *front, rear: *rear }));
         }
     } else {
-        let mut by_line: HashMap<u32, Vec<&Row>> = HashMap::new();
+        let mut by_line: FxHashMap<u32, Vec<&Row>> = FxHashMap::default();
         for row in rear {
             by_line.entry(row.line).or_default().push(row);
         }

@@ -1,7 +1,9 @@
 //! The two axles together, best first: line by line of wheels, and no further than a bound lets anything come among the best.
 
 use std::cmp::Reverse;
-use std::collections::{BTreeSet, HashMap};
+use std::collections::BTreeSet;
+
+use rustc_hash::FxHashMap;
 
 use super::criteria;
 use super::criterion::Criterion;
@@ -34,7 +36,7 @@ pub(super) type RankedSetup = (Ranked, PairOfRows, PairOfRows);
 pub(super) struct Best {
     pub(super) most: usize,
     pub(super) order: BTreeSet<Ranked>,
-    pub(super) by_shape: HashMap<(usize, usize), RankedSetup>,
+    pub(super) by_shape: FxHashMap<(usize, usize), RankedSetup>,
 }
 
 impl Best {
@@ -69,8 +71,8 @@ pub(super) struct InLine {
 }
 
 /// One axle's candidates by line of wheels, in each line the best first.
-pub(super) fn by_line(side: &AxleSide, any_lines: bool) -> HashMap<u32, Vec<InLine>> {
-    let mut lines: HashMap<u32, Vec<InLine>> = HashMap::new();
+pub(super) fn by_line(side: &AxleSide, any_lines: bool) -> FxHashMap<u32, Vec<InLine>> {
+    let mut lines: FxHashMap<u32, Vec<InLine>> = FxHashMap::default();
     for (at, candidate) in side.candidates.iter().enumerate() {
         let rows = &side.classes[candidate.class].rows;
         let without_wheel = candidate.place + side.most_tire[candidate.tires];
@@ -133,7 +135,7 @@ pub(super) fn pair_axles(
         .collect();
     // Which line comes first decides nothing but how soon the rest is out of reach.
     lines.sort_by_key(|(most, in_front, _)| (Reverse(*most), in_front.first().map(|one| one.candidate)));
-    let mut best = Best { most: wish.count, order: BTreeSet::new(), by_shape: HashMap::new() };
+    let mut best = Best { most: wish.count, order: BTreeSet::new(), by_shape: FxHashMap::default() };
     let mut tire_pairs: Vec<Option<Vec<PairOfRows>>> =
         vec![None; front.tire_rows.len() * rear.tire_rows.len()];
     for (most, in_front, in_rear) in lines {

@@ -1,6 +1,6 @@
 //! One axle of a search: wheel classes with tire classes, each placed with the spacer with which it stands best.
 
-use std::collections::HashMap;
+use rustc_hash::FxHashMap;
 
 use super::classes::{Lines, WheelClass, tire_classes, tire_rows_on, wheel_classes};
 use super::criteria::{self, Scores};
@@ -93,8 +93,8 @@ pub(super) fn side(
     let heat_width = Requirements::heat_width(scene.plan, axle);
     let wanted = scene.plan.state.wanted(axle);
     type Shape = (RimDiameter, RimWidth, Option<Hundredths>, usize);
-    let mut on_rims: HashMap<Shape, Option<(OnRim, usize)>> = HashMap::new();
-    let mut shapes: HashMap<(RimDiameter, RimWidth, Size), usize> = HashMap::new();
+    let mut on_rims: FxHashMap<Shape, Option<(OnRim, usize)>> = FxHashMap::default();
+    let mut shapes: FxHashMap<(RimDiameter, RimWidth, Size), usize> = FxHashMap::default();
     for (class_at, class) in classes.iter().enumerate() {
         let mut brake = OverTheBrake::of(&trial, class, wish.keeps);
         for (tire_at, tires) in tires.get(&class.wheel.diameter).into_iter().flatten().enumerate() {
