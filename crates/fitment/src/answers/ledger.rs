@@ -131,8 +131,11 @@ impl Headline {
                 || !lines.iter().any(|other| other.axle == Some(Axle::Front) && twin(other))
         };
         // What reads the same front and rear is one thing.
+        // What is not known and cannot decide whether it goes stays with its line.
+        let counts = |line: &Line| line.severity != Severity::Unknown || line.code.can_decide();
         let count = |severity: Severity| {
-            lines.iter().filter(|line| line.severity == severity && is_unlike(line)).count()
+            let all = lines.iter().filter(|line| line.severity == severity && counts(line));
+            all.filter(|line| is_unlike(line)).count()
         };
         let things =
             |count: usize| if count == 1 { "One thing".to_owned() } else { format!("{count} things") };

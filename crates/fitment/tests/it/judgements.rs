@@ -166,7 +166,7 @@ fn an_axle_nobody_spoke_of_has_no_lines() {
     let lines = ledger("F: 17x7.5 ET45 225/45R17", "F: 18x8.5 ET35 245/40R18", None);
     assert!(lines.iter().all(|line| line.axle != Some(Axle::Rear)));
     assert_eq!(find(&lines, "front-to-rear", None).severity, Severity::Unknown);
-    assert_eq!(find(&lines, "speedometer", None).word, "under-reads", "the front axle is known");
+    assert_eq!(find(&lines, "speedometer", None).word, "measure the dial", "the front axle is known");
 }
 
 #[test]

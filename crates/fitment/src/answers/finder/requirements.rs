@@ -3,11 +3,13 @@
 //! The search judges nothing itself: each condition is a rule's own judgement, asked here with the rule's own
 //! requirement. So nothing is proposed that the ledger of the same job stops.
 
+use crate::car::Fact;
 use crate::car::limits::Drive;
 use crate::judgement::case::{Case, Needs};
 use crate::judgement::club::Class;
 use crate::judgement::rules::front_to_rear::AxleRatio;
 use crate::judgement::rules::load::LoadRequirement;
+use crate::judgement::rules::mount::Hub;
 use crate::judgement::rules::overall_diameter::DiameterGrade;
 use crate::judgement::rules::pressure::PressureFor;
 use crate::judgement::rules::speed::SpeedRequirement;
@@ -15,7 +17,7 @@ use crate::judgement::rules::speedometer::DialRequirement;
 use crate::judgement::rules::{Severity, mount, wheel_rating};
 use crate::setup::catalogue::{TireKind, TireRow, Use, WheelRow};
 use crate::setup::{Arrangement, Axle, Setup};
-use crate::values::codes::BoltCircle;
+use crate::values::codes::{BoltCircle, Spacer};
 use crate::values::length::Length;
 
 /// What a case asks, axle by axle where it differs.
@@ -34,6 +36,9 @@ pub(super) struct Requirements {
     limits: crate::car::limits::HouseLimits,
     drive: Option<Drive>,
     factory: [Option<Setup>; 2],
+    hubs: [Hub; 2],
+    /// The length of its bolts, or of its studs out of the hub.
+    fasteners: Option<Length>,
 }
 
 /// Such a tire is proposed without an index: the ledger then says that its maker is asked.
@@ -58,6 +63,11 @@ impl Requirements {
             limits: *case.limits,
             drive: case.drive,
             factory: Axle::BOTH.map(|axle| case.reference(axle).map(|reference| reference.setup)),
+            hubs: Axle::BOTH.map(|axle| {
+                let fitted = case.fitted.on(axle).and_then(|setup| setup.wheel);
+                Hub::of_car(car, axle, fitted.as_ref())
+            }),
+            fasteners: car.number(Fact::FastenerLength, None).and_then(Length::from_mm),
         }
     }
 
@@ -96,6 +106,12 @@ impl Requirements {
         )
     }
 
+    /// Whether what holds the wheels could hold them over a spacer.
+    pub(super) fn takes_spacer(&self, axle: usize, spacer_mm: f64) -> bool {
+        let spacer = Spacer::from_mm(spacer_mm);
+        spacer.is_none_or(|spacer| mount::could_hold(&self.hubs[axle], self.fasteners, spacer))
+    }
+
     pub(super) fn rating_is_enough(&self, axle: usize, row: &WheelRow) -> bool {
         wheel_rating::is_enough(row.load_kg, self.wheel_kg[axle])
     }
@@ -129,14 +145,16 @@ impl Requirements {
     }
 
     pub(super) fn diameter_is_inside(&self, axle: usize, diameter: Length) -> bool {
-        DiameterGrade::of(self.change_pct(axle, diameter), &self.limits).severity() != Severity::Stop
+        DiameterGrade::of(self.change_pct(axle, diameter), &self.limits) != DiameterGrade::Beyond
     }
 
     /// Whether the dial of this car takes both diameters.
     pub(super) fn dial_takes(&self, front: Length, rear: Length) -> bool {
         let ratio =
             |axle: usize, diameter: Length| self.reference[axle].map(|reference| diameter / reference);
-        self.dial.judge(ratio(0, front), ratio(1, rear)).is_none_or(|dial| dial.severity() != Severity::Stop)
+        self.dial
+            .judge(ratio(0, front), ratio(1, rear))
+            .is_none_or(|dial| !matches!(dial.severity(), Severity::Stop | Severity::Measure))
     }
 
     /// Section width of the reference tire on its rim: about what the car's weight asks for.

@@ -123,7 +123,11 @@ pub(super) fn side(
             let mut scores = Scores::default();
             scores.set(Criterion::Diameter, criteria::diameter(change, scene.plan.limits.diameter_limit_pct));
             scores.set(Criterion::HeatWidth, criteria::heat_width(section, heat_width));
-            let Some(stands) = placed(&class.wheel, on_rim, &mut brake, fitted.as_ref(), wish, force) else {
+            let shelf =
+                SHELF_MM.map(|mm| (mm <= wish.thickest_spacer_mm && asks.takes_spacer(at, mm)).then_some(mm));
+            let Some(stands) =
+                placed(&class.wheel, on_rim, &mut brake, fitted.as_ref(), (wish, force), shelf)
+            else {
                 continue;
             };
             scores.set(Criterion::Fit, stands.room);
@@ -185,19 +189,19 @@ pub(super) struct BestSpacer {
     pub(super) style: f64,
 }
 
-/// The spacer with which a wheel stands best; `None` where it does not clear.
+/// The spacer with which a wheel stands best, of those of the shelf that may be there; `None` where it does not clear.
 pub(super) fn placed(
     wheel: &Wheel,
     on_rim: &OnRim,
     brake: &mut OverTheBrake<'_>,
     fitted: Option<&MountedSetup>,
-    wish: &SearchCriteria,
-    force: InForce,
+    (wish, force): (&SearchCriteria, InForce),
+    shelf: [Option<f64>; SHELF_MM.len()],
 ) -> Option<BestSpacer> {
     let offset = wheel.offset?.as_mm();
-    let shelf = SHELF_MM.into_iter().filter(|mm| *mm <= wish.thickest_spacer_mm);
     let mut best: Option<(f64, BestSpacer)> = None;
-    for (step, spacer) in std::iter::once(0.0).chain(shelf).enumerate() {
+    let steps = std::iter::once(Some(0.0)).chain(shelf).enumerate();
+    for (step, spacer) in steps.filter_map(|(step, spacer)| Some((step, spacer?))) {
         // What matters is where it stands; the window was worked out without a spacer.
         let stands_at = offset - spacer;
         if !force.holds(Filter::Fit, || on_rim.window.clears(stands_at)) {

@@ -18,6 +18,7 @@ pub enum LineCode {
     TreadWidth,
     OverallDiameter,
     LoadIndex,
+    CamberLoad,
     SpeedSymbol,
     WheelLoad,
     Pressure,
@@ -27,6 +28,7 @@ pub enum LineCode {
     ListedSize,
     Speedometer,
     FrontToRear,
+    Mix,
     Balance,
     Rotation,
     SetBoltCircle,
@@ -47,6 +49,7 @@ impl LineCode {
             Self::TreadWidth,
             Self::OverallDiameter,
             Self::LoadIndex,
+            Self::CamberLoad,
             Self::SpeedSymbol,
             Self::WheelLoad,
             Self::Pressure,
@@ -56,12 +59,22 @@ impl LineCode {
             Self::ListedSize,
             Self::Speedometer,
             Self::FrontToRear,
+            Self::Mix,
             Self::Balance,
             Self::Rotation,
             Self::SetBoltCircle,
             Self::Sensors,
         ];
         of_rules.into_iter().chain(Feature::ALL.map(Self::Clearance))
+    }
+
+    /// Whether what it says could ever stop a plan: a tread's width, how the car balances and what of the set can be rotated are
+    /// good to know.
+    pub fn can_decide(self) -> bool {
+        !matches!(
+            self,
+            Self::TreadWidth | Self::Balance | Self::Rotation | Self::ListedSize | Self::Direction
+        )
     }
 
     /// On the wire and in files.
@@ -78,6 +91,7 @@ impl LineCode {
             Self::TreadWidth => "tread-width",
             Self::OverallDiameter => "overall-diameter",
             Self::LoadIndex => "load-index",
+            Self::CamberLoad => "camber-load",
             Self::SpeedSymbol => "speed-symbol",
             Self::WheelLoad => "wheel-load",
             Self::Pressure => "pressure",
@@ -87,6 +101,7 @@ impl LineCode {
             Self::ListedSize => "listed-size",
             Self::Speedometer => "speedometer",
             Self::FrontToRear => "front-to-rear",
+            Self::Mix => "mix",
             Self::Balance => "balance",
             Self::Rotation => "rotation",
             Self::SetBoltCircle => "set-bolt-circle",

@@ -126,11 +126,19 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
                 " The coupling between the axles would work all the time: choose closer diameters."
             }
             None => " Name the drive: on all-wheel drive this wears the coupling.",
-            _ => " Anti-lock and stability control compare the axles: choose closer diameters.",
+            _ => " Anti-lock and stability control compare the axles: ask the car's maker, or choose closer diameters.",
         });
     }
+    // On all-wheel drive the coupling is destroyed; on two driven wheels brakes and stability control are confused, which the
+    // car's maker answers for.
+    let severity = match (found.keeps_ratio, case.drive) {
+        (true, _) => Severity::Good,
+        (false, Some(Drive::All)) => Severity::Stop,
+        (false, Some(Drive::Front | Drive::Rear)) => Severity::Mind,
+        (false, None) => Severity::Measure,
+    };
     Some(Finding {
-        severity: if found.keeps_ratio { Severity::Good } else { Severity::Stop },
+        severity,
         word: if found.keeps_ratio { "keeps ratio" } else { "drifts" },
         figure: Some(found.ratio_change.quantity),
         limit,
@@ -157,7 +165,7 @@ mod tests {
         let planned = "F: 18x8.5 ET40 235/40R18 R: 18x9 ET40 255/40R18";
         for (drive, severity) in [
             (Some(Drive::All), Severity::Stop),
-            (None, Severity::Stop),
+            (None, Severity::Measure),
             (Some(Drive::Rear), Severity::Good),
             (Some(Drive::Front), Severity::Good),
         ] {

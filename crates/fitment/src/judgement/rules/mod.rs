@@ -7,6 +7,7 @@
 mod arch_gap;
 pub(crate) mod assumed_work;
 mod balance;
+mod camber_load;
 mod code;
 pub mod dial;
 mod direction;
@@ -14,6 +15,7 @@ mod fender_line;
 pub mod front_to_rear;
 mod listed_size;
 pub mod load;
+mod mix;
 pub mod mount;
 mod on_the_hub;
 pub mod overall_diameter;
@@ -129,6 +131,7 @@ pub const RULES: &[Rule] = &[
     tread_width::RULE,
     overall_diameter::RULE,
     load::RULE,
+    camber_load::RULE,
     speed::RULE,
     wheel_rating::RULE,
     pressure::RULE,
@@ -138,6 +141,7 @@ pub const RULES: &[Rule] = &[
     listed_size::RULE,
     speedometer::RULE,
     front_to_rear::RULE,
+    mix::RULE,
     balance::RULE,
     rotation::RULE,
     set_bolt_circle::RULE,

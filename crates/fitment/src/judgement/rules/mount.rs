@@ -11,9 +11,11 @@ use crate::values::fastener::{Seat, Thread};
 use crate::values::length::Length;
 use crate::values::working::{Figure, Quantity, Source, Step};
 
-/// From this much over the hub a bore needs a ring, in hundredths of a millimetre: less is machining and paint. Common
-/// practice.
-pub const RING_FROM_HUNDREDTHS: u16 = 20;
+/// Bores that differ by no more than this are one nominal size, in hundredths of a millimetre: 72.56 is 72.6. Common practice.
+const SAME_BORE_HUNDREDTHS: i32 = 10;
+/// From this much over the hub a bore takes a ring, in hundredths of a millimetre: none is made thinner, and what lies between
+/// is measured on both. Common practice.
+const RING_FROM_HUNDREDTHS: i32 = 50;
 /// What a slip-on spacer must leave of the hub's lip to centre the wheel. Common practice.
 pub const LEAST_LIP: Length = Length::mm(5.0);
 
@@ -234,6 +236,8 @@ pub enum BoreIssue {
     WheelUnknown,
     /// It does not go over the hub.
     TooSmall,
+    /// It is larger by less than any ring is thick.
+    TooNearForARing,
     /// It needs a ring.
     NeedsRing(Ring),
 }
@@ -243,12 +247,15 @@ pub fn center_bore(hub: Option<CenterBore>, bore: Option<CenterBore>) -> Option<
     let (Some(hub), Some(bore)) = (hub, bore) else {
         return Some(if hub.is_none() { BoreIssue::HubUnknown } else { BoreIssue::WheelUnknown });
     };
-    if bore < hub {
+    let over = i32::from(bore.hundredths()) - i32::from(hub.hundredths());
+    if over < -SAME_BORE_HUNDREDTHS {
         Some(BoreIssue::TooSmall)
-    } else if bore.hundredths() - hub.hundredths() >= RING_FROM_HUNDREDTHS {
-        Some(BoreIssue::NeedsRing(Ring { outer: bore.diameter(), inner: hub.diameter() }))
-    } else {
+    } else if over <= SAME_BORE_HUNDREDTHS {
         None
+    } else if over < RING_FROM_HUNDREDTHS {
+        Some(BoreIssue::TooNearForARing)
+    } else {
+        Some(BoreIssue::NeedsRing(Ring { outer: bore.diameter(), inner: hub.diameter() }))
     }
 }
 
@@ -330,6 +337,12 @@ pub fn mount(
                 ),
             );
         }
+        Some(BoreIssue::TooNearForARing) => say(
+            ProblemKind::Unknown,
+            MountingPart::Bore,
+            "The bore is larger than the hub by less than any ring is thick: measure both before the order."
+                .into(),
+        ),
         Some(BoreIssue::NeedsRing(ring)) => {
             say(
                 ProblemKind::Mind,
@@ -388,6 +401,30 @@ pub fn mount(
     all
 }
 
+/// Of studs under a slip-on spacer: the spacer, what is left of the thread for the nuts at most, and what must be: one diameter.
+/// Engagement = stud beyond the face that the wheel sits on − spacer − pad to seat; a depth that nobody measured is left out,
+/// so no more is left than this. `None` without a spacer, or while stud or thread is not known.
+///
+/// # Source
+/// Common practice, no published source.
+fn thread_left(
+    spacer: Option<Spacer>,
+    wheel: &WheelSide,
+    stud: Option<Length>,
+    diameter: Option<Length>,
+) -> Option<(Spacer, Length, Length)> {
+    let spacer = spacer?;
+    let left = stud? - spacer.length() - wheel.pad_to_seat.unwrap_or(Length::ZERO);
+    Some((spacer, left, diameter?))
+}
+
+/// Whether a hub's fasteners could hold any wheel over a slip-on spacer: studs of a known length keep one diameter of thread.
+pub fn could_hold(hub: &Hub, stud: Option<Length>, spacer: Spacer) -> bool {
+    let diameter = hub.thread.map(|thread| thread.diameter());
+    let left = thread_left(Some(spacer), &WheelSide::default(), stud, diameter);
+    hub.fasteners != Some(FastenerKind::Studs) || left.is_none_or(|(_, left, least)| left >= least)
+}
+
 /// How long bolts must be, and what is to be measured or minded where that cannot be said.
 ///
 /// Engagement = length − (spacer + pad-to-seat depth of this very wheel), at least one diameter of thread. The depth
@@ -408,7 +445,20 @@ fn fastener_length(
     let diameter = hub.thread.map(|thread| thread.diameter());
     match hub.fasteners {
         Some(FastenerKind::Studs) => {
-            if let Some(spacer) = spacer {
+            if let Some((spacer, left, least)) = thread_left(spacer, wheel, fitted, diameter)
+                && left < least
+            {
+                say(
+                    ProblemKind::Stop,
+                    MountingPart::Length,
+                    format!(
+                        "A slip-on spacer of {} mm leaves {:.1} mm of the studs for the nuts, at most; {:.0} are needed. Longer studs, or a spacer that bolts on and carries its own.",
+                        spacer.as_mm(),
+                        left.as_mm().max(0.0),
+                        least.as_mm()
+                    ),
+                );
+            } else if let Some(spacer) = spacer {
                 say(
                     ProblemKind::Mind,
                     MountingPart::Length,
@@ -580,7 +630,7 @@ mod tests {
 
     #[test]
     fn bores_are_held_together_in_hundredths() {
-        // Common practice: a ring from 0.2 mm on.
+        // Common practice: to 0.1 mm one nominal size, a ring from 0.5 mm on, between them both are measured.
         let ring = |hub: f64, bore: f64| {
             matches!(
                 center_bore(CenterBore::from_mm(hub), CenterBore::from_mm(bore)),
@@ -591,8 +641,10 @@ mod tests {
             (57.0, 57.1, false),
             (66.5, 66.6, false),
             (72.56, 72.6, false),
-            (57.1, 57.3, true),
-            (66.6, 66.8, true),
+            (57.1, 57.3, false),
+            (66.6, 67.0, false),
+            (57.1, 57.6, true),
+            (66.6, 67.1, true),
             (57.06, 66.6, true),
         ] {
             assert_eq!(ring(hub, bore), needs, "{hub} in {bore}");

@@ -62,8 +62,11 @@ fn found(mounting: Mounting, is_picked: bool, unread: Option<String>, thread: Op
     // Another seat is mended by other fasteners; with those at hand the wheel works loose.
     let is_seat_alone =
         problems.iter().all(|one| one.kind != ProblemKind::Stop || one.code == MountingPart::Seat);
+    let is_thread_alone =
+        problems.iter().all(|one| one.kind != ProblemKind::Stop || one.code == MountingPart::Length);
     let (severity, word) = match worst {
         Some(ProblemKind::Stop) if is_seat_alone => (Severity::Mind, "other fasteners"),
+        Some(ProblemKind::Stop) if is_thread_alone => (Severity::Stop, "too little thread"),
         Some(ProblemKind::Stop) => (Severity::Stop, "does not go on"),
         Some(ProblemKind::Mind) if !may_not_go_on => (Severity::Mind, "needs parts"),
         Some(ProblemKind::Mind | ProblemKind::Unknown) => (Severity::Unknown, "not known"),

@@ -14,6 +14,9 @@ pub(super) const RULE: Rule = Rule {
     of_car: &[],
 };
 
+const CAUTION: &str = "Brakes, stability control and insurance know the factory's diameter: ask whether it must be approved. Local codes \
+                       and a licensed inspector have the last word.";
+
 /// A house band that a change of diameter lies in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub enum DiameterGrade {
@@ -59,8 +62,9 @@ impl DiameterGrade {
     pub fn severity(self) -> Severity {
         match self {
             Self::Ideal | Self::Good => Severity::Good,
-            Self::AtTheLimit => Severity::Mind,
-            Self::Beyond => Severity::Stop,
+            // A taller or lower tire is told by what follows from it: dial, gearing, brakes, room, the maker's ratio. By itself
+            // it stops nothing.
+            Self::AtTheLimit | Self::Beyond => Severity::Mind,
         }
     }
 }
@@ -121,7 +125,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         figure: Some(pct.quantity),
         limit,
         says,
-        caution: None,
+        caution: (band == DiameterGrade::Beyond).then_some(CAUTION),
         working,
     })
 }
@@ -137,7 +141,7 @@ mod tests {
             ("18x8 ET45 225/40R18", Severity::Good, "ideal"), // 637.2: +0.5 %
             ("18x8 ET45 235/40R18", Severity::Good, "good"),  // 645.2: +1.7 %
             ("18x8 ET45 245/40R18", Severity::Mind, "at the limit"), // 653.2: +3.0 %
-            ("18x8 ET45 255/40R18", Severity::Stop, "beyond the limit"), // 661.2: +4.2 %
+            ("18x8 ET45 255/40R18", Severity::Mind, "beyond the limit"), // 661.2: +4.2 %
         ] {
             let line = line("overall-diameter", "17x7.5 ET45 225/45R17", planned, None);
             assert_eq!((line.severity, line.word), (severity, word), "{planned}: {:?}", line.figure);

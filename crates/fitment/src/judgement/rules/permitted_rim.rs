@@ -1,9 +1,10 @@
 //! The tire on its rim: square, stretched or bulging, and whether the rim is one it may be put on.
 
 use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
-use crate::parts::tire::rims::{PERMITTED_SOURCE, RimFit};
+use crate::parts::tire::rims::{PERMITTED_SOURCE, PermittedRims, RimFit};
 use crate::setup::Setup;
-use crate::setup::tire_on_rim::{SidewallShape, over_flange_worked, tire_on_rim};
+use crate::setup::tire_on_rim::{SidewallShape, TireOnRim, over_flange_worked, tire_on_rim};
+use crate::values::codes::RimWidth;
 use crate::values::working::{Phrase, Quantity};
 
 pub(super) const RULE: Rule = Rule {
@@ -22,13 +23,21 @@ pub fn rim_fit(setup: &Setup) -> Option<RimFit> {
     Some(setup.permitted_rims()?.judge(setup.wheel?.width))
 }
 
-/// How a line about a rim stands that is neither square nor refused.
-pub fn severity(fit: RimFit, shape: SidewallShape) -> Severity {
-    match (fit, shape) {
-        (RimFit::NotPermitted, _) => Severity::Stop,
-        (RimFit::Ask, _) => Severity::Measure,
+/// So far beyond an estimated range a rim is asked about before the order, in inches; beyond that it is measured first. A list
+/// decides by itself. Common practice; the estimate is within half an inch of most makers' tables.
+const ASKED_BEFORE_THE_ORDER_IN: f64 = 0.5;
+
+/// How a line about a rim stands: an estimate alone stops nothing, a list does.
+fn severity(on_rim: &TireOnRim, rim: RimWidth) -> Severity {
+    match (on_rim.fit, on_rim.shape) {
         (RimFit::Permitted, SidewallShape::Square) => Severity::Good,
         (RimFit::Permitted, _) => Severity::Mind,
+        (RimFit::NotPermitted, _) if on_rim.permitted.is_listed => Severity::Stop,
+        (RimFit::Ask | RimFit::NotPermitted, _) => {
+            let PermittedRims { least, most, .. } = on_rim.permitted;
+            let beyond = (least.code() - rim.code()).max(rim.code() - most.code());
+            if beyond <= ASKED_BEFORE_THE_ORDER_IN { Severity::Mind } else { Severity::Measure }
+        }
     }
 }
 
@@ -60,7 +69,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let says = match (on_rim.fit, on_rim.shape) {
         (RimFit::NotPermitted, _) if permitted.is_listed => stands.text("This rim is outside the maker's table: do not fit."),
         (RimFit::NotPermitted, _) => {
-            stands.text("This rim is outside the estimated range: do not fit unless the maker's table permits it.")
+            stands.text("This rim is outside the estimated range: get the maker's range before the order, and do not fit without it.")
         }
         (RimFit::Ask, _) => stands.text("This rim may be permitted or not, and an estimate does not decide it: ask for the maker's table."),
         (RimFit::Permitted, SidewallShape::Square) => stands,
@@ -73,12 +82,12 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         RimFit::Permitted if !permitted.is_listed => says.text(" Confirm the range with the maker's table."),
         _ => says,
     };
-    let severity = severity(on_rim.fit, on_rim.shape);
+    let severity = severity(&on_rim, check.planned.wheel?.width);
     Some(Finding {
         severity,
         word: match on_rim.fit {
-            RimFit::NotPermitted => "do not fit",
-            RimFit::Ask => "ask the maker",
+            RimFit::NotPermitted if severity == Severity::Stop => "do not fit",
+            RimFit::NotPermitted | RimFit::Ask => "ask the maker",
             RimFit::Permitted => shape,
         },
         figure: Some(figure.quantity),
@@ -99,14 +108,13 @@ mod tests {
     use crate::answers::ledger::tests::{line, line_with_parts};
     use crate::setup::catalogue::PickedParts;
     use crate::setup::catalogue::picked::tests::tire_row;
-    use crate::values::codes::RimWidth;
 
     #[test]
     fn the_makers_table_beats_the_estimate_in_both_directions() {
         // Makers' tables (memory): 285/30R20 on 9.5 to 10.5; 275/35R18 on 9.0 to 11.0.
         let rim = |code| RimWidth::from_code(code).unwrap();
         for (tire, wheel, table, word) in [
-            ("275/35R18", "18x11 ET30", None, "do not fit"),
+            ("275/35R18", "18x11 ET30", None, "ask the maker"),
             ("275/35R18", "18x11 ET30", Some((9.0, 11.0)), "stretched"),
             ("285/30R20", "20x10.5 ET30", Some((9.5, 10.0)), "do not fit"),
         ] {
@@ -128,13 +136,14 @@ mod tests {
     fn an_estimate_asks_where_it_cannot_decide() {
         // Drag and racing sizes: an estimate never says "do not fit"; from aspect ratio 50 one inch narrower is asked.
         for (planned, severity, word) in [
-            ("15x10 ET0 26.0/8.5-15", Severity::Measure, "ask the maker"),
+            ("15x10 ET0 26.0/8.5-15", Severity::Mind, "ask the maker"),
+            ("15x11 ET0 26.0/8.5-15", Severity::Measure, "ask the maker"),
             ("15x10 ET0 28.0/10.5-15", Severity::Good, "square"),
-            ("15x5 ET35 195/65R15", Severity::Measure, "ask the maker"),
-            ("15x4.5 ET35 195/65R15", Severity::Stop, "do not fit"),
+            ("15x5 ET35 195/65R15", Severity::Mind, "ask the maker"),
+            ("15x4.5 ET35 195/65R15", Severity::Measure, "ask the maker"),
             // TRA (memory): 31x10.50R15 on 7.0 to 9.0, 37x12.50R17 on 8.5 to 11.0.
             ("15x9 ET0 31x10.50R15LT", Severity::Good, "square"),
-            ("15x6.5 ET0 31x10.50R15LT", Severity::Stop, "do not fit"),
+            ("15x6.5 ET0 31x10.50R15LT", Severity::Mind, "ask the maker"),
             ("17x11 ET0 37x12.50R17LT", Severity::Good, "square"),
         ] {
             let line = line("tire-on-rim", "17x7.5 ET45 225/45R17", planned, None);

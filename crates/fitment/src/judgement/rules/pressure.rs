@@ -16,7 +16,7 @@ pub const SOURCE: Source =
     Source::from_memory("ETRTO and TRA, load and pressure: P = P_ref × (L / L_max)^(1 / n)");
 
 /// What must stand beside every suggested pressure.
-pub const CAUTION: &str = "A suggestion: the tire maker's load table, the sidewall's most and the car's placard decide. Set it cold.";
+pub const CAUTION: &str = "A suggestion: the tire maker's load table, the sidewall maximum and the car's placard decide. Set it cold.";
 
 /// No road car's tire is set lower, in kPa. Common practice.
 pub const LEAST_ON_THE_ROAD_KPA: f64 = 180.0;
@@ -61,7 +61,7 @@ impl NoPressure {
             Self::Index => "Name the planned tire's load index, as in 97Y.",
             Self::LoadRange => "Name the light truck tire's load range (C, D, E …): its pressure goes by it.",
             Self::Sidewall => {
-                "A commercial tire's reference pressure stands on its sidewall: ask for it; nothing is suggested without."
+                "The pressure of a commercial tire, of a dual index, or of a half-code rim stands on its sidewall: ask for it; nothing is suggested without."
             }
             Self::OtherTable => {
                 "Racing, drag and classic sizes have no common load table: ask the tire's maker."
@@ -77,7 +77,8 @@ impl LoadTable {
     /// Reference pressures in kPa: Euro-metric standard load 250, extra load and HL 290; P-metric 240 and 280; LT by load
     /// range B 240, C 350, D 450, E 550, F 650, G 760 (ETRTO, TRA, from memory). Exponents 0.8, LT 0.7; for P-metric 0.8
     /// is on the safe side of TRA's 0.5. A metric tire whose version nobody stated is taken as extra load: that asks for
-    /// at most 16 % too much, never for too little.
+    /// at most 16 % too much, never for too little. Its size and index say it for the common sizes ([`LoadVersion::by_table`]). A dual
+    /// index, C, and rims of half a code are no passenger tire's: their sidewall says the pressure.
     ///
     /// # Errors
     /// Where the reference pressure is not known.
@@ -94,8 +95,12 @@ impl LoadTable {
             return Err(NoPressure::LoadRange);
         }
         let Size::Metric(_) = tire.size else { return Err(NoPressure::OtherTable) };
-        Ok(match (tire.size.prefix(), tire.load_version) {
-            (Some(Prefix::Commercial), _) => {
+        // Twin wheels and rims of half a code are a van's or a truck's, whether the text says C or not.
+        let is_for_twins = tire.service.is_some_and(|service| service.dual.is_some());
+        let is_of_a_truck = is_for_twins || tire.size.rim().code().fract() != 0.0;
+        let version = tire.load_version.or_else(|| LoadVersion::by_table(tire));
+        Ok(match (tire.size.prefix(), version) {
+            (prefix, _) if prefix == Some(Prefix::Commercial) || is_of_a_truck => {
                 return sidewall_kpa
                     .map(|kpa| table(kpa, 0.8, "commercial tire, by its sidewall"))
                     .ok_or(NoPressure::Sidewall);
@@ -181,6 +186,31 @@ impl PressureFor {
             .reduce(f64::max)
     }
 
+    /// Whether a tire is the one the placard is written for: the same size and index, and no other version stated.
+    fn is_the_placards_own(&self, tire: &Tire) -> bool {
+        let own = |replaced: Replaced| {
+            let alike = (replaced.tire.size, replaced.tire.service) == (tire.size, tire.service);
+            let versions = [replaced.tire.load_version, tire.load_version];
+            alike && tire.service.is_some() && (versions.contains(&None) || versions[0] == versions[1])
+        };
+        self.placard_kpa.is_some() && self.replaces.is_some_and(own)
+    }
+
+    /// The most a passenger tire stands where its sidewall was not read, in kPa, and whether the placard is over it for certain;
+    /// `None` while the placard is not over it.
+    ///
+    /// # Source
+    /// Common practice: 300 or 350 as standard, 340 or 350 as extra load. Light truck and commercial tires stand what their
+    /// own load asks for.
+    fn over_the_sidewall(&self, tire: &Tire) -> Option<(f64, bool)> {
+        const MOST_KPA: f64 = 350.0;
+        let is_passenger = matches!(tire.size.prefix(), Some(Prefix::None | Prefix::P | Prefix::Hl));
+        let placard = self.placard_kpa.filter(|_| is_passenger && tire.load_range.is_none())?;
+        let version = tire.load_version.or_else(|| LoadVersion::by_table(tire));
+        let least = if version == Some(LoadVersion::Standard) { 300.0 } else { 340.0 };
+        (placard > least).then_some((if placard > MOST_KPA { MOST_KPA } else { least }, placard > MOST_KPA))
+    }
+
     /// Whether a tire can carry that at all; `true` where nothing is known that says otherwise.
     pub fn can_be_met_by(&self, tire: &Tire) -> bool {
         let needed = self.needed_kg();
@@ -260,6 +290,29 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         return None;
     }
     let tire = check.planned.tire?;
+    let own = asked.placard_kpa.filter(|_| asked.is_the_placards_own(&tire));
+    if let Some(kpa) = own {
+        let kpa = Quantity::pressure(kpa);
+        let step = Step {
+            what: "cold pressure",
+            formula: "the placard's, for the tire it is written for",
+            inputs: Vec::new(),
+            result: kpa,
+            source: Source::common_practice("the placard stands for its own tire"),
+        };
+        return Some(Finding {
+            severity: Severity::Good,
+            word: "the placard's",
+            figure: Some(kpa),
+            limit: Phrase::new("placard ").quantity(kpa),
+            says: Phrase::new("The size and index that the placard is written for: it stands."),
+            caution: Some(CAUTION),
+            working: vec![step],
+        });
+    }
+    if let Some((most, is_certain)) = asked.over_the_sidewall(&tire) {
+        return Some(over_the_sidewall(&asked, most, is_certain));
+    }
     let found = match pressure_for(&tire, &asked) {
         Ok(found) => found,
         Err(why) => return Some(Finding::unknown(why.says())),
@@ -288,7 +341,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         (Severity::Mind, "suggested", Phrase::new("To carry ").quantity(needed).text(why))
     };
     let says = says.text(format!(
-        " Reckoned as {} {}.",
+        " Worked as {} {}.",
         if found.table.is.starts_with("extra") { "an" } else { "a" },
         found.table.is
     ));
@@ -301,6 +354,37 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         caution: Some(CAUTION),
         working: found.figure.working,
     })
+}
+
+/// A placard that asks more than the tire stands.
+fn over_the_sidewall(asked: &PressureFor, most_kpa: f64, is_certain: bool) -> Finding {
+    let (placard, most) =
+        (Quantity::pressure(asked.placard_kpa.unwrap_or(0.0)), Quantity::pressure(most_kpa));
+    let asks = Phrase::new("The placard asks ").quantity(placard);
+    let (severity, word, says) = if is_certain {
+        let says = asks.text(", this tire stands ").quantity(most).text(" at most: another kind of tire.");
+        (Severity::Stop, "more than it stands", says)
+    } else {
+        let says =
+            asks.text(", many such tires stand ").quantity(most).text(": read the sidewall maximum first.");
+        (Severity::Measure, "read the sidewall", says)
+    };
+    let step = Step {
+        what: "sidewall maximum, where it was not read",
+        formula: "300 or 350 kPa as standard load, 340 or 350 as extra load",
+        inputs: Vec::new(),
+        result: most,
+        source: Source::common_practice("the figure on the sidewall decides"),
+    };
+    Finding {
+        severity,
+        word,
+        figure: Some(most),
+        limit: Phrase::new("placard ").quantity(placard),
+        says,
+        caution: Some(CAUTION),
+        working: vec![step],
+    }
 }
 
 /// What a cold pressure is set for.

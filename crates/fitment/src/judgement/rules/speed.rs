@@ -24,8 +24,6 @@ pub(super) const RULE: Rule = Rule {
 
 /// No road-legal winter tire is slower than this, in km/h: symbol Q. Common practice, and the law in the EU.
 pub const LEAST_WINTER_KMH: f64 = 160.0;
-/// Up to here symbols say a speed; above it the tire's maker does, in km/h.
-const SYMBOLS_END_KMH: f64 = 300.0;
 
 /// What a car asks of its tires' speed on one axle.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -83,7 +81,7 @@ impl SpeedRequirement {
         if let Some(top_speed) = self.top_speed_kmh {
             return if top_speed <= kmh && !(tire.is_open_ended() && top_speed > kmh) {
                 Speed::Enough
-            } else if tire.is_open_ended() || top_speed > SYMBOLS_END_KMH && kmh >= SYMBOLS_END_KMH {
+            } else if tire.is_open_ended() {
                 Speed::MakerConfirms
             } else {
                 slower()
@@ -210,11 +208,11 @@ mod tests {
     }
 
     #[test]
-    fn above_300_the_maker_confirms_and_nothing_is_called_slower() {
+    fn above_300_only_what_is_open_ended_is_for_its_maker_to_confirm() {
         let mut car = Car::default();
         car.note(Fact::TopSpeed, None, "325").unwrap();
         for (service, severity) in
-            [("(103Y)", Severity::Measure), ("103Y", Severity::Measure), ("103W", Severity::Stop)]
+            [("(103Y)", Severity::Measure), ("103Y", Severity::Stop), ("103W", Severity::Stop)]
         {
             let planned = format!("20x11 ET50 305/30ZR20 {service}");
             let line = line_on(car.clone(), "speed-symbol", "20x11 ET50 305/30ZR20", &planned).unwrap();

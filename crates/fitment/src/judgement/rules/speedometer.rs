@@ -39,6 +39,8 @@ pub enum Dial {
     WithinOneSize,
     /// Under-reads by so much that it is to be checked.
     ToBeChecked,
+    /// Under-reads by more than that, unless the dial over-reads by more, which nobody measured.
+    ToBeMeasured,
     /// Under-reads.
     UnderReads,
     /// Shows more than the law allows.
@@ -65,7 +67,7 @@ impl Dial {
             None if larger_pct <= 0.0 => Self::Within,
             None if larger_pct <= WITHIN_ONE_SIZE_PCT + 1e-9 => Self::WithinOneSize,
             None if larger_pct <= TO_BE_CHECKED_PCT + 1e-9 => Self::ToBeChecked,
-            None => Self::UnderReads,
+            None => Self::ToBeMeasured,
         }
     }
 
@@ -74,6 +76,7 @@ impl Dial {
         match self {
             Self::Unchanged | Self::Within | Self::WithinOneSize => Severity::Good,
             Self::ToBeChecked => Severity::Mind,
+            Self::ToBeMeasured => Severity::Measure,
             Self::UnderReads | Self::OverReadsTooMuch => Severity::Stop,
         }
     }
@@ -84,6 +87,7 @@ impl Dial {
             Self::Within => "within",
             Self::WithinOneSize => "within one size",
             Self::ToBeChecked => "have it checked",
+            Self::ToBeMeasured => "measure the dial",
             Self::UnderReads => "under-reads",
             Self::OverReadsTooMuch => "over-reads",
         }
@@ -188,6 +192,12 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
             .text(": most dials over-read by more, but nobody measured this one. Have it checked by satellite speed. Overall gearing ")
             .quantity(gearing)
             .text("."),
+        Dial::ToBeMeasured => Phrase::new("Larger by ")
+            .quantity(larger)
+            .text(by)
+            .text(": lawful only if the dial over-reads by as much, and nobody measured it. Measure it by satellite speed first, or have the computer told. Overall gearing ")
+            .quantity(gearing)
+            .text("."),
         Dial::UnderReads => Phrase::new("Shows less than the true speed")
             .text(by)
             .text(": it is lawful only if the dial over-reads by ")
@@ -230,7 +240,7 @@ mod tests {
             (1.0038, None, Dial::WithinOneSize),
             (1.01, None, Dial::WithinOneSize),
             (1.02, None, Dial::ToBeChecked),
-            (1.03, None, Dial::UnderReads),
+            (1.03, None, Dial::ToBeMeasured),
             (1.03, Some(3.5), Dial::Within),
             (1.03, Some(2.0), Dial::UnderReads),
             (1.005, Some(0.0), Dial::UnderReads),
@@ -266,7 +276,7 @@ mod tests {
         }
         let with = "18x8 ET45 235/45R18 98Y";
         let line = line_on(car.clone(), "speedometer", with, with).unwrap();
-        assert_eq!((line.severity, line.word), (Severity::Stop, "under-reads"));
+        assert_eq!((line.severity, line.word), (Severity::Measure, "measure the dial"));
         let line = line_on(car, "overall-diameter", with, "16x6.5 ET45 205/55R16 91V").unwrap();
         assert_eq!(line.severity, Severity::Good);
         let line = line_on(Car::default(), "speedometer", with, with).unwrap();

@@ -37,7 +37,8 @@ pub fn is_enough(rating_kg: Option<f64>, needed_kg: Option<f64>) -> bool {
     rating_kg.zip(needed_kg).is_none_or(|(rating, needed)| rating >= needed)
 }
 
-/// `None` while neither a rating of the car's nor of the wheel's is known: there is nothing to hold together.
+/// `None` while neither a rating of the car's nor of the wheel's is known: there is nothing to hold together. And `None` for
+/// the car's own wheel with no rating at hand: a line that nobody will ever answer is no line.
 fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     check.planned.wheel?;
     let arrangement = check.case.planned.arrangement();
@@ -50,10 +51,22 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     };
     let (rating, needed) = match (rating, needed) {
         (None, None) => return None,
+        // The car came on it, or drives on it: nobody reads a rating off a wheel that stays.
+        (None, Some(_)) if check.axle.keeps_the_wheel(check.planned) => return None,
         (None, Some(needed)) => {
-            let finding =
-                Finding::unknown("The wheel's rating is not stated: read it off the wheel or its list.");
-            return Some(Finding { limit: Phrase::new(whose).quantity(Quantity::mass(needed)), ..finding });
+            let needed = Quantity::mass(needed);
+            return Some(Finding {
+                severity: Severity::Mind,
+                word: "read the rating",
+                says: Phrase::new(
+                    "The wheel's rating is not stated: read it off the wheel or its list before the order; ",
+                )
+                .quantity(needed)
+                .text(" at least."),
+                limit: Phrase::new(whose).quantity(needed),
+                caution: Some(CAUTION),
+                ..Finding::unknown("")
+            });
         }
         (Some(_), None) => {
             return Some(Finding::unknown(
@@ -132,9 +145,12 @@ mod tests {
         let planned = "18x8.5 ET35 245/40R18";
         let unknown =
             line_in_state(state([Some("1000"), None], None), "wheel-load", fitted, planned).unwrap();
-        assert_eq!(unknown.severity, Severity::Unknown);
+        assert_eq!((unknown.severity, unknown.word), (Severity::Mind, "read the rating"));
         let unknown = line_in_state(state([None, None], Some(690.0)), "wheel-load", fitted, planned).unwrap();
         assert_eq!(unknown.severity, Severity::Unknown);
         assert_eq!(line_in_state(state([None, None], None), "wheel-load", fitted, planned), None);
+        // The car's own wheel with another tire on it.
+        let own = CarState::default().of_car(state([Some("1000"), None], None).car);
+        assert_eq!(line_in_state(own, "wheel-load", fitted, "17x7.5 ET45 235/45R17"), None);
     }
 }

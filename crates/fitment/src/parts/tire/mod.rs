@@ -7,6 +7,7 @@
 pub mod dimensions;
 pub mod rims;
 mod size;
+pub mod version_table;
 
 use std::fmt;
 
