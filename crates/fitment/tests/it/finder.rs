@@ -334,6 +334,14 @@ fn everything(scene: &Scene<'_>, catalogue: &Catalogue, wish: &SearchCriteria) -
                 && (wish.arrangements == Arrangements::Staggered
                     || (r_wheel.wheel.width >= f_wheel.wheel.width
                         && r_tire.tire.size.named_section_width() >= f_tire.tire.size.named_section_width()))
+                // Winter in front and summer behind, or the other way, is never proposed.
+                && {
+                    let is_winter = |row: &TireRow| row.kind.map(|kind| kind == TireKind::Winter);
+                    let is_all_year = |row: &TireRow| row.kind == Some(TireKind::AllSeason);
+                    let (ahead, behind) = (is_winter(f_tire), is_winter(r_tire));
+                    let says_both = ahead.is_some() && behind.is_some();
+                    !says_both || ahead == behind || is_all_year(f_tire) || is_all_year(r_tire)
+                }
                 && drift.abs() <= 2.5
                 // The dial follows the driven axle in front, and nobody measured it: up to 2.5 % larger.
                 && overall_diameter(&f_tire.tire.size) / fitted_diameter <= 1.025 + 1e-12

@@ -12,6 +12,7 @@ use super::options::{Row, points};
 use super::requirements::Requirements;
 use super::stock::Stock;
 use crate::judgement::case::AxleCase;
+use crate::judgement::rules::mix::Nature;
 use crate::parts::tire::{Size, Tire};
 use crate::parts::wheel::Wheel;
 use crate::setup::catalogue::WheelRow;
@@ -117,6 +118,7 @@ pub(super) fn wheel_classes(
             price: row.price.unwrap_or(0),
             circles: circles.bits(row),
             may_be_rotated: force.holds(Filter::WheelLoad, || asks.rating_is_enough_when_rotated(row)),
+            nature: None,
         });
     }
     classes.into_values().collect()
@@ -195,6 +197,7 @@ pub(super) fn tire_rows_on(
             price: row.price.unwrap_or(0),
             circles: u64::MAX,
             may_be_rotated: true,
+            nature: Some(Nature::of(&row.tire, row.kind)),
         })
     };
     class.rows.iter().filter_map(row_of).collect()

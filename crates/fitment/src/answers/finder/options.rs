@@ -2,6 +2,9 @@
 
 use rustc_hash::FxHashMap;
 
+use crate::judgement::rules::Severity;
+use crate::judgement::rules::mix::Nature;
+
 /// Scores are summed as whole points, so that no order of adding can change which of two is larger.
 pub(super) type Points = i64;
 
@@ -26,6 +29,8 @@ pub(super) struct Row {
     pub circles: u64,
     /// Whether a wheel may stand on either axle when the set is rotated.
     pub may_be_rotated: bool,
+    /// What of a tire must be alike on both axles; `None` for a wheel.
+    pub nature: Option<Nature>,
 }
 
 /// What the rows of a pair must have in common.
@@ -39,10 +44,17 @@ pub(super) struct Alike {
     pub one_circle: bool,
 }
 
+/// Whether the rule on mixed tires stops two rows.
+fn is_mixed(front: &Row, rear: &Row) -> bool {
+    let mixed = front.nature.zip(rear.nature).and_then(|(front, rear)| front.mixed_with(rear));
+    mixed.is_some_and(|mixed| mixed.severity() == Severity::Stop)
+}
+
 impl Alike {
     fn allows(self, front: &Row, rear: &Row) -> bool {
         (!self.is_rotated || front.may_be_rotated && rear.may_be_rotated)
             && (!self.one_circle || front.circles & rear.circles != 0)
+            && !is_mixed(front, rear)
     }
 }
 

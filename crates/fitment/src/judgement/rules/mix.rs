@@ -28,65 +28,106 @@ enum Season {
     NotSaid,
 }
 
-fn season_of(tire: &Tire, kind: Option<TireKind>) -> Season {
-    let of_kind = kind.map(|kind| match kind {
-        TireKind::Winter => Season::Winter,
-        TireKind::AllSeason | TireKind::AllTerrain => Season::NotSaid,
-        TireKind::SummerTouring
-        | TireKind::SummerPerformance
-        | TireKind::TrackDay
-        | TireKind::SemiSlick
-        | TireKind::Slick
-        | TireKind::Drag => Season::Summer,
-    });
-    match of_kind {
-        Some(season) if season != Season::NotSaid => season,
-        _ if tire.snowflake => Season::Winter,
-        _ => Season::NotSaid,
-    }
+/// What of a tire must be alike on both axles.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Nature {
+    is_radial: bool,
+    is_run_flat: bool,
+    season: Season,
 }
 
-fn construction_of(tire: &Tire) -> &'static str {
-    match tire.size.construction() {
-        Construction::Radial | Construction::ZrRadial | Construction::SpeedRadial(_) => "radial",
-        Construction::BiasPly => "bias ply",
-    }
+/// What two axles differ in that they must not.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Mixed {
+    /// Radial with bias ply.
+    Construction,
+    /// Winter with summer.
+    Seasons,
+    /// Winter with what nobody said a season of.
+    SeasonNotSaid,
+    /// Run-flat with ordinary.
+    RunFlat,
 }
 
-/// The first thing that two axles must not differ in, as a sentence, how it stands, and the word for it.
-fn mixed(case: &Case<'_>, [front, rear]: [(Setup, Tire); 2]) -> Option<(Severity, &'static str, String)> {
-    let [ahead, behind] = [construction_of(&front.1), construction_of(&rear.1)];
-    if ahead != behind {
-        let says = format!("The front tires are {ahead}, the rear ones {behind}: never on one car.");
-        return Some((Severity::Stop, "radial with bias ply", says));
-    }
-    let season = |(setup, tire): &(Setup, Tire)| season_of(tire, case.state.parts.kind_of(setup));
-    let words = |season| match season {
-        Season::Winter => "winter tires",
-        Season::Summer => "summer tires",
-        Season::NotSaid => "tires of a season that nobody stated",
-    };
-    let [ahead, behind] = [season(&front), season(&rear)];
-    if ahead != behind && [ahead, behind].contains(&Season::Winter) {
-        let where_they_are = format!("{} in front, {} behind", words(ahead), words(behind));
-        return Some(if [ahead, behind].contains(&Season::Summer) {
-            (Severity::Stop, "winter with summer", format!("{where_they_are}: never on one car."))
-        } else {
-            let says =
-                format!("{where_they_are}: name the other axle's mark, 3PMSF or M+S, or pick its row.");
-            (Severity::Measure, "ask", says)
+impl Nature {
+    /// Of a tire of a kind, where that is known.
+    pub fn of(tire: &Tire, kind: Option<TireKind>) -> Self {
+        let of_kind = kind.map_or(Season::NotSaid, |kind| match kind {
+            TireKind::Winter => Season::Winter,
+            TireKind::AllSeason | TireKind::AllTerrain => Season::NotSaid,
+            TireKind::SummerTouring
+            | TireKind::SummerPerformance
+            | TireKind::TrackDay
+            | TireKind::SemiSlick
+            | TireKind::Slick
+            | TireKind::Drag => Season::Summer,
         });
+        let season = match of_kind {
+            Season::NotSaid if tire.snowflake => Season::Winter,
+            season => season,
+        };
+        let is_radial = match tire.size.construction() {
+            Construction::Radial | Construction::ZrRadial | Construction::SpeedRadial(_) => true,
+            Construction::BiasPly => false,
+        };
+        Self { is_radial, is_run_flat: tire.run_flat, season }
     }
-    if front.1.run_flat != rear.1.run_flat {
-        let of = |tire: &Tire| if tire.run_flat { "run-flat" } else { "ordinary" };
-        let says = format!(
-            "{} in front, {} behind: only where the car's maker allows it in writing.",
-            of(&front.1),
-            of(&rear.1)
-        );
-        return Some((Severity::Stop, "run-flat with ordinary", says));
+
+    /// What of it must not be on one car with another; `None` where both may.
+    pub fn mixed_with(self, other: Self) -> Option<Mixed> {
+        let is_winter = |one: Self| one.season == Season::Winter;
+        if self.is_radial != other.is_radial {
+            Some(Mixed::Construction)
+        } else if is_winter(self) != is_winter(other) {
+            let says_both = self.season != Season::NotSaid && other.season != Season::NotSaid;
+            Some(if says_both { Mixed::Seasons } else { Mixed::SeasonNotSaid })
+        } else if self.is_run_flat != other.is_run_flat {
+            Some(Mixed::RunFlat)
+        } else {
+            None
+        }
     }
-    None
+
+    fn season_words(self) -> &'static str {
+        match self.season {
+            Season::Winter => "winter tires",
+            Season::Summer => "summer tires",
+            Season::NotSaid => "tires of a season that nobody stated",
+        }
+    }
+}
+
+impl Mixed {
+    /// How a line with it stands.
+    pub fn severity(self) -> Severity {
+        match self {
+            Self::Construction | Self::Seasons | Self::RunFlat => Severity::Stop,
+            Self::SeasonNotSaid => Severity::Measure,
+        }
+    }
+
+    fn word(self) -> &'static str {
+        match self {
+            Self::Construction => "radial with bias ply",
+            Self::Seasons => "winter with summer",
+            Self::SeasonNotSaid => "ask",
+            Self::RunFlat => "run-flat with ordinary",
+        }
+    }
+
+    fn says(self, front: Nature, rear: Nature) -> String {
+        let construction = |one: Nature| if one.is_radial { "radial" } else { "bias ply" };
+        let run_flat = |one: Nature| if one.is_run_flat { "run-flat tires" } else { "ordinary tires" };
+        let (of, then): (&dyn Fn(Nature) -> &'static str, &str) = match self {
+            Self::Construction => (&construction, "never on one car"),
+            Self::Seasons => (&Nature::season_words, "never on one car"),
+            Self::SeasonNotSaid => {
+                (&Nature::season_words, "name the other axle's mark, 3PMSF or M+S, or pick its row")
+            }
+            Self::RunFlat => (&run_flat, "only where the car's maker allows it in writing"),
+        };
+        format!("In front {}, behind {}: {then}.", of(front), of(rear))
+    }
 }
 
 /// `None` while all four are alike in what is known of them. An axle for which nothing is planned keeps what it has.
@@ -97,15 +138,15 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
     };
     // Without a plan there is nothing to judge.
     Axle::BOTH.iter().any(|axle| case.planned.on(*axle).is_some()).then_some(())?;
-    let (severity, word, says) = mixed(case, [on(Axle::Front)?, on(Axle::Rear)?])?;
-    let mut letters = says.chars();
-    let first = letters.next().map(|letter| letter.to_uppercase().to_string()).unwrap_or_default();
+    let nature = |(setup, tire): (Setup, Tire)| Nature::of(&tire, case.state.parts.kind_of(&setup));
+    let (front, rear) = (nature(on(Axle::Front)?), nature(on(Axle::Rear)?));
+    let mixed = front.mixed_with(rear)?;
     Some(Finding {
-        severity,
-        word,
+        severity: mixed.severity(),
+        word: mixed.word(),
         figure: None,
         limit: Phrase::new("one construction, one season, all round"),
-        says: Phrase::new(first + letters.as_str()),
+        says: Phrase::new(mixed.says(front, rear)),
         caution: Some(CAUTION),
         working: Vec::new(),
     })

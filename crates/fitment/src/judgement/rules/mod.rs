@@ -15,7 +15,7 @@ mod fender_line;
 pub mod front_to_rear;
 mod listed_size;
 pub mod load;
-mod mix;
+pub mod mix;
 pub mod mount;
 mod on_the_hub;
 pub mod overall_diameter;
