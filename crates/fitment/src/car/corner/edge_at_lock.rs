@@ -22,8 +22,12 @@ pub(crate) struct EdgeAtLock {
     on_the_wheel: Place,
     /// Where that place was.
     pub(crate) read_at: Place,
+    /// From there to the edge, a unit vector.
+    pub(crate) toward: Place,
     /// How far it goes on, inboard as a negative figure and outboard: nothing of it stands where that wheel passes.
     across: (f64, f64),
+    /// How far it goes on downward, as a negative figure, and upward.
+    up_and_down: (f64, f64),
 }
 
 /// From which place of the tire a gap is taken to have been read, where nobody noted it. Common practice, no source.
@@ -35,6 +39,8 @@ pub(crate) enum ReadFrom {
     AllRound,
 }
 
+/// Steps round a shoulder, from square to the tread to level.
+const ROUND_THE_SHOULDER: u32 = 4;
 /// Places round the tire that are looked at for the nearest.
 const ROUND: u32 = 72;
 
@@ -46,6 +52,10 @@ pub(crate) fn further_round(by_deg: f64, crown_mm: f64) -> (f64, f64) {
 }
 
 impl EdgeAtLock {
+    /// So much nearer than the gap that was read the wheel may come on its way: the outline's own rounding. Estimate.
+    const PASSED_BY_MM: f64 = 1.0;
+    /// How far an upright edge goes on up and down at most. Estimate.
+    pub(crate) const UP_AND_DOWN_MM: f64 = 60.0;
     /// How far such an edge goes on to either side at most. Estimate.
     pub(crate) const ACROSS_MM: f64 = 90.0;
 
@@ -84,15 +94,79 @@ impl EdgeAtLock {
         let read_at = placing.of(on_the_wheel);
         let (outline, center_y) = (Outline::of(&on)?, -on.effective_offset()?.as_mm());
         let passing = Passing::of(&kinematics, &outline, center_y, moving.reach());
-        let [x, y, z] = read_at;
-        let edge = [x + ahead * reading.gap.as_mm(), y, z];
-        Some(Self {
+        let gap = reading.gap.as_mm();
+        let straight = Self {
             kinematics,
             pose,
             on_the_wheel,
             read_at,
-            across: passing.leaves_free(edge, Self::ACROSS_MM),
+            toward: [ahead, 0.0, 0.0],
+            across: (0.0, 0.0),
+            up_and_down: (-Self::UP_AND_DOWN_MM, Self::UP_AND_DOWN_MM),
+        };
+        Some(match unless_noted {
+            ReadFrom::HubHeight => {
+                let across = passing.leaves_free(straight.place(gap), Self::ACROSS_MM);
+                Self { across, ..straight }
+            }
+            ReadFrom::AllRound => {
+                let placed = straight.where_the_wheel_passes_by(&passing, &against.tread, gap);
+                let edge = placed.place(gap);
+                let free = |along, most| passing.leaves_room(edge, along, gap - Self::PASSED_BY_MM, most);
+                Self {
+                    across: free([0.0, 1.0, 0.0], Self::ACROSS_MM),
+                    up_and_down: free([0.0, 0.0, 1.0], Self::UP_AND_DOWN_MM),
+                    ..placed
+                }
+            }
         })
+    }
+
+    /// The edge's place with such a gap.
+    pub(crate) fn place(&self, gap: f64) -> Place {
+        [0, 1, 2].map(|axis| self.read_at[axis] + gap * self.toward[axis])
+    }
+
+    /// The gap was the smallest, and the wheel came to its lock from straight ahead: what it was read to stands where the wheel
+    /// comes no nearer on its way. Where straight ahead of the foremost place it would be passed nearer, or through, it is further
+    /// along the wheel: over another place of the tread, or round the shoulder that swings out.
+    fn where_the_wheel_passes_by(self, passing: &Passing<'_>, tread: &[[f64; 2]; 5], gap: f64) -> Self {
+        let least = |edge: &Self| passing.room(edge.place(gap));
+        let enough = gap - Self::PASSED_BY_MM;
+        let mut best = (least(&self), self);
+        if best.0 >= enough {
+            return self;
+        }
+        let [x, _, z] = self.on_the_wheel;
+        let r = x.hypot(z);
+        let placing = self.kinematics.placing(self.pose);
+        let at = |place: Place| placing.of(place);
+        let round_the_shoulder =
+            (0..=ROUND_THE_SHOULDER).map(|step| f64::from(step) / f64::from(ROUND_THE_SHOULDER));
+        // Across the tread first, each place square to it; then round the shoulder that leads to the edge's own side.
+        let over_the_tread = tread.iter().map(|place| (*place, 0.0));
+        let shoulders = [tread[0], tread[4]].into_iter();
+        let round =
+            shoulders.flat_map(|shoulder| round_the_shoulder.clone().map(move |share| (shoulder, share)));
+        let middle_y = tread[2][0];
+        for ([y, tread_r], share) in over_the_tread.chain(round) {
+            let on_the_wheel = [x * tread_r / r, y, z * tread_r / r];
+            let (sin, cos) = (share * std::f64::consts::FRAC_PI_2).sin_cos();
+            let aside = if y < middle_y { -sin } else { sin };
+            let normal = [x / r * cos, aside, z / r * cos];
+            let read_at = at(on_the_wheel);
+            let to = at([0, 1, 2].map(|axis| on_the_wheel[axis] + normal[axis]));
+            let toward = [0, 1, 2].map(|axis| to[axis] - read_at[axis]);
+            let edge = Self { on_the_wheel, read_at, toward, ..self };
+            let room = least(&edge);
+            if room > best.0 {
+                best = (room, edge);
+            }
+            if best.0 >= enough {
+                break;
+            }
+        }
+        best.1
     }
 
     /// 1 for an edge ahead of the tire, −1 for one behind it.
@@ -103,6 +177,11 @@ impl EdgeAtLock {
     /// How far it goes on, inboard as a negative figure and outboard, followed so far at most.
     pub(crate) fn across(&self, most_mm: f64) -> (f64, f64) {
         (self.across.0.max(-most_mm), self.across.1.min(most_mm))
+    }
+
+    /// How far an upright edge goes on downward, as a negative figure, and upward.
+    pub(crate) fn up_and_down(&self) -> (f64, f64) {
+        self.up_and_down
     }
 
     /// The same if the wheel was turned further when it was read.

@@ -35,6 +35,35 @@ impl<'a> Passing<'a> {
         })
     }
 
+    /// The least room that the wheel leaves a place of the body on its way; negative where it passes there.
+    pub fn room(&self, place: Place) -> f64 {
+        self.poses.iter().fold(f64::INFINITY, |least, pose| {
+            let (y, r) = pose.axial_and_radius(place);
+            self.outline.nearer_than(y - self.center_y, r, least).unwrap_or(least)
+        })
+    }
+
+    /// How far one can go on from a place along a unit vector, one way (as a negative figure) and the other, and at most so far,
+    /// before the wheel leaves less than `room_mm` on its way.
+    pub fn leaves_room(&self, place: Place, along: Place, room_mm: f64, most_mm: f64) -> (f64, f64) {
+        /// Nearer than this to the end one goes on no further.
+        const NEAR_MM: f64 = 0.5;
+        let one_way = |sign: f64| {
+            let at = |off: f64| [0, 1, 2].map(|axis| place[axis] + sign * off * along[axis]);
+            let mut off = 0.0;
+            while off < most_mm {
+                // A distance changes by no more than one goes.
+                let more = self.room(at(off)) - room_mm;
+                if more < NEAR_MM {
+                    break;
+                }
+                off += more;
+            }
+            sign * off.min(most_mm)
+        };
+        (one_way(-1.0), one_way(1.0))
+    }
+
     /// How far an edge across the car can go on from a place to either side, inboard (as a negative figure) and outboard, and
     /// at most so far.
     pub fn leaves_free(&self, [x, y, z]: Place, most_mm: f64) -> (f64, f64) {

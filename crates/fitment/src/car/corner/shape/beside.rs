@@ -76,14 +76,15 @@ pub(super) fn along_the_hub(feature: Feature, is_at_lock: bool) -> AlongTheHub {
 pub(super) fn in_space(gap: f64, obstacle: &Obstacle, car: &CarInSpace<'_>) -> Option<InSpace> {
     let feature = obstacle.feature;
     let edge = EdgeAtLock::of(car.corner, car.moving, car.fitted, obstacle, ReadFrom::AllRound)?;
-    let [x, y, z] = edge.read_at;
+    let [x, y, z] = edge.place(gap + car.by_work);
     // The body goes up with the ride height, and what hangs on it.
     let up = if feature.carrier() == Carrier::Body { car.raised } else { 0.0 };
-    let (x, z) = (x + edge.ahead() * (gap + car.by_work), z + up);
+    let z = z + up;
     let is_upright = feature == Feature::SillBehind;
     let (inboard, outboard) = edge.across(if is_upright { BEHIND_MM } else { EdgeAtLock::ACROSS_MM });
     let across = spread(inboard, outboard).map(|off| [x, y + off, z]);
-    let up_and_down = spread(-BEHIND_MM, BEHIND_MM).map(|off| [x, y, z + off]);
+    let (down, upward) = edge.up_and_down();
+    let up_and_down = spread(down, upward).map(|off| [x, y, z + off]);
     let points = across.chain(up_and_down.filter(|_| is_upright)).collect();
     let is_estimated = !car.moving.knows_the_steering();
     Some(InSpace { points, edge_at: Some([x, y, z]), is_estimated })
