@@ -3222,8 +3222,10 @@ export interface components {
             reference: string;
             /** @description In sentences. */
             says: components["schemas"]["FragmentView"][][];
-            /** @description The tallest at each lift, as a place in the list. */
+            /** @description The tallest at each lift of which everything that decides was read, as a place in the list. */
             tallest: (number | null)[];
+            /** @description The tallest that nothing that was read stands against, whatever must be measured first. */
+            tallest_as_read: (number | null)[];
             /** @description From the lowest to the tallest. */
             tires: components["schemas"]["TallerView"][];
             /** @description Where the usual measures come from. */
@@ -3231,6 +3233,8 @@ export interface components {
         };
         /** @description A tire at a height of lift. */
         LiftedView: {
+            /** @description What nobody read, and what decides: it is measured first. */
+            measure: string[];
             /** @description What stands against it, the worst first. */
             short: components["schemas"]["ShortView"][];
             /** @description Its word. */

@@ -95,6 +95,9 @@ export function LiftLadder({ open, axle, usage }: Props) {
                         {worst && worst.name !== before && (
                           <span className="block text-note leading-4">{worst.name}</span>
                         )}
+                        {!worst && at === 0 && one.measure.length > 0 && (
+                          <span className="block text-note leading-4">{one.measure.join(", ")}</span>
+                        )}
                       </td>
                     );
                   })}

@@ -519,6 +519,31 @@ fn no_lift_helps_past_the_perch_and_some_helps_past_the_pinch_weld() {
 }
 
 #[test]
+fn no_tallest_is_named_over_what_nobody_read() {
+    // Only the arch was read: the perch beside a wider tire decides, and nobody knows it.
+    let shop = Shop::front(vec![reading(Feature::Arch, 200.0)]).with(Fact::BumpTravel, "60");
+    let reference = setup(FITTED).overall_diameter().unwrap();
+    shop.ask(|case| {
+        let ladder = lift_ladder(
+            case,
+            &setup("17x8 ET25 245/65R17"),
+            reference,
+            &Usage::from(Envelope::Road),
+            &|_| false,
+        )
+        .unwrap();
+        for (lift, tallest) in ladder.tallest.iter().enumerate() {
+            assert_eq!(*tallest, None, "at {} mm", LIFTS_MM[lift]);
+            let as_read = ladder.tallest_as_read[lift].unwrap();
+            let cell = &ladder.tires[as_read].at[lift];
+            assert!(cell.verdict == Verdict::MeasureFirst && !cell.unread.is_empty(), "{cell:?}");
+        }
+        let said = words(&ladder.says[0]);
+        assert!(said.contains("as far as what was read") && said.contains("Measure first"), "{said}");
+    });
+}
+
+#[test]
 fn a_pose_of_least_room_holds_what_is_said_of_it() {
     let mut rng = StdRng::seed_from_u64(7);
     for _ in 0..12 {

@@ -53,6 +53,8 @@ pub struct Lifted {
     pub verdict: Verdict,
     /// The parts that stand against it, the worst first, and how much room each is short of.
     pub short: Vec<(Feature, f64)>,
+    /// The parts that nobody read and that decide, in bay order: until they are read nobody knows.
+    pub unread: Vec<Feature>,
 }
 
 /// A tire on every height of lift.
@@ -77,8 +79,10 @@ pub struct LiftLadder {
     pub tires: Vec<TallerTire>,
     /// Parts that no lift helps, each with the tallest of the tires that it lets by.
     pub not_helped: Vec<(Feature, Option<usize>)>,
-    /// The tallest at each height of lift.
+    /// The tallest at each height of lift of which everything that decides was read.
     pub tallest: Vec<Option<usize>>,
+    /// The tallest that nothing that was read stands against, whatever else must be measured.
+    pub tallest_as_read: Vec<Option<usize>>,
     /// In sentences.
     pub says: Vec<Phrase>,
 }
@@ -173,11 +177,14 @@ pub fn lift_ladder(
             })
         })
         .collect();
-    let tallest = (0..LIFTS_MM.len())
-        .map(|lift| tires.iter().rposition(|tire| tire.at[lift].short.is_empty()))
-        .collect();
+    let tallest_where = |goes: &dyn Fn(&Lifted) -> bool| -> Vec<Option<usize>> {
+        let at = |lift: usize| tires.iter().rposition(|tire| goes(&tire.at[lift]));
+        (0..LIFTS_MM.len()).map(at).collect()
+    };
+    let tallest = tallest_where(&|one| one.verdict == Verdict::Clears);
+    let tallest_as_read = tallest_where(&|one| one.short.is_empty());
     let not_helped = not_helped(case, &tires);
-    let mut ladder = LiftLadder { tires, not_helped, tallest, says: Vec::new() };
+    let mut ladder = LiftLadder { tires, not_helped, tallest, tallest_as_read, says: Vec::new() };
     ladder.says = ladder.sentences();
     Some(ladder)
 }
@@ -247,12 +254,27 @@ fn lifted(context: &SweepContext<'_>) -> Lifted {
         verdict = Verdict::MeasureFirst;
     }
     short.sort_by(|a, b| b.1.total_cmp(&a.1));
-    Lifted { verdict: worst_of_short.unwrap_or(verdict), short }
+    // Standing as the ledger judges it: what nobody read, and what decides, is measured first here too.
+    let fit = context.case.fit(context.planned);
+    let lines = fit.iter().flat_map(|fit| &fit.clearances);
+    let unread: Vec<Feature> =
+        lines.filter(|line| line.verdict == Verdict::MeasureFirst).map(|line| line.feature).collect();
+    if !unread.is_empty() {
+        verdict = verdict.max(Verdict::MeasureFirst);
+    }
+    Lifted { verdict: worst_of_short.unwrap_or(verdict), short, unread }
 }
 
 impl LiftLadder {
     fn size(&self, at: usize) -> String {
         self.tires[at].setup.tire.map(|tire| tire.size.to_string()).unwrap_or_default()
+    }
+
+    /// What must be measured of a tire at a height of lift, in words.
+    fn unread_at(&self, tire: usize, lift: usize) -> String {
+        let unread = &self.tires[tire].at[lift].unread;
+        let names: Vec<&str> = unread.iter().map(|feature| feature.facts().name).collect();
+        if names.is_empty() { "what may be off decides".to_owned() } else { names.join(", ") }
     }
 
     fn sentences(&self) -> Vec<Phrase> {
@@ -271,19 +293,29 @@ impl LiftLadder {
             }
         }
         let mut last = None;
-        for (at, tallest) in self.tallest.iter().enumerate() {
+        for (at, tallest) in self.tallest.iter().zip(&self.tallest_as_read).enumerate() {
             let lift = Quantity::length(Length::mm(LIFTS_MM[at]));
             let phrase = match at {
                 0 => Phrase::new("As it stands"),
                 _ => Phrase::new("Lifted by ").quantity(lift),
             };
-            if at > 0 && last == Some(*tallest) {
+            if at > 0 && last == Some(tallest) {
                 continue;
             }
-            last = Some(*tallest);
+            last = Some(tallest);
             says.push(match tallest {
-                Some(tire) => phrase.text(format!(" the tallest is {}.", self.size(*tire))),
-                None => phrase.text(" none of these tires clears."),
+                (Some(tire), as_read) if as_read.is_none_or(|taller| taller <= *tire) => {
+                    phrase.text(format!(" the tallest is {}.", self.size(*tire)))
+                }
+                (sure, Some(tire)) => {
+                    let sure = sure.map(|sure| format!(" {} goes;", self.size(sure))).unwrap_or_default();
+                    phrase.text(format!(
+                        "{sure} as far as what was read goes, up to {}. Measure first: {}.",
+                        self.size(*tire),
+                        self.unread_at(*tire, at)
+                    ))
+                }
+                (_, None) => phrase.text(" none of these tires clears."),
             });
         }
         says

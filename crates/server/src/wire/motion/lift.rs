@@ -26,6 +26,8 @@ pub struct LiftedView {
     pub verdict: VerdictCode,
     /// What stands against it, the worst first.
     pub short: Vec<ShortView>,
+    /// What nobody read, and what decides: it is measured first.
+    pub measure: Vec<&'static str>,
 }
 
 /// A part that stands against a tire.
@@ -61,8 +63,10 @@ pub struct LiftView {
     pub lifts_mm: Vec<f64>,
     /// From the lowest to the tallest.
     pub tires: Vec<TallerView>,
-    /// The tallest at each lift, as a place in the list.
+    /// The tallest at each lift of which everything that decides was read, as a place in the list.
     pub tallest: Vec<Option<usize>>,
+    /// The tallest that nothing that was read stands against, whatever must be measured first.
+    pub tallest_as_read: Vec<Option<usize>>,
     /// Whose diameter the growth is held against.
     pub reference: &'static str,
     /// In sentences.
@@ -105,6 +109,7 @@ impl LiftView {
         Self {
             lifts_mm: LIFTS_MM.to_vec(),
             tallest: ladder.tallest,
+            tallest_as_read: ladder.tallest_as_read,
             tires: ladder.tires.into_iter().map(|tire| TallerView::new(tire, planned)).collect(),
             reference,
             says: ladder.says.into_iter().map(fragments).collect(),
@@ -134,6 +139,7 @@ impl TallerView {
                         .into_iter()
                         .map(|(part, short_mm)| ShortView { name: part.facts().name, short_mm })
                         .collect(),
+                    measure: lifted.unread.into_iter().map(|part| part.facts().name).collect(),
                 })
                 .collect(),
         }
