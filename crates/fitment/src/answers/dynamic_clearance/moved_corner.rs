@@ -5,6 +5,7 @@ use super::{PartInSpace, SweepContext};
 use crate::car::corner::feature::BlocksFrom;
 use crate::car::corner::{Feature, Moving, further_round};
 use crate::car::motion::{Carried, Cloud, Envelope, Place, Pose, Reach};
+use crate::judgement::case::AxleCase;
 use crate::judgement::clearance::{Contribution, Input};
 use crate::values::length::Length;
 use crate::values::working::Source;
@@ -49,7 +50,10 @@ impl SweepContext<'_> {
                     moves(&mut moving, by);
                     let is_elsewhere = part.is_read_at_lock() && moving.steering != self.moving.steering;
                     let cloud = if is_elsewhere {
-                        part_in_space(self.case, &part.obstacle, &moving).map(|part| part.cloud)
+                        let AxleCase { corner, fitted, .. } = self.case;
+                        let edge =
+                            part.edge.and_then(|edge| edge.on(corner, &moving, fitted, &part.obstacle));
+                        part_in_space(self.case, &part.obstacle, &moving, edge).map(|part| part.cloud)
                     } else {
                         None
                     };

@@ -1,5 +1,6 @@
 //! Where each part that was read stands in space, and what carries it.
 
+use crate::car::corner::EdgeAtLock;
 use crate::car::corner::feature::BlocksFrom;
 use crate::car::corner::shape::{CarInSpace, InSpace};
 use crate::car::corner::{Carrier, Feature, Moving, Obstacle};
@@ -25,6 +26,8 @@ pub struct PartInSpace {
     pub cloud: Cloud,
     /// Where the gap was read to an edge across the car; `None` for other shapes.
     pub edge_at: Option<Place>,
+    /// The same edge, that stands elsewhere on a corner that turns otherwise.
+    pub(super) edge: Option<EdgeAtLock>,
     /// The house's least gap to it.
     pub least_mm: f64,
     /// How much less the room may be, as it stands still: the band of the ledger.
@@ -67,7 +70,8 @@ pub fn parts_in_space(case: &AxleCase<'_>, moving: &Moving, planned: &Setup) -> 
     obstacles
         .filter(|one| !(is_one && one.feature == Feature::Arch))
         .filter_map(|obstacle| {
-            let part = part_in_space(case, obstacle, moving)?;
+            let edge = case.resolved.edge_in_motion(case.corner, moving, case.fitted, obstacle);
+            let part = part_in_space(case, obstacle, moving, edge)?;
             let own = band(obstacle)?;
             let is_with_the_arch = is_one && obstacle.feature == Feature::FenderLateral;
             let plus_minus_mm = if is_with_the_arch { own.max(of_the_arch) } else { own };
@@ -76,11 +80,12 @@ pub fn parts_in_space(case: &AxleCase<'_>, moving: &Moving, planned: &Setup) -> 
         .collect()
 }
 
-/// A part that was read, where it stands in space with what is done to the car.
+/// A part that was read, where it stands in space with what is done to the car; `edge` is where it stands if it was read at lock.
 pub(super) fn part_in_space(
     case: &AxleCase<'_>,
     obstacle: &Obstacle,
     moving: &Moving,
+    edge: Option<EdgeAtLock>,
 ) -> Option<PartInSpace> {
     let feature = obstacle.feature;
     let read_on = obstacle.reading.on.unwrap_or(*case.fitted);
@@ -89,6 +94,7 @@ pub(super) fn part_in_space(
         corner: case.corner,
         moving,
         fitted: case.fitted,
+        edge,
         outline: &outline,
         center_y: -read_on.effective_offset()?.as_mm(),
         by_work: room_by_work(case, feature),
@@ -117,6 +123,7 @@ pub(super) fn part_in_space(
         is_with_the_arch,
         cloud,
         edge_at,
+        edge,
         least_mm,
         plus_minus_mm: 0.0,
         is_estimated,

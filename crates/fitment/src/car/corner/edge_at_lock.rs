@@ -23,7 +23,9 @@ pub(crate) struct EdgeAtLock {
     /// Where that place was.
     pub(crate) read_at: Place,
     /// From there to the edge, a unit vector.
-    pub(crate) toward: Place,
+    toward: Place,
+    /// The same in the wheel's own frame, where the edge is square to the tire there; `None` where it is straight ahead or behind.
+    square_to: Option<Place>,
     /// How far it goes on, inboard as a negative figure and outboard: nothing of it stands where that wheel passes.
     across: (f64, f64),
     /// How far it goes on downward, as a negative figure, and upward.
@@ -101,6 +103,7 @@ impl EdgeAtLock {
             on_the_wheel,
             read_at,
             toward: [ahead, 0.0, 0.0],
+            square_to: None,
             across: (0.0, 0.0),
             up_and_down: (-Self::UP_AND_DOWN_MM, Self::UP_AND_DOWN_MM),
         };
@@ -139,8 +142,6 @@ impl EdgeAtLock {
         }
         let [x, _, z] = self.on_the_wheel;
         let r = x.hypot(z);
-        let placing = self.kinematics.placing(self.pose);
-        let at = |place: Place| placing.of(place);
         let round_the_shoulder =
             (0..=ROUND_THE_SHOULDER).map(|step| f64::from(step) / f64::from(ROUND_THE_SHOULDER));
         // Across the tread first, each place square to it; then round the shoulder that leads to the edge's own side.
@@ -154,10 +155,7 @@ impl EdgeAtLock {
             let (sin, cos) = (share * std::f64::consts::FRAC_PI_2).sin_cos();
             let aside = if y < middle_y { -sin } else { sin };
             let normal = [x / r * cos, aside, z / r * cos];
-            let read_at = at(on_the_wheel);
-            let to = at([0, 1, 2].map(|axis| on_the_wheel[axis] + normal[axis]));
-            let toward = [0, 1, 2].map(|axis| to[axis] - read_at[axis]);
-            let edge = Self { on_the_wheel, read_at, toward, ..self };
+            let edge = Self { on_the_wheel, square_to: Some(normal), ..self }.placed(self.pose);
             let room = least(&edge);
             if room > best.0 {
                 best = (room, edge);
@@ -186,8 +184,33 @@ impl EdgeAtLock {
 
     /// The same if the wheel was turned further when it was read.
     pub(crate) fn turned_by(self, by_deg: f64) -> Self {
-        let pose = Pose { steer_deg: self.pose.steer_deg + by_deg, ..self.pose };
-        Self { pose, read_at: self.kinematics.placed(pose, self.on_the_wheel), ..self }
+        self.placed(Pose { steer_deg: self.pose.steer_deg + by_deg, ..self.pose })
+    }
+
+    /// The same place of the wheel on a corner that moves otherwise; `None` while that is not known.
+    pub(crate) fn on(
+        self,
+        corner: &Corner,
+        moving: &Moving,
+        fitted: &Setup,
+        obstacle: &Obstacle,
+    ) -> Option<Self> {
+        let kinematics = moving.kinematics(fitted, corner.camber())?;
+        let reading = &obstacle.reading;
+        Some(Self { kinematics, ..self }.placed(moving.at_lock(reading.steer, reading.side)))
+    }
+
+    fn placed(self, pose: Pose) -> Self {
+        let placing = self.kinematics.placing(pose);
+        let read_at = placing.of(self.on_the_wheel);
+        let toward = match self.square_to {
+            None => self.toward,
+            Some(normal) => {
+                let to = placing.of([0, 1, 2].map(|axis| self.on_the_wheel[axis] + normal[axis]));
+                [0, 1, 2].map(|axis| to[axis] - read_at[axis])
+            }
+        };
+        Self { pose, read_at, toward, ..self }
     }
 }
 
@@ -221,5 +244,34 @@ impl EdgesAtLock {
         };
         let (known_on, known) = self.0.get_or_init(|| (*fitted, obstacles.iter().map(edge).collect()));
         if known_on == fitted { known[at] } else { edge(obstacle) }
+    }
+}
+
+/// The same edges as they stand in motion: worked out once for a corner, however many plans, lifts and uses are swept past them.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub(crate) struct EdgesInMotion(OnceLock<(Setup, Moving, Vec<Option<EdgeAtLock>>)>);
+
+impl EdgesInMotion {
+    /// The edge of one of a corner's obstacles.
+    pub(super) fn of(
+        &self,
+        obstacles: &[Obstacle],
+        corner: &Corner,
+        moving: &Moving,
+        fitted: &Setup,
+        obstacle: &Obstacle,
+    ) -> Option<EdgeAtLock> {
+        let edge = |obstacle: &Obstacle| {
+            if obstacle.feature.blocks_from() == BlocksFrom::AheadOrBehind {
+                EdgeAtLock::of(corner, moving, fitted, obstacle, ReadFrom::AllRound)
+            } else {
+                None
+            }
+        };
+        let Some(at) = obstacles.iter().position(|one| std::ptr::eq(one, obstacle)) else {
+            return edge(obstacle);
+        };
+        let known = self.0.get_or_init(|| (*fitted, moving.clone(), obstacles.iter().map(edge).collect()));
+        if known.0 == *fitted && known.1 == *moving { known.2[at] } else { edge(obstacle) }
     }
 }

@@ -4,12 +4,12 @@
 //! away.
 
 use super::alike::{self, Alike};
-use super::edge_at_lock::{EdgeAtLock, EdgesAtLock};
+use super::edge_at_lock::{EdgeAtLock, EdgesAtLock, EdgesInMotion};
 use super::obstacle::{Obstacle, Trouble, TroubleKind};
 use super::placing::LastCut;
 use super::shape::ObstacleShape;
 use super::typical_gaps::TypicalGaps;
-use super::{Corner, Feature, Reading, Steer, Tried};
+use super::{Corner, Feature, Moving, Reading, Steer, Tried};
 use crate::setup::Setup;
 use crate::values::working::{Phrase, Quantity};
 
@@ -26,6 +26,7 @@ pub struct Resolved {
     /// Parts that nobody read.
     pub(crate) typical_gaps: TypicalGaps,
     edges_at_lock: EdgesAtLock,
+    edges_in_motion: EdgesInMotion,
     alike: Vec<Alike>,
 }
 
@@ -67,6 +68,17 @@ impl Resolved {
         obstacle: &Obstacle,
     ) -> Option<EdgeAtLock> {
         self.edges_at_lock.of(&self.obstacles, corner, fitted, obstacle)
+    }
+
+    /// A part's edge at lock as it stands in motion; `None` for what is met otherwise, and where it cannot be placed.
+    pub(crate) fn edge_in_motion(
+        &self,
+        corner: &Corner,
+        moving: &Moving,
+        fitted: &Setup,
+        obstacle: &Obstacle,
+    ) -> Option<EdgeAtLock> {
+        self.edges_in_motion.of(&self.obstacles, corner, moving, fitted, obstacle)
     }
 }
 

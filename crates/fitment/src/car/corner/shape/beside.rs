@@ -3,7 +3,6 @@
 use super::{
     AlongTheHub, CannotBe, CarInSpace, EdgeAtLock, Fitted, InSpace, ObstacleShape, RoomInputs, spread,
 };
-use crate::car::corner::edge_at_lock::ReadFrom;
 use crate::car::corner::feature::BlocksFrom;
 use crate::car::corner::obstacle::TroubleKind;
 use crate::car::corner::{Carrier, Feature, Obstacle, Reading, quick_rule};
@@ -75,7 +74,7 @@ pub(super) fn along_the_hub(feature: Feature, is_at_lock: bool) -> AlongTheHub {
 /// An edge across the car at the gap that was read at lock; behind the tire it goes up and down as well.
 pub(super) fn in_space(gap: f64, obstacle: &Obstacle, car: &CarInSpace<'_>) -> Option<InSpace> {
     let feature = obstacle.feature;
-    let edge = EdgeAtLock::of(car.corner, car.moving, car.fitted, obstacle, ReadFrom::AllRound)?;
+    let edge = car.edge?;
     let [x, y, z] = edge.place(gap + car.by_work);
     // The body goes up with the ride height, and what hangs on it.
     let up = if feature.carrier() == Carrier::Body { car.raised } else { 0.0 };

@@ -96,6 +96,8 @@ pub(crate) struct CarInSpace<'a> {
     pub(crate) moving: &'a Moving,
     /// With which the steering was measured.
     pub(crate) fitted: &'a Setup,
+    /// Where what was read at lock stands; `None` for what was not, and where that is not known.
+    pub(crate) edge: Option<EdgeAtLock>,
     /// Against which the part was read, and where its rim's centre plane stood.
     pub(crate) outline: &'a Outline,
     pub(crate) center_y: f64,
