@@ -48,6 +48,11 @@ impl<'a> Swept<'a> {
 
     /// The least room in a pose.
     pub(super) fn room_at(&self, pose: Pose) -> f64 {
+        self.room_up_to(pose, f64::INFINITY)
+    }
+
+    /// The least room in a pose, or `most` where it is more than that.
+    pub(super) fn room_up_to(&self, pose: Pose, most: f64) -> f64 {
         let Sweep { field, center_y, .. } = *self.sweep;
         let into = self.sweep.kinematics.inverse(pose, self.cloud.carried);
         let room = |place: &Place, limit: f64| {
@@ -56,8 +61,7 @@ impl<'a> Swept<'a> {
         };
         let places = self.blocks.places();
         let start = self.near.get();
-        let mut least =
-            places.get(start).and_then(|place| room(place, f64::INFINITY)).unwrap_or(f64::INFINITY);
+        let mut least = places.get(start).and_then(|place| room(place, most)).unwrap_or(most);
         for block in self.blocks.blocks() {
             let (y, r) = into.axial_and_radius(block.center);
             if field.at_least(y - center_y, r) - block.radius >= least {

@@ -62,7 +62,7 @@ impl Pace {
 type Bound = (Pose, f64);
 
 impl Swept<'_> {
-    /// Of the poses of a grid, row by row of travel, those whose room is within `within` of the least of all of them; others may
+    /// Of the poses of a grid, row by row of travel, those whose room is less than `within` over the least of all of them; others may
     /// be among them, in the order given.
     pub(super) fn lowest(&self, poses: &[Pose], within: f64) -> Vec<Cell> {
         let pace = Pace::of(self.sweep, self.cloud);
@@ -84,9 +84,13 @@ impl Swept<'_> {
             if bound > least + within {
                 return bound;
             }
-            let room_mm = self.room_at(pose);
-            least = least.min(room_mm);
-            low.push(Cell { pose, room_mm });
+            // A hair more: a wheel that neither turns nor travels has one pose, and that is the least.
+            let most = least + within + HAIR_MM;
+            let room_mm = self.room_up_to(pose, most);
+            if room_mm < most {
+                least = least.min(room_mm);
+                low.push(Cell { pose, room_mm });
+            }
             room_mm
         };
         for pose in first {
@@ -147,8 +151,8 @@ mod tests {
             let all = swept.map(&poses);
             let least = all.iter().map(|cell| cell.room_mm).fold(f64::INFINITY, f64::min);
             let low = swept.lowest(&poses, within);
-            let expected: Vec<Cell> = all.iter().copied().filter(|cell| cell.room_mm <= least + within).collect();
-            let found: Vec<Cell> = low.iter().copied().filter(|cell| cell.room_mm <= least + within).collect();
+            let expected: Vec<Cell> = all.iter().copied().filter(|cell| cell.room_mm < least + within).collect();
+            let found: Vec<Cell> = low.iter().copied().filter(|cell| cell.room_mm < least + within).collect();
             prop_assert_eq!(found, expected);
         }
     }
