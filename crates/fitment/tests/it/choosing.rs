@@ -87,7 +87,9 @@ proptest! {
         };
         let found = mount(&hub_side, &wheel, Spacer::from_mm(spacer), None);
         let (bore, hub) = (wheel.bore.unwrap(), hub_side.bore.unwrap());
-        prop_assert_eq!(found.verdict() == "does_not_fit", circle_of(circle) != circle_of(car) || bore < hub);
+        // Within a tenth of a millimetre both are one nominal size.
+        let is_smaller = i32::from(bore.hundredths()) < i32::from(hub.hundredths()) - 10;
+        prop_assert_eq!(found.verdict() == "does_not_fit", circle_of(circle) != circle_of(car) || is_smaller);
         if let Some(ring) = found.ring {
             prop_assert!(ring.outer > ring.inner && bore > hub);
         }

@@ -68,11 +68,48 @@ fn staggered_messages_are_read() {
             "18x8.5 ET35 · 245/40R18",
         ),
         ("17x4.5 28x6.0-17\n15x10 26.0/10.0-15", "17x4.5 · 28x6.0-17", "15x10 · 26.0/10.0-15"),
+        // Clause by clause, where no one order of axle and piece goes through.
+        (
+            "Front: 18x8 ET40\nRear: 18x9 ET45\nRubber: 225/40R18 front, 245/40R18 rear",
+            "18x8 ET40 · 225/40R18",
+            "18x9 ET45 · 245/40R18",
+        ),
+        (
+            "rear 19x10 ET45, front 19x9 ET40, 245/35R19 front, 285/30R19 rear",
+            "19x9 ET40 · 245/35R19",
+            "19x10 ET45 · 285/30R19",
+        ),
+        ("18x8 front, 18x9 rear, ET40 everywhere", "18x8 ET40", "18x9 ET40"),
+        (
+            "front 225/40/18 on 8x18, rear 255/35/18 on 9x18, et 38 all round",
+            "18x8 ET38 · 225/40R18",
+            "18x9 ET38 · 255/35R18",
+        ),
+        // Pairs, as written.
+        ("17x7 & 17x8, ET38 & ET45, 205/50 and 225/45", "17x7 ET38 · 205/50R17", "17x8 ET45 · 225/45R17"),
+        ("20x9 / 20x10.5 ET25 ET30 245/35R20 285/30R20", "20x9 ET25 · 245/35R20", "20x10.5 ET30 · 285/30R20"),
+        ("18x8 and 18x9 with 225/40 and 255/35, all ET40", "18x8 ET40 · 225/40R18", "18x9 ET40 · 255/35R18"),
     ] {
         let pair = read(text);
         assert_eq!(pair.front.unwrap().to_string(), front, "{text:?}");
         assert_eq!(pair.rear.unwrap().to_string(), rear, "{text:?}");
         assert_eq!(pair.arrangement(), Some(Arrangement::Staggered), "{text:?}");
+    }
+}
+
+#[test]
+fn two_times_or_a_choice_are_two_setups_and_no_axles() {
+    for text in [
+        "was 16x7 ET40 / now 17x8 ET35",
+        "before: 205/55R16 / after: 225/45R17",
+        "18x8 ET45 or 18x9 ET40",
+        "17x7 & 17x8 or 18x8, ET38 & ET45",
+        // The first is the wider one, and nobody says why.
+        "18x9 / 18x8, ET40 / ET45",
+        "20x10 and 20x9 ET30",
+    ] {
+        let reading = line::read(text).unwrap();
+        assert!(reading.first_fault(text).is_some(), "{text:?} was read as {:?}", reading.setups);
     }
 }
 

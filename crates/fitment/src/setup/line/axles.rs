@@ -4,6 +4,10 @@
 //! two lines, or by a slash between the two. A text in which something follows the last axle word names them before;
 //! one that ends in an axle word names them behind. Spacers are spoken of by themselves: an axle word at a spacer is the
 //! spacer's alone, and wheel and tire stay on both axles.
+//!
+//! A clause is a thought: where each clause can be understood by itself, an axle word in it is about what stands in it and about
+//! nothing else. So a line has several assignments that may be meant ([`assignments`]); the first in which nothing is said twice
+//! of an axle is the line's.
 
 use std::ops::Range;
 
@@ -16,6 +20,8 @@ pub(super) struct Assigned {
     pub(super) names_axles: bool,
     /// A stretch that must be asked before anything can be assigned.
     pub(super) question: Option<(usize, Reason)>,
+    /// Whether each clause was understood by itself.
+    pub(super) is_by_clause: bool,
 }
 
 /// What a piece is about.
@@ -44,7 +50,134 @@ fn topic(one: &Lexed) -> Option<Topic> {
     }
 }
 
-pub(super) fn assign(text: &str, lexed: &[Lexed]) -> Assigned {
+/// The assignments that may be meant, the likeliest first.
+pub(super) fn assignments(text: &str, lexed: &[Lexed]) -> impl Iterator<Item = Assigned> {
+    let clauses = by_clause(text, lexed).into_iter();
+    let mut further = [Ways::Named, Ways::Pairs].into_iter();
+    clauses.chain(std::iter::from_fn(move || {
+        further.by_ref().find_map(|way| match way {
+            Ways::Named => Some(assign(text, lexed)),
+            Ways::Pairs => by_pairs(text, lexed),
+        })
+    }))
+}
+
+/// Ways to look at a whole line.
+enum Ways {
+    Named,
+    Pairs,
+}
+
+/// Clause by clause, where one of them ends in its axle word ("245/35R19 front, 275/30R19 rear") and something else follows the
+/// last axle word, so that neither "before" nor "behind" is true of the whole line. `None` where no clause is so.
+fn by_clause(text: &str, lexed: &[Lexed]) -> Option<Assigned> {
+    let mut axles = vec![Axles::Both; lexed.len()];
+    let (mut has_trailing, mut names) = (false, false);
+    let mut from = 0;
+    let is_end = |at: usize| {
+        lexed.get(at).is_none_or(|one| {
+            matches!(one.outcome, Ok(Piece::Gap)) && text[one.span.clone()].contains([',', ';', '\n', '|'])
+        })
+    };
+    for at in 0..=lexed.len() {
+        if !is_end(at) {
+            continue;
+        }
+        let clause = from..at;
+        from = at + 1;
+        let mut tags =
+            lexed[clause.clone()].iter().enumerate().filter_map(|(place, one)| match one.outcome {
+                Ok(Piece::Axle(tag)) => Some((clause.start + place, tag)),
+                _ => None,
+            });
+        let (first, others) = (tags.next(), tags.next());
+        let Some((tag_at, tag)) = first else { continue };
+        let topics = |range: Range<usize>| lexed[range].iter().filter_map(topic).count();
+        // A word alone, or two words, need their neighbours to be understood.
+        if others.is_some() || topics(clause.clone()) == 0 {
+            return None;
+        }
+        let trails = topics(clause.start..tag_at) > 0;
+        // "18x8.5 front ET35": before and behind at once is nobody's clause.
+        if trails && topics(tag_at..at) > 0 {
+            return None;
+        }
+        has_trailing |= trails;
+        names |= tag.axles != Axles::Both;
+        axles[clause].fill(tag.axles);
+    }
+    let is_one_axle = |one: &Lexed| matches!(one.outcome, Ok(Piece::Axle(tag)) if tag.axles != Axles::Both);
+    let last = lexed.iter().rposition(is_one_axle)?;
+    let goes_on = lexed[last..].iter().any(|one| topic(one).is_some());
+    let leads =
+        lexed.iter().position(|one| topic(one).is_some() || matches!(one.outcome, Ok(Piece::Axle(_))));
+    let begins_with_an_axle = leads.is_some_and(|at| matches!(lexed[at].outcome, Ok(Piece::Axle(_))));
+    let is_mixed = has_trailing && (goes_on || begins_with_an_axle);
+    (is_mixed && names).then_some(Assigned { axles, names_axles: true, question: None, is_by_clause: true })
+}
+
+/// Of each kind of piece what is said twice is front and rear, as written; what is said once is of both. Only where something
+/// that has a width is said twice, a sign or "and" stands between the two, no width falls, and no word speaks of another time or
+/// of a choice: all else is asked. `None` where it is not so.
+fn by_pairs(text: &str, lexed: &[Lexed]) -> Option<Assigned> {
+    let names_an_axle =
+        lexed.iter().any(|one| matches!(one.outcome, Ok(Piece::Axle(tag)) if tag.axles != Axles::Both));
+    if names_an_axle || says_any(text, &OF_ANOTHER_TIME) || says_any(text, &OF_ANOTHER_SET) {
+        return None;
+    }
+    let mut axles = vec![Axles::Both; lexed.len()];
+    let mut seen: Vec<(std::mem::Discriminant<Piece>, Vec<usize>)> = Vec::new();
+    for (at, one) in lexed.iter().enumerate().filter(|(_, one)| topic(one).is_some()) {
+        let kind = discriminant(one)?;
+        match seen.iter_mut().find(|(known, _)| *known == kind) {
+            Some((_, places)) => places.push(at),
+            None => seen.push((kind, vec![at])),
+        }
+    }
+    // One pair with a sign says that the line is of pairs; the others may stand side by side.
+    let mut parted_widths = 0;
+    for (_, places) in &seen {
+        match places.as_slice() {
+            [_] => {}
+            [first, second] => {
+                let between = &lexed[*first..*second];
+                let is_parted = parted_by_a_sign(text, between) || parted_by_and(text, between);
+                if let Some((ahead, behind)) = width_of(&lexed[*first]).zip(width_of(&lexed[*second])) {
+                    if behind < ahead {
+                        return None;
+                    }
+                    parted_widths += usize::from(is_parted);
+                }
+                (axles[*first], axles[*second]) = (Axles::Front, Axles::Rear);
+            }
+            _ => return None,
+        }
+    }
+    (parted_widths > 0).then_some(Assigned { axles, names_axles: true, question: None, is_by_clause: false })
+}
+
+/// Words by which a line speaks of two times, or of a choice: two sizes in it are two setups, and no axles.
+const OF_ANOTHER_TIME: [&str; 17] = [
+    "before", "after", "was", "were", "now", "or", "vs", "versus", "instead", "option", "options", "alt",
+    "oder", "statt", "vorher", "nachher", "want",
+];
+/// Words by which one of two sets may be named.
+const OF_ANOTHER_SET: [&str; 9] =
+    ["old", "new", "stock", "oem", "factory", "original", "summer", "winter", "serie"];
+
+fn says_any(text: &str, words: &[&str]) -> bool {
+    let low = text.to_lowercase();
+    low.split(|letter: char| !letter.is_alphanumeric()).any(|word| words.contains(&word))
+}
+
+/// Whether nothing but "and" stands between two pieces.
+fn parted_by_and(text: &str, between: &[Lexed]) -> bool {
+    let inner = between.get(1..).unwrap_or_default();
+    let says: String = inner.iter().filter_map(|one| text.get(one.span.clone())).collect();
+    matches!(says.trim().to_lowercase().as_str(), "and" | "und" | "et" | "y" | "e" | "en" | "och" | "og")
+}
+
+fn assign(text: &str, lexed: &[Lexed]) -> Assigned {
     let tags: Vec<usize> = lexed
         .iter()
         .enumerate()
@@ -55,7 +188,7 @@ pub(super) fn assign(text: &str, lexed: &[Lexed]) -> Assigned {
         return by_place(text, lexed);
     }
     let axles = Named { text, lexed, tags: &tags }.assign();
-    Assigned { axles, names_axles: true, question: None }
+    Assigned { axles, names_axles: true, question: None, is_by_clause: false }
 }
 
 /// A text that names axles by words.
@@ -229,10 +362,17 @@ fn is_tire(one: &Lexed) -> bool {
 
 /// A text without axle words: two lines, or two sizes of a kind with a sign between them.
 fn by_place(text: &str, lexed: &[Lexed]) -> Assigned {
-    let nothing_named =
-        Assigned { axles: vec![Axles::Both; lexed.len()], names_axles: false, question: None };
+    let nothing_named = Assigned {
+        axles: vec![Axles::Both; lexed.len()],
+        names_axles: false,
+        question: None,
+        is_by_clause: false,
+    };
     let sizes = [is_wheel, is_tire].map(|is| lexed.iter().filter(|one| is(one)).count());
     if sizes.iter().all(|sizes| *sizes < 2) || sizes.iter().any(|sizes| *sizes > 2) {
+        return nothing_named;
+    }
+    if says_any(text, &OF_ANOTHER_TIME) {
         return nothing_named;
     }
     let places = |is: fn(&Lexed) -> bool| -> Vec<usize> {
@@ -244,7 +384,7 @@ fn by_place(text: &str, lexed: &[Lexed]) -> Assigned {
         for (at, axle) in axles.iter_mut().enumerate() {
             *axle = if lexed[at].span.start < first_of_second { Axles::Front } else { Axles::Rear };
         }
-        return Assigned { axles, names_axles: true, question: None };
+        return Assigned { axles, names_axles: true, question: None, is_by_clause: false };
     }
     for (about, places) in &kinds {
         let [first, second] = places.as_slice() else { continue };
@@ -255,7 +395,12 @@ fn by_place(text: &str, lexed: &[Lexed]) -> Assigned {
             let written = text[lexed[*second].span.clone()].trim();
             let choices = [format!("rear: {written}"), format!("front: {written}")];
             let question = Reason::which("the wider one is named first: which axle is this?", choices);
-            return Assigned { axles, names_axles: true, question: Some((*second, question)) };
+            return Assigned {
+                axles,
+                names_axles: true,
+                question: Some((*second, question)),
+                is_by_clause: false,
+            };
         }
         for at in 0..lexed.len() {
             // A bolt circle, bore or mark said once is said of both.
@@ -273,7 +418,7 @@ fn by_place(text: &str, lexed: &[Lexed]) -> Assigned {
             }
         }
     }
-    Assigned { axles, names_axles: true, question: None }
+    Assigned { axles, names_axles: true, question: None, is_by_clause: false }
 }
 
 fn discriminant(one: &Lexed) -> Option<std::mem::Discriminant<Piece>> {
@@ -305,12 +450,15 @@ fn parted_by_a_sign(text: &str, between: &[Lexed]) -> bool {
     })
 }
 
-fn second_is_wider(first: &Lexed, second: &Lexed) -> bool {
-    let width = |one: &Lexed| match &one.outcome {
+fn width_of(one: &Lexed) -> Option<f64> {
+    match &one.outcome {
         Ok(Piece::Wheel(size)) => size.width.map(|width| width.code()),
         Ok(Piece::Tire(tire)) => Some(tire.size.named_section_width().as_mm()),
         Ok(Piece::TireWithoutRim { section, .. }) => Some(f64::from(*section)),
         _ => None,
-    };
-    width(first).zip(width(second)).is_some_and(|(first, second)| second > first)
+    }
+}
+
+fn second_is_wider(first: &Lexed, second: &Lexed) -> bool {
+    width_of(first).zip(width_of(second)).is_some_and(|(first, second)| second > first)
 }

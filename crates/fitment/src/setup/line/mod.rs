@@ -117,32 +117,20 @@ impl LineReading {
 pub fn read(text: &str) -> Result<LineReading, NotationError> {
     let mut lexed = lex(text)?;
     figures::resolve(&mut lexed);
-    let assigned = axles::assign(text, &lexed);
-    let mut faults: Vec<(usize, Reason)> = assigned.question.into_iter().collect();
-    let mut draft_of = |axle: Axles| {
-        let mut draft = Draft::default();
-        for (at, (one, axles)) in lexed.iter().zip(&assigned.axles).enumerate() {
-            if let Ok(piece) = &one.outcome
-                && (*axles == axle || *axles == Axles::Both)
-                && let Err(reason) = draft.put(*piece, at, axle)
-            {
-                faults.push((at, reason));
-            }
+    // The first assignment without a fault; where there is none, the faults of the one that is read by the line's axle words.
+    let mut told: Option<Made> = None;
+    for assigned in axles::assignments(text, &lexed) {
+        let made = Made::of(&lexed, assigned);
+        let is_sound = made.faults.is_empty();
+        if is_sound || told.as_ref().is_none_or(|told| told.is_by_clause) {
+            told = Some(made);
         }
-        draft
-    };
-    let front = draft_of(Axles::Front);
-    // What names no axle says the same of both, unless it says two thicknesses in one breath.
-    let parted = assigned.names_axles
-        || lexed.iter().any(|one| matches!(one.outcome, Ok(Piece::Spacing(Spacing::Pair(..)))));
-    let rear = parted.then(|| draft_of(Axles::Rear));
-    let mut finished =
-        |draft: &Draft, other: &Draft| draft.finish(other.rim()).map_err(|fault| faults.push(fault)).ok();
-    let made_in_front = finished(&front, rear.as_ref().unwrap_or(&front));
-    let made_behind = rear.as_ref().map_or(made_in_front, |rear| finished(rear, &front));
-    let assumed = PerAxle {
-        front: front.assumed(),
-        rear: rear.as_ref().map_or_else(|| front.assumed(), Draft::assumed),
+        if is_sound {
+            break;
+        }
+    }
+    let Some(Made { faults, setups, assumed, names_axles, .. }) = told else {
+        return Err(at_whole(text, Reason::Empty));
     };
     // Of a stretch's faults the first that was found is told.
     for (at, reason) in faults {
@@ -151,11 +139,53 @@ pub fn read(text: &str) -> Result<LineReading, NotationError> {
         }
     }
     let sound = lexed.iter().all(|one| one.outcome.is_ok());
-    let setups = made_in_front.zip(made_behind).filter(|_| sound);
-    let setups = setups.map(|(front, rear)| SetupPair { front, rear });
+    let setups = setups.filter(|_| sound);
     let segments =
         lexed.into_iter().map(|Lexed { span, outcome }| Segment { span, outcome: outcome.map(kind_of) });
-    Ok(LineReading { segments: segments.collect(), setups, names_axles: assigned.names_axles, assumed })
+    Ok(LineReading { segments: segments.collect(), setups, names_axles, assumed })
+}
+
+/// What a line makes with its pieces on the axles that one assignment gives them.
+struct Made {
+    faults: Vec<(usize, Reason)>,
+    setups: Option<SetupPair>,
+    assumed: PerAxle<Vec<&'static str>>,
+    names_axles: bool,
+    is_by_clause: bool,
+}
+
+impl Made {
+    fn of(lexed: &[Lexed], assigned: axles::Assigned) -> Self {
+        let axles::Assigned { axles, names_axles, question, is_by_clause } = assigned;
+        let mut faults: Vec<(usize, Reason)> = question.into_iter().collect();
+        let mut draft_of = |axle: Axles| {
+            let mut draft = Draft::default();
+            for (at, (one, axles)) in lexed.iter().zip(&axles).enumerate() {
+                if let Ok(piece) = &one.outcome
+                    && (*axles == axle || *axles == Axles::Both)
+                    && let Err(reason) = draft.put(*piece, at, axle)
+                {
+                    faults.push((at, reason));
+                }
+            }
+            draft
+        };
+        let front = draft_of(Axles::Front);
+        // What names no axle says the same of both, unless it says two thicknesses in one breath.
+        let parted = names_axles
+            || lexed.iter().any(|one| matches!(one.outcome, Ok(Piece::Spacing(Spacing::Pair(..)))));
+        let rear = parted.then(|| draft_of(Axles::Rear));
+        let mut finished =
+            |draft: &Draft, other: &Draft| draft.finish(other.rim()).map_err(|fault| faults.push(fault)).ok();
+        let made_in_front = finished(&front, rear.as_ref().unwrap_or(&front));
+        let made_behind = rear.as_ref().map_or(made_in_front, |rear| finished(rear, &front));
+        let assumed = PerAxle {
+            front: front.assumed(),
+            rear: rear.as_ref().map_or_else(|| front.assumed(), Draft::assumed),
+        };
+        let setups = made_in_front.zip(made_behind).map(|(front, rear)| SetupPair { front, rear });
+        Self { faults, setups, assumed, names_axles, is_by_clause }
+    }
 }
 
 /// A tire or a wheel read out of a text, with what was left aside and what was assumed.
