@@ -28,7 +28,7 @@ async fn the_sample_shop_shows_what_is_wrong_with_each_job() -> anyhow::Result<(
     for (car, code, word) in [
         ("Skerrin Pip 1.2 hatch", "speedometer", "under-reads"),
         ("Halvard Tinde 2.0 estate", "front-to-rear", "drifts"),
-        ("Vesper Tarn show coupé", "tire-on-rim", "do not fit"),
+        ("Vesper Tarn show coupé", "tire-on-rim", "ask the maker"),
         ("Marn Dotterel 3.0 coupé", "load-index", "too low"),
         ("Ousel Brae roadster", "overall-diameter", "beyond the limit"),
         ("Fellmark Drover crossover", "clear-sill_behind", "touches"),

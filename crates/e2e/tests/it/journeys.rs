@@ -62,8 +62,8 @@ async fn from_a_new_job_to_a_printed_bench() -> anyhow::Result<()> {
     // What changes, and what must be found on the car: 8.5 ET35 with 245 against 7.5 ET45 with 225.
     browser.read("[data-code=outer-change]", "+20.0").await?;
     browser.read("[data-code=inner-change]", "no closer").await?;
-    browser.read("[data-code=speedometer]", "under-reads").await?;
-    browser.read("[data-verdict]", "stop").await?;
+    browser.read("[data-code=speedometer]", "measure the dial").await?;
+    browser.read("[data-verdict]", "measure first").await?;
 
     // Keys: 1 mm out, half an inch wider, a spacer.
     browser.press(Key::Right + "").await?;

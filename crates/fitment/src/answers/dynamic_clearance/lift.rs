@@ -253,12 +253,22 @@ fn lifted(context: &SweepContext<'_>) -> Lifted {
     if parts.is_empty() {
         verdict = Verdict::MeasureFirst;
     }
-    short.sort_by(|a, b| b.1.total_cmp(&a.1));
-    // Standing as the ledger judges it: what nobody read, and what decides, is measured first here too.
+    // Standing, and at lock, as the ledger judges it: no better word than there. The house's gap under the arch is for the travel,
+    // which is looked at here itself.
     let fit = context.case.fit(context.planned);
-    let lines = fit.iter().flat_map(|fit| &fit.clearances);
+    let lines = || fit.iter().flat_map(|fit| &fit.clearances);
+    for line in lines().filter(|line| line.verdict.rules_out()) {
+        let Some(band) = line.band.as_ref() else { continue };
+        let is_held_alike = line.feature.facts().at_lock || line.verdict == Verdict::Touches;
+        if is_held_alike && short.iter().all(|(feature, _)| *feature != line.feature) {
+            worst_of_short = worst_of_short.max(Some(line.verdict));
+            short.push((line.feature, (line.limit + band.likely() - band.nominal).as_mm()));
+        }
+    }
+    short.sort_by(|a, b| b.1.total_cmp(&a.1));
+    // What nobody read, and what decides, is measured first here too.
     let unread: Vec<Feature> =
-        lines.filter(|line| line.verdict == Verdict::MeasureFirst).map(|line| line.feature).collect();
+        lines().filter(|line| line.verdict == Verdict::MeasureFirst).map(|line| line.feature).collect();
     if !unread.is_empty() {
         verdict = verdict.max(Verdict::MeasureFirst);
     }
