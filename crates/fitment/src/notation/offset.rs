@@ -119,7 +119,10 @@ pub(super) fn unit(scan: Scan<'_>) -> (Unit, Scan<'_>) {
 /// `4.5"bs`, `4.5 in bs`, `backspacing 4.5`, `115 mm bs`, `4-1/2" backspace`, `backspace of 5"`.
 pub(super) fn backspacing(start: Scan<'_>) -> Read<'_, Length> {
     let (number, written_unit, end) = if let Some(after) = start.eat_known_label(&words::BACKSPACING) {
-        let Some((number, after)) = after.number_with_fraction() else { return Ok(None) };
+        // A label that has lost its figure is asked about, never left aside.
+        let Some((number, after)) = after.number_with_fraction() else {
+            return Err((Reason::Missing("the figure of the backspacing"), after));
+        };
         let (written_unit, end) = unit(after);
         (number, written_unit, end)
     } else {

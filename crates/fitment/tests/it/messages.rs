@@ -98,6 +98,16 @@ fn staggered_messages_are_read() {
 }
 
 #[test]
+fn what_has_lost_its_figure_or_is_for_no_car_is_told() {
+    for text in ["17x8 backspacing", "15x7 bs 215/60R15", "205/60R15 91H trailer", "20.5x8.0-10 tractor"] {
+        let reading = line::read(text).unwrap();
+        assert!(reading.first_fault(text).is_some(), "{text:?} was read as {:?}", reading.setups);
+    }
+    // What the car tows is not on the car.
+    assert_eq!(read("17x8 ET40 225/50R17 and a trailer").to_string(), "17x8 ET40 · 225/50R17");
+}
+
+#[test]
 fn two_times_or_a_choice_are_two_setups_and_no_axles() {
     for text in [
         "was 16x7 ET40 / now 17x8 ET35",

@@ -117,6 +117,7 @@ impl LineReading {
 pub fn read(text: &str) -> Result<LineReading, NotationError> {
     let mut lexed = lex(text)?;
     figures::resolve(&mut lexed);
+    name_what_is_for_no_car(text, &mut lexed);
     // The first assignment without a fault; where there is none, the faults of the one that is read by the line's axle words.
     let mut told: Option<Made> = None;
     for assigned in axles::assignments(text, &lexed) {
@@ -143,6 +144,31 @@ pub fn read(text: &str) -> Result<LineReading, NotationError> {
     let segments =
         lexed.into_iter().map(|Lexed { span, outcome }| Segment { span, outcome: outcome.map(kind_of) });
     Ok(LineReading { segments: segments.collect(), setups, names_axles, assumed })
+}
+
+/// A word right behind a tire that says what else it is for: in other places it is what the car tows, or what its owner rides.
+fn name_what_is_for_no_car(text: &str, lexed: &mut [Lexed]) {
+    const WORDS: [(&[&str], Reason); 3] = [
+        (&["trailer", "trailers", "caravan"], Reason::TRAILER),
+        (&["scooter", "motorbike", "quad", "atv"], Reason::MOTORCYCLE),
+        (&["tractor", "implement"], Reason::FARM),
+    ];
+    let mut is_behind_a_tire = false;
+    for one in lexed {
+        let said = text.get(one.span.clone()).unwrap_or_default().trim().to_lowercase();
+        match one.outcome {
+            Ok(Piece::Tire(_) | Piece::Beside(_)) => is_behind_a_tire = true,
+            Ok(Piece::Gap) => {}
+            Ok(Piece::LeftAside) if is_behind_a_tire => {
+                let known = WORDS.into_iter().find(|(words, _)| words.contains(&said.as_str()));
+                if let Some((_, reason)) = known {
+                    one.outcome = Err(reason);
+                }
+                is_behind_a_tire = false;
+            }
+            _ => is_behind_a_tire = false,
+        }
+    }
 }
 
 /// What a line makes with its pieces on the axles that one assignment gives them.
