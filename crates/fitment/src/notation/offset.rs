@@ -21,6 +21,12 @@ pub(super) fn offset(start: Scan<'_>, behind_wheel: bool) -> Read<'_, Offset> {
         Some(after) => (after, true),
         None => (start, false),
     };
+    if behind_wheel
+        && !labelled
+        && let Some(asked) = dash_apart(scan)
+    {
+        return Err(asked);
+    }
     let loose = labelled || behind_wheel;
     let (sign, scan, signed) = if let Some(after) = scan.eat("+").or_else(|| scan.eat("plus ")) {
         (1.0, if loose { after.blanks() } else { after }, true)
@@ -87,12 +93,29 @@ fn is_an_offset_without_its_word(at: Scan<'_>) -> bool {
     sized.is_none_or(|next| next.blanks().digits() == 0)
 }
 
+/// A dash with blanks about it between a wheel's size and a figure that an offset may be: a separator to one writer, a minus to
+/// another.
+fn dash_apart(start: Scan<'_>) -> Option<(Reason, Scan<'_>)> {
+    const LIKELY_MM: std::ops::RangeInclusive<f64> = 10.0..=80.0;
+    let after = start.eat("-")?;
+    let blank = after.blanks();
+    let (number, end) = blank.number().filter(|_| blank.byte() > after.byte())?;
+    let stands_alone = end.at_word_end() && !matches!(end.peek(), Some('/' | '"' | '-'));
+    let is_in_inches = matches!(unit(end), (Unit::Inches, _));
+    let is_likely = LIKELY_MM.contains(&number.value) && stands_alone && !is_in_inches;
+    is_likely.then(|| (dash_or_minus(number.value), end))
+}
+
+fn dash_or_minus(mm: f64) -> Reason {
+    let choices = [format!("ET{mm}"), format!("ET-{mm}")];
+    Reason::which("does the dash part the offset from the size, or is it a minus?", choices)
+}
+
 /// A dash right behind a hump mark: a separator to one writer, a minus to another, and 70 to 90 mm apart.
 pub(super) fn dash_behind_hump(start: Scan<'_>) -> Read<'_, Offset> {
     let Some(after) = start.eat("-") else { return Ok(None) };
     let Some((number, end)) = after.number().filter(|(_, end)| end.at_word_end()) else { return Ok(None) };
-    let choices = [format!("ET{}", number.value), format!("ET-{}", number.value)];
-    Err((Reason::which("does the dash part the offset from the size, or is it a minus?", choices), end))
+    Err((dash_or_minus(number.value), end))
 }
 
 /// A length with its unit, when one is written.

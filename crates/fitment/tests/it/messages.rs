@@ -99,7 +99,14 @@ fn staggered_messages_are_read() {
 
 #[test]
 fn what_has_lost_its_figure_or_is_for_no_car_is_told() {
-    for text in ["17x8 backspacing", "15x7 bs 215/60R15", "205/60R15 91H trailer", "20.5x8.0-10 tractor"] {
+    for text in [
+        "17x8 backspacing",
+        "15x7 bs 215/60R15",
+        "205/60R15 91H trailer",
+        "20.5x8.0-10 tractor",
+        "17x8 - 38",
+        "19x9.5 – 22, 265/30R19",
+    ] {
         let reading = line::read(text).unwrap();
         assert!(reading.first_fault(text).is_some(), "{text:?} was read as {:?}", reading.setups);
     }
