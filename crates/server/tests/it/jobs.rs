@@ -79,7 +79,7 @@ async fn each_sample_job_has_something_wrong_to_find() {
         ("drag", "load-index", json!("front"), "unknown"),
         ("drag", "speed-symbol", json!("rear"), "unknown"),
         ("Lomond", "load-index", json!("front"), "stop"),
-        ("Lomond", "front-to-rear", Value::Null, "stop"),
+        ("Lomond", "front-to-rear", Value::Null, "measure"),
         // What is wrong with this one is at its brakes; the workshop's tests hold that.
         ("Brant", "load-index", json!("rear"), "good"),
     ] {

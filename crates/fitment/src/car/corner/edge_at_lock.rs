@@ -4,7 +4,7 @@ use std::sync::OnceLock;
 
 use super::feature::BlocksFrom;
 use super::{Corner, Feature, Moving, Obstacle};
-use crate::car::motion::{Kinematics, Passing, Place, Pose};
+use crate::car::motion::{Carried, Kinematics, Passing, Place, Pose};
 use crate::car::section::Outline;
 use crate::setup::Setup;
 
@@ -26,6 +26,9 @@ pub(crate) struct EdgeAtLock {
     toward: Place,
     /// The same in the wheel's own frame, where the edge is square to the tire there; `None` where it is straight ahead or behind.
     square_to: Option<Place>,
+    /// How much further than the gap it stands that way, so that the nearest place of the whole tire, its rounded shoulders
+    /// included, leaves just the gap.
+    further: f64,
     /// How far it goes on, inboard as a negative figure and outboard: nothing of it stands where that wheel passes.
     across: (f64, f64),
     /// How far it goes on downward, as a negative figure, and upward.
@@ -41,7 +44,10 @@ pub(crate) enum ReadFrom {
     AllRound,
 }
 
-/// Steps round a shoulder, from square to the tread to level.
+/// So far round a shoulder, from square to the tread, such a part is met; further round it would be beside the tire, not ahead of it
+/// or behind. Estimate.
+const FURTHEST_ROUND_DEG: f64 = 45.0;
+/// Steps on that way.
 const ROUND_THE_SHOULDER: u32 = 4;
 /// Places round the tire that are looked at for the nearest.
 const ROUND: u32 = 72;
@@ -104,6 +110,7 @@ impl EdgeAtLock {
             read_at,
             toward: [ahead, 0.0, 0.0],
             square_to: None,
+            further: 0.0,
             across: (0.0, 0.0),
             up_and_down: (-Self::UP_AND_DOWN_MM, Self::UP_AND_DOWN_MM),
         };
@@ -114,6 +121,9 @@ impl EdgeAtLock {
             }
             ReadFrom::AllRound => {
                 let placed = straight.where_the_wheel_passes_by(&passing, &against.tread, gap);
+                let turned = kinematics.inverse(pose, Carried::Body);
+                let left = turned.room_to(&outline, center_y, std::iter::once(placed.place(gap)));
+                let placed = Self { further: gap - left, ..placed };
                 let edge = placed.place(gap);
                 let free = |along, most| passing.leaves_room(edge, along, gap - Self::PASSED_BY_MM, most);
                 Self {
@@ -127,7 +137,7 @@ impl EdgeAtLock {
 
     /// The edge's place with such a gap.
     pub(crate) fn place(&self, gap: f64) -> Place {
-        [0, 1, 2].map(|axis| self.read_at[axis] + gap * self.toward[axis])
+        [0, 1, 2].map(|axis| self.read_at[axis] + (gap + self.further) * self.toward[axis])
     }
 
     /// The gap was the smallest, and the wheel came to its lock from straight ahead: what it was read to stands where the wheel
@@ -142,17 +152,15 @@ impl EdgeAtLock {
         }
         let [x, _, z] = self.on_the_wheel;
         let r = x.hypot(z);
-        let round_the_shoulder =
-            (0..=ROUND_THE_SHOULDER).map(|step| f64::from(step) / f64::from(ROUND_THE_SHOULDER));
+        let shares = (1..=ROUND_THE_SHOULDER).map(|step| f64::from(step) / f64::from(ROUND_THE_SHOULDER));
         // Across the tread first, each place square to it; then round the shoulder that leads to the edge's own side.
         let over_the_tread = tread.iter().map(|place| (*place, 0.0));
         let shoulders = [tread[0], tread[4]].into_iter();
-        let round =
-            shoulders.flat_map(|shoulder| round_the_shoulder.clone().map(move |share| (shoulder, share)));
+        let round = shoulders.flat_map(|shoulder| shares.clone().map(move |share| (shoulder, share)));
         let middle_y = tread[2][0];
         for ([y, tread_r], share) in over_the_tread.chain(round) {
             let on_the_wheel = [x * tread_r / r, y, z * tread_r / r];
-            let (sin, cos) = (share * std::f64::consts::FRAC_PI_2).sin_cos();
+            let (sin, cos) = (share * FURTHEST_ROUND_DEG.to_radians()).sin_cos();
             let aside = if y < middle_y { -sin } else { sin };
             let normal = [x / r * cos, aside, z / r * cos];
             let edge = Self { on_the_wheel, square_to: Some(normal), ..self }.placed(self.pose);

@@ -52,20 +52,9 @@ fn topic(one: &Lexed) -> Option<Topic> {
 
 /// The assignments that may be meant, the likeliest first.
 pub(super) fn assignments(text: &str, lexed: &[Lexed]) -> impl Iterator<Item = Assigned> {
-    let clauses = by_clause(text, lexed).into_iter();
-    let mut further = [Ways::Named, Ways::Pairs].into_iter();
-    clauses.chain(std::iter::from_fn(move || {
-        further.by_ref().find_map(|way| match way {
-            Ways::Named => Some(assign(text, lexed)),
-            Ways::Pairs => by_pairs(text, lexed),
-        })
-    }))
-}
-
-/// Ways to look at a whole line.
-enum Ways {
-    Named,
-    Pairs,
+    type Way = fn(&str, &[Lexed]) -> Option<Assigned>;
+    let ways: [Way; 3] = [by_clause, |text, lexed| Some(assign(text, lexed)), by_pairs];
+    ways.into_iter().filter_map(move |way| way(text, lexed))
 }
 
 /// Clause by clause, where one of them ends in its axle word ("245/35R19 front, 275/30R19 rear") and something else follows the
