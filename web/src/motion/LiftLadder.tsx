@@ -73,7 +73,7 @@ export function LiftLadder({ open, axle, usage }: Props) {
                 <tr key={tire.line} className="rule align-top" data-tire={tire.tire}>
                   <th
                     scope="row"
-                    className={`text-left ${tire.is_planned ? "font-semibold" : "font-normal"}`}
+                    className={`pr-2 text-left ${tire.is_planned ? "font-semibold" : "font-normal"}`}
                   >
                     {tire.tire}
                     {tire.is_planned && <span className="block text-note leading-4">planned</span>}

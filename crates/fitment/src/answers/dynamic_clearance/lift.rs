@@ -253,15 +253,14 @@ fn lifted(context: &SweepContext<'_>) -> Lifted {
     if parts.is_empty() {
         verdict = Verdict::MeasureFirst;
     }
-    // Standing, and at lock, as the ledger judges it: no better word than there. The house's gap under the arch is for the travel,
-    // which is looked at here itself.
+    // At lock as the ledger judges it: no better word than there. Lip and arch are one edge here, looked at with its travel; the
+    // ledger's line of the lip is how far a wheel stands out.
     let fit = context.case.fit(context.planned);
     let lines = || fit.iter().flat_map(|fit| &fit.clearances);
-    for line in lines().filter(|line| line.verdict.rules_out()) {
+    for line in lines().filter(|line| line.verdict.rules_out() && line.feature.facts().at_lock) {
         let Some(band) = line.band.as_ref() else { continue };
-        let is_held_alike = line.feature.facts().at_lock || line.verdict == Verdict::Touches;
-        if is_held_alike && short.iter().all(|(feature, _)| *feature != line.feature) {
-            worst_of_short = worst_of_short.max(Some(line.verdict));
+        worst_of_short = worst_of_short.max(Some(line.verdict));
+        if short.iter().all(|(feature, _)| *feature != line.feature) {
             short.push((line.feature, (line.limit + band.likely() - band.nominal).as_mm()));
         }
     }
