@@ -222,60 +222,27 @@ impl EdgeAtLock {
     }
 }
 
-/// The edges of a corner's parts that were read at lock, one for each of its obstacles; worked out when first asked for, since
-/// each plan is held against all of them.
+/// The edges of a corner's parts, one for each of its obstacles: worked out when first asked for, since each plan, lift and use is
+/// held against all of them. One such list for each way to place them ([`ReadFrom`]).
 #[derive(Debug, Clone, PartialEq, Default)]
-pub(crate) struct EdgesAtLock(OnceLock<(Setup, Vec<Option<EdgeAtLock>>)>);
+pub(crate) struct PlacedEdges(OnceLock<(Setup, Moving, Vec<Option<EdgeAtLock>>)>);
 
-impl EdgesAtLock {
-    /// The edge of one of a corner's obstacles, where its steering was measured.
+impl PlacedEdges {
+    /// The edge of one of a corner's obstacles; `None` for what is met otherwise, and where it cannot be placed. As it stands at
+    /// lock only what was read there has one.
     pub(super) fn of(
         &self,
         obstacles: &[Obstacle],
-        corner: &Corner,
-        fitted: &Setup,
         obstacle: &Obstacle,
+        (corner, moving, fitted): (&Corner, &Moving, &Setup),
+        unless_noted: ReadFrom,
     ) -> Option<EdgeAtLock> {
-        let moving = corner.moving.as_ref().filter(|moving| moving.knows_the_steering())?;
         let edge = |obstacle: &Obstacle| {
-            let is_read_so = obstacle.reading.steer.is_at_lock()
-                && obstacle.feature.blocks_from() == BlocksFrom::AheadOrBehind;
-            if is_read_so {
-                EdgeAtLock::of(corner, moving, fitted, obstacle, ReadFrom::HubHeight)
-            } else {
-                None
-            }
+            let is_met_so = obstacle.feature.blocks_from() == BlocksFrom::AheadOrBehind
+                && (unless_noted == ReadFrom::AllRound || obstacle.reading.steer.is_at_lock());
+            if is_met_so { EdgeAtLock::of(corner, moving, fitted, obstacle, unless_noted) } else { None }
         };
         // One of these very obstacles: a copy, or a part as it is usually found, is placed for itself.
-        let Some(at) = obstacles.iter().position(|one| std::ptr::eq(one, obstacle)) else {
-            return edge(obstacle);
-        };
-        let (known_on, known) = self.0.get_or_init(|| (*fitted, obstacles.iter().map(edge).collect()));
-        if known_on == fitted { known[at] } else { edge(obstacle) }
-    }
-}
-
-/// The same edges as they stand in motion: worked out once for a corner, however many plans, lifts and uses are swept past them.
-#[derive(Debug, Clone, PartialEq, Default)]
-pub(crate) struct EdgesInMotion(OnceLock<(Setup, Moving, Vec<Option<EdgeAtLock>>)>);
-
-impl EdgesInMotion {
-    /// The edge of one of a corner's obstacles.
-    pub(super) fn of(
-        &self,
-        obstacles: &[Obstacle],
-        corner: &Corner,
-        moving: &Moving,
-        fitted: &Setup,
-        obstacle: &Obstacle,
-    ) -> Option<EdgeAtLock> {
-        let edge = |obstacle: &Obstacle| {
-            if obstacle.feature.blocks_from() == BlocksFrom::AheadOrBehind {
-                EdgeAtLock::of(corner, moving, fitted, obstacle, ReadFrom::AllRound)
-            } else {
-                None
-            }
-        };
         let Some(at) = obstacles.iter().position(|one| std::ptr::eq(one, obstacle)) else {
             return edge(obstacle);
         };

@@ -4,7 +4,7 @@
 //! away.
 
 use super::alike::{self, Alike};
-use super::edge_at_lock::{EdgeAtLock, EdgesAtLock, EdgesInMotion};
+use super::edge_at_lock::{EdgeAtLock, PlacedEdges, ReadFrom};
 use super::obstacle::{Obstacle, Trouble, TroubleKind};
 use super::placing::LastCut;
 use super::shape::ObstacleShape;
@@ -25,8 +25,8 @@ pub struct Resolved {
     pub troubles: Vec<Trouble>,
     /// Parts that nobody read.
     pub(crate) typical_gaps: TypicalGaps,
-    edges_at_lock: EdgesAtLock,
-    edges_in_motion: EdgesInMotion,
+    edges_at_lock: PlacedEdges,
+    edges_in_motion: PlacedEdges,
     alike: Vec<Alike>,
 }
 
@@ -67,7 +67,8 @@ impl Resolved {
         fitted: &Setup,
         obstacle: &Obstacle,
     ) -> Option<EdgeAtLock> {
-        self.edges_at_lock.of(&self.obstacles, corner, fitted, obstacle)
+        let moving = corner.moving.as_ref().filter(|moving| moving.knows_the_steering())?;
+        self.edges_at_lock.of(&self.obstacles, obstacle, (corner, moving, fitted), ReadFrom::HubHeight)
     }
 
     /// A part's edge at lock as it stands in motion; `None` for what is met otherwise, and where it cannot be placed.
@@ -78,7 +79,7 @@ impl Resolved {
         fitted: &Setup,
         obstacle: &Obstacle,
     ) -> Option<EdgeAtLock> {
-        self.edges_in_motion.of(&self.obstacles, corner, moving, fitted, obstacle)
+        self.edges_in_motion.of(&self.obstacles, obstacle, (corner, moving, fitted), ReadFrom::AllRound)
     }
 }
 
