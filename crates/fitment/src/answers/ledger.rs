@@ -2,11 +2,13 @@
 //!
 //! A line has a word, a figure, a limit, a sentence, and the working behind the figure.
 
+use crate::car::corner::Direction;
 use crate::car::{Car, Fact};
 use crate::judgement::case::Case;
 use crate::judgement::clearance::JudgedCase;
 use crate::judgement::rules::{Asked, AxleCheck, Finding, LineCode, RULES, Rule, Severity};
 use crate::setup::Axle;
+use crate::values::length::Length;
 use crate::values::working::{Phrase, Quantity, Source, Step};
 
 /// One line of the ledger.
@@ -24,6 +26,8 @@ pub struct Line {
     pub word: &'static str,
     /// The figure; `None` while it is not known.
     pub figure: Option<Quantity>,
+    /// Of a room: the same the way it was read, where that is another than the nearest way, which the figure says.
+    pub as_read: Option<(Length, Direction)>,
     /// The limit it was held against.
     pub limit: Phrase,
     /// What it means for this car, in a sentence.
@@ -49,6 +53,7 @@ impl Line {
             severity: finding.severity,
             word: finding.word,
             figure: finding.figure,
+            as_read: None,
             limit: finding.limit,
             says: finding.says,
             caution: finding.caution,
@@ -94,7 +99,12 @@ impl Case<'_> {
                     Asked::PerPart(ask) => lines.extend(ask(&check).into_iter().map(|(part, finding)| {
                         let code = LineCode::Clearance(part);
                         let line = Line::of(code, finding, rule, Some(axle), &self.state.car);
-                        Line { title: part.facts().title, ..line }
+                        let room = check.fit.and_then(|fit| fit.line(part));
+                        Line {
+                            title: part.facts().title,
+                            as_read: room.and_then(|room| room.as_read),
+                            ..line
+                        }
                     })),
                     Asked::PerCar(..) => {}
                 }

@@ -567,7 +567,10 @@ pub struct ClearanceView {
     pub name: &'static str,
     /// `left` or `right`, when noted.
     pub side: Option<&'static str>,
+    /// The nearest way.
     pub nominal_mm: Option<f64>,
+    /// The same the way it was read; null where that is the nearest way.
+    pub as_read: Option<AsReadView>,
     /// Half of the likely band.
     pub plus_minus_mm: Option<f64>,
     pub likely_low_mm: Option<f64>,
@@ -586,6 +589,21 @@ pub struct ClearanceView {
     pub is_inboard: bool,
     /// What may be off, largest first.
     pub contributions: Vec<ContributionView>,
+}
+
+/// A room the way it was read.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct AsReadView {
+    /// So much, negative is an overlap.
+    pub value_mm: f64,
+    /// Along which way: `level` or `shortest`.
+    pub direction: &'static str,
+}
+
+impl From<(Length, Direction)> for AsReadView {
+    fn from((room, way): (Length, Direction)) -> Self {
+        Self { value_mm: room.as_mm(), direction: way.code() }
+    }
 }
 
 /// Something that may be off.
@@ -609,6 +627,7 @@ impl ClearanceView {
             name: line.feature.facts().name,
             side: line.obstacle.and_then(|obstacle| obstacle.side).map(CarSide::code),
             nominal_mm: mm(|band| band.nominal),
+            as_read: line.as_read.map(AsReadView::from),
             plus_minus_mm: mm(Uncertainty::likely),
             likely_low_mm: mm(Uncertainty::likely_low),
             likely_high_mm: mm(Uncertainty::likely_high),

@@ -9,6 +9,7 @@ use utoipa::openapi::{ObjectBuilder, RefOr, Schema, Type};
 use utoipa::{PartialSchema, ToSchema};
 
 use super::AxleCode;
+use super::corner::AsReadView;
 
 /// What a number is, so that it can be shown in the reader's units.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
@@ -212,6 +213,8 @@ pub struct LineOfLedger {
     pub word: &'static str,
     /// The figure; null while it is not known.
     pub figure: Option<QuantityView>,
+    /// Of a room: the same the way it was read; null where the figure is that way too.
+    pub as_read: Option<AsReadView>,
     /// The limit it was held against.
     pub limit: Vec<FragmentView>,
     /// What it means for this car.
@@ -247,6 +250,7 @@ impl From<Line> for LineOfLedger {
             standing: line.severity.into(),
             word: line.word,
             figure: line.figure.map(QuantityView::from),
+            as_read: line.as_read.map(AsReadView::from),
             limit: fragments(line.limit),
             says: fragments(line.says),
             caution: line.caution,

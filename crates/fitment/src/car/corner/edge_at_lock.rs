@@ -4,7 +4,7 @@ use std::sync::OnceLock;
 
 use super::feature::BlocksFrom;
 use super::{Corner, Feature, Moving, Obstacle};
-use crate::car::motion::{Carried, Kinematics, Passing, Place, Pose};
+use crate::car::motion::{Carried, IntoWheel, Kinematics, Passing, Place, Pose};
 use crate::car::section::Outline;
 use crate::setup::Setup;
 
@@ -188,6 +188,11 @@ impl EdgeAtLock {
     /// How far an upright edge goes on downward, as a negative figure, and upward.
     pub(crate) fn up_and_down(&self) -> (f64, f64) {
         self.up_and_down
+    }
+
+    /// Back into the frame of the wheel that it was read against, turned as it was.
+    pub(crate) fn turned_back(&self) -> IntoWheel {
+        self.kinematics.inverse(self.pose, Carried::Body)
     }
 
     /// The same if the wheel was turned further when it was read.

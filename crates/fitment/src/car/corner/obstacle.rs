@@ -76,14 +76,38 @@ pub struct ReferenceGeometry {
     pub parts: [[Sensitivity; 2]; PARTS],
     /// With the camber lower and higher by [`CAMBER_STEP_DEG`].
     pub camber: [Sensitivity; 2],
+    /// With the gap that was read smaller and larger by the instrument's ±: how much further along the place is. `None` where no
+    /// place leaves one of them.
+    pub gap: Option<[f64; 2]>,
     /// Read lower and higher by this; `None` where the height plays no part.
-    pub read_at: Option<(f64, [f64; 2])>,
+    pub read_at: Option<(f64, AlongTheRange)>,
+    /// With a strut that leans less and more by so many degrees; `None` where no lean plays a part.
+    pub lean: Option<(f64, AlongTheRange)>,
+}
+
+/// How much further along its axis a place is as something of what it was read with goes through its range: at its lower end, half
+/// way there, half way to its upper end, and there. It bends, so the ends alone would not give the reading back.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct AlongTheRange(pub [f64; 4]);
+
+impl AlongTheRange {
+    const SHARES: [f64; 4] = [-1.0, -0.5, 0.5, 1.0];
+
+    /// Of a figure that is asked for at these shares of the range.
+    pub(crate) fn of(along: impl Fn(f64) -> f64) -> Self {
+        Self(Self::SHARES.map(along))
+    }
+
+    /// At a share of the range: straight between the places that are known.
+    pub(crate) fn at(&self, share: f64) -> f64 {
+        let (half, whole) = if share < 0.0 { (self.0[1], self.0[0]) } else { (self.0[2], self.0[3]) };
+        let share = share.abs();
+        if share <= 0.5 { half * share * 2.0 } else { half + (whole - half) * (share - 0.5) * 2.0 }
+    }
 }
 
 /// By how much the camber is moved to see what follows, in degrees.
 pub const CAMBER_STEP_DEG: f64 = 1.0;
-/// How far its top leans inboard, while nobody has measured a strut. Estimate.
-pub const STRUT_LEAN_DEG: f64 = 12.0;
 /// Tread depth of a new tire. Common practice; no source.
 pub const NEW_TREAD_MM: f64 = 8.0;
 /// How far a noted height may be off. Estimate.

@@ -2,13 +2,13 @@
 //!
 //! A reading against the fitted wheel fixes where the part is; from then on any setup can be tried against it.
 
-use super::feature::{BlocksFrom, MetAt};
+use super::feature::{BlocksFrom, MetAt, ShapeKind};
 use super::obstacle::{
-    CAMBER_STEP_DEG, Faces, HEIGHT_PLUS_MINUS_MM, NEW_TREAD_MM, Obstacle, ReferenceGeometry, Sensitivity,
-    Trouble, TroubleKind,
+    AlongTheRange, CAMBER_STEP_DEG, Faces, HEIGHT_PLUS_MINUS_MM, NEW_TREAD_MM, Obstacle, ReferenceGeometry,
+    Sensitivity, Trouble, TroubleKind,
 };
-use super::shape::{CannotBe, Fitted, ObstacleShape};
-use super::{Carrier, Corner, Face, Feature, Reading, Suspension};
+use super::shape::{CannotBe, Fitted, Lean, ObstacleShape};
+use super::{Carrier, Corner, Direction, Face, Feature, Reading, Suspension};
 use crate::car::section::outline::flange_top;
 use crate::car::section::{Deviations, Outline, Part, SHOULDER_AT, Tolerances, Variants};
 use crate::setup::Setup;
@@ -27,7 +27,7 @@ pub(super) struct LastCut(Option<(Setup, Variants)>);
 
 impl LastCut {
     /// `None` without a wheel and its offset.
-    fn of(&mut self, setup: &Setup, corner: &Corner) -> Option<&Variants> {
+    pub(super) fn of(&mut self, setup: &Setup, corner: &Corner) -> Option<&Variants> {
         if self.0.as_ref().is_none_or(|(last, _)| last != setup) {
             self.0 = Some((*setup, corner.cut_of_fitted(setup)?));
         }
@@ -35,15 +35,33 @@ impl LastCut {
     }
 }
 
-/// How far above the axle a face of the fitted wheel is, and how far that may be off; `None` for whichever is nearer.
-fn height_of(face: Face, outline: &Outline, fitted: &Setup) -> Option<(f64, f64)> {
+/// How far above the axle a face of the fitted wheel is; `None` for whichever is nearer.
+fn height_of(face: Face, outline: &Outline, fitted: &Setup) -> Option<f64> {
     let crown = outline.crown();
     let flange = flange_top(fitted)?;
     match face {
         Face::Nearest => None,
-        Face::Sidewall => Some((crown - 0.48 * (crown - flange + 17.5), 10.0)),
-        Face::Shoulder => Some((SHOULDER_AT * crown, 8.0)),
-        Face::Flange => Some((flange - 5.0, 5.0)),
+        Face::Sidewall => Some(crown - 0.48 * (crown - flange + 17.5)),
+        Face::Shoulder => Some(SHOULDER_AT * crown),
+        Face::Flange => Some(flange - 5.0),
+    }
+}
+
+impl Reading {
+    /// How far off the height at which it was read may be taken, in millimetres, where nobody noted it: by the face it was read
+    /// from, or by where such a part usually is. Estimates. Nothing where the radius was noted, and where the height plays no part.
+    pub(super) fn height_doubt(&self) -> f64 {
+        match (self.radius, self.face) {
+            (Some(_), _) => 0.0,
+            (None, Some(Face::Sidewall)) => 10.0,
+            (None, Some(Face::Shoulder)) => 8.0,
+            (None, Some(Face::Flange)) => 5.0,
+            (None, Some(Face::Nearest) | None) => match self.feature.facts().met_at {
+                MetAt::Nearest => 0.0,
+                MetAt::Shoulder | MetAt::InnerFlange => 12.0,
+                MetAt::Sidewall => 20.0,
+            },
+        }
     }
 }
 
@@ -65,15 +83,15 @@ fn tread_of(outline: &Outline, center: f64) -> [[f64; 2]; 5] {
     ]
 }
 
-/// Where a part that is read at a place nobody noted usually is, above the axle; and how far that may be off. Estimates.
-fn usual_height(feature: Feature, outline: &Outline, fitted: &Setup) -> Option<(f64, f64)> {
+/// Where a part that is read at a place nobody noted usually is, above the axle. Estimates.
+fn usual_height(feature: Feature, outline: &Outline, fitted: &Setup) -> Option<f64> {
     let crown = outline.crown();
     let flange = flange_top(fitted)?;
     match feature.facts().met_at {
         MetAt::Nearest => None,
-        MetAt::Shoulder => Some((SHOULDER_AT * crown, 12.0)),
-        MetAt::InnerFlange => Some((flange - 6.0, 12.0)),
-        MetAt::Sidewall => Some((flange + 0.6 * (crown - flange), 20.0)),
+        MetAt::Shoulder => Some(SHOULDER_AT * crown),
+        MetAt::InnerFlange => Some(flange - 6.0),
+        MetAt::Sidewall => Some(flange + 0.6 * (crown - flange)),
     }
 }
 
@@ -164,20 +182,37 @@ impl Corner {
         let usual = usual_height(feature, cut.nominal(), &fitted);
         let noted = reading.radius.map(Length::as_mm);
         let of_face = reading.face.and_then(|face| height_of(face, cut.nominal(), &fitted));
-        let usual = of_face.or(usual);
-        let height = noted.or(usual.map(|(height, _)| height));
-        let camber = self.camber();
+        let height = noted.or(of_face).or(usual);
+        // What moves with the wheel leans with it.
+        let camber = if feature.carrier() == Carrier::Body { self.camber() } else { 0.0 };
+        let lean = match height.filter(|_| feature.facts().shape == ShapeKind::Edge) {
+            Some(height) => {
+                let lean = Lean::of(cut.nominal(), height);
+                lean.is_on(cut.nominal(), height)?;
+                lean
+            }
+            None => Lean::default(),
+        };
         let by = |outline: &Outline, camber: f64, height: Option<f64>| {
-            let fitted = Fitted { setup: fitted, outline, center, camber };
+            let fitted = Fitted { setup: fitted, outline, center, camber, lean };
             fitted.place(reading, height)
         };
         let place = by(cut.nominal(), camber, height)?;
+        let plus_minus = reading.plus_minus.as_mm();
         // Inside of the barrel no tire and no flange is met: what of them may be off plays no part.
         if feature.is_of_the_brake() {
-            return Ok((place, Some(ReferenceGeometry::default())));
+            let gap = Some([-plus_minus, plus_minus]);
+            return Ok((place, Some(ReferenceGeometry { gap, ..ReferenceGeometry::default() })));
         }
+        // A strut is named where it is nearest: all are compared at one height.
+        let along = |other: Result<ObstacleShape, CannotBe>| {
+            other.map_or(0.0, |other| {
+                let there = place.height().and_then(|height| other.at_height(height));
+                there.unwrap_or(other.along()) - place.along()
+            })
+        };
         let otherwise = |outline: &Outline, camber: f64| Sensitivity {
-            along: by(outline, camber, height).map_or(0.0, |other| other.along() - place.along()),
+            along: along(by(outline, camber, height)),
             faces: Faces::of(outline, center, camber),
         };
         let mut against = ReferenceGeometry {
@@ -190,15 +225,27 @@ impl Corner {
         }
         against.camber =
             [-CAMBER_STEP_DEG, CAMBER_STEP_DEG].map(|step| otherwise(cut.nominal(), camber + step));
-        if let Some(height) = place.height() {
-            let off = match (noted, usual) {
-                (None, Some((_, off))) => off,
-                _ => HEIGHT_PLUS_MINUS_MM,
+        let read_as = |off: f64| {
+            let reading = Reading { gap: reading.gap + Length::mm(off), ..*reading };
+            let fitted = Fitted { setup: fitted, outline: cut.nominal(), center, camber, lean };
+            fitted.place(&reading, height).ok().map(|other| along(Ok(other)))
+        };
+        against.gap = read_as(-plus_minus).zip(read_as(plus_minus)).map(|(less, more)| [less, more]);
+        if let Some(height) = place.height().filter(|_| place.is_met_at_its_height()) {
+            let off = if noted.is_some() { HEIGHT_PLUS_MINUS_MM } else { reading.height_doubt() };
+            let at = |share: f64| along(by(cut.nominal(), camber, Some(height + share * off)));
+            // Read level from the innermost of all these heights, it is the same place whichever it was.
+            let is_of_all = reading.direction == Some(Direction::Level) && noted.is_none();
+            let at = |share: f64| if is_of_all { 0.0 } else { at(share) };
+            against.read_at = Some((off, AlongTheRange::of(at)));
+        }
+        if matches!(place, ObstacleShape::Edge { .. }) {
+            let leaning = |share: f64| {
+                let lean = Lean { deg: lean.deg + share * lean.off_deg, ..lean };
+                let fitted = Fitted { setup: fitted, outline: cut.nominal(), center, camber, lean };
+                along(fitted.place(reading, height))
             };
-            let at = |height: f64| {
-                by(cut.nominal(), camber, Some(height)).map_or(0.0, |other| other.along() - place.along())
-            };
-            against.read_at = Some((off, [at(height - off), at(height + off)]));
+            against.lean = Some((lean.off_deg, AlongTheRange::of(leaning)));
         }
         Ok((place, Some(against)))
     }

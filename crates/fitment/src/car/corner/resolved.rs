@@ -10,6 +10,7 @@ use super::placing::LastCut;
 use super::shape::ObstacleShape;
 use super::typical_gaps::TypicalGaps;
 use super::{Corner, Feature, Moving, Reading, Steer, Tried};
+use crate::car::section::Outline;
 use crate::setup::Setup;
 use crate::values::working::{Phrase, Quantity};
 
@@ -28,6 +29,8 @@ pub struct Resolved {
     edges_at_lock: PlacedEdges,
     edges_in_motion: PlacedEdges,
     alike: Vec<Alike>,
+    /// What parts were read against at full lock, as it was measured.
+    read_at_lock: Vec<(Setup, Outline)>,
 }
 
 impl Resolved {
@@ -71,6 +74,11 @@ impl Resolved {
         self.edges_at_lock.of(&self.obstacles, obstacle, (corner, moving, fitted), ReadFrom::HubHeight)
     }
 
+    /// The outline of what parts were read against at full lock.
+    pub(crate) fn read_at_lock(&self, on: &Setup) -> Option<&Outline> {
+        self.read_at_lock.iter().find(|(setup, _)| setup == on).map(|(_, outline)| outline)
+    }
+
     /// A part's edge at lock as it stands in motion; `None` for what is met otherwise, and where it cannot be placed.
     pub(crate) fn edge_in_motion(
         &self,
@@ -98,6 +106,14 @@ impl Corner {
         self.settle(&mut resolved);
         resolved.troubles.sort_by_key(|trouble| trouble.reading);
         resolved.alike = alike::groups(&resolved.obstacles);
+        for obstacle in resolved.obstacles.iter().filter(|one| one.reading.steer.is_at_lock()) {
+            if let Some(on) = obstacle.reading.on
+                && resolved.read_at_lock(&on).is_none()
+                && let Some(cut) = cut.of(&on, self)
+            {
+                resolved.read_at_lock.push((on, cut.nominal().clone()));
+            }
+        }
         resolved
     }
 
@@ -171,9 +187,12 @@ fn same_place(a: &Obstacle, b: &Obstacle) -> bool {
         }
 }
 
+/// About where a strut's readings are compared, above the axle.
+const STRUT_AT_MM: f64 = 260.0;
+
 /// Where an obstacle begins, on the axis that its readings differ along.
 fn along(obstacle: &Obstacle) -> f64 {
-    obstacle.shape.along()
+    obstacle.shape.at_height(STRUT_AT_MM).unwrap_or(obstacle.shape.along())
 }
 
 /// Of readings of one place, for each setup they were taken against, the one whose lowest figure is highest and the one

@@ -9,7 +9,7 @@ use super::quick_rule;
 use super::shift::Shift;
 use crate::car::Fact;
 use crate::car::corner::feature::BlocksFrom;
-use crate::car::corner::obstacle::CAMBER_STEP_DEG;
+use crate::car::corner::obstacle::{AlongTheRange, CAMBER_STEP_DEG};
 use crate::car::corner::{Carrier, Moving};
 use crate::car::motion::estimate;
 use crate::car::section::Part;
@@ -154,11 +154,12 @@ const TABLE: [Facts; 38] = {
             ..by(I::Camber, "camber", 0.25, PRACTICE)
         },
         by(I::CamberSet, "camber, as it is set", 0.25, PRACTICE),
-        by(
+        stated(
             I::StrutLean,
             "lean of the strut",
-            4.0,
-            Source::estimate("12° ± 4° inboard at the top, unless measured"),
+            Source::estimate(
+                "as the radius has it where its gap was smallest, upright to 16° inboard at its top",
+            ),
         ),
         stated(I::RuleAtLock, "quick rule at lock", quick_rule::ITS_OWN),
         // Standing and moving alike: a full lock is read on turn plates to two degrees.
@@ -318,18 +319,20 @@ impl Input {
 /// What a row does to a room, with its half-range.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub(super) enum Moves {
+    /// The gap that was read, in millimetres.
+    Gap(f64),
     /// The part along the axis that its readings differ along, in millimetres.
     Place(f64),
     /// The height at which it was read, and where it stands then.
-    ReadAt { off_mm: f64, along: [f64; 2] },
+    ReadAt { off_mm: f64, along: AlongTheRange },
     /// A part of the outline of what was fitted, of what is planned, or of both where they are one thing.
     Outline { part: Part, fitted: bool, planned: bool },
     /// Where the planned rim's centre plane stands, in millimetres.
     CenterPlane(f64),
     /// How the wheel leans, and with `fitted` also how it leaned when the part was read; degrees.
     Camber { off_deg: f64, fitted: bool },
-    /// How a strut leans, in degrees.
-    Lean(f64),
+    /// How a strut leans, and where it stands then.
+    Lean { off_deg: f64, along: AlongTheRange },
     /// How far the wheel was turned when the part was read, in degrees.
     Turned(f64),
     /// Where round the tire it was read, in degrees.
@@ -380,7 +383,7 @@ pub(super) fn of_a_room(query: &ClearanceQuery<'_>) -> Vec<MayBeOff> {
     let (feature, reading) = (obstacle.feature, &obstacle.reading);
     let mut all: Vec<MayBeOff> = Vec::with_capacity(16);
     let mut row = |input: Input, source: Source, moves: Moves| all.push(MayBeOff { input, source, moves });
-    row(Input::Instrument, READ, Moves::Place(reading.plus_minus.as_mm()));
+    row(Input::Instrument, READ, Moves::Gap(reading.plus_minus.as_mm()));
     let fixed = |input: Input| (input.off(true), input.source(true));
     if reading.is_copied {
         let (off, source) = fixed(Input::CopiedSide);
@@ -406,9 +409,8 @@ pub(super) fn of_a_room(query: &ClearanceQuery<'_>) -> Vec<MayBeOff> {
             row(Input::CamberSet, source, Moves::Camber { off_deg, fitted: false });
         }
     }
-    if obstacle.shape.leans() {
-        let (off, source) = fixed(Input::StrutLean);
-        row(Input::StrutLean, source, Moves::Lean(off));
+    if let Some((off_deg, along)) = obstacle.against.and_then(|against| against.lean) {
+        row(Input::StrutLean, Input::StrutLean.source(true), Moves::Lean { off_deg, along });
     }
     if let Some(lock) = &query.lock {
         let source = Input::LockAngle.source(true);
@@ -485,19 +487,26 @@ impl Moves {
     pub(super) fn add(&self, share: f64, query: &ClearanceQuery<'_>, shift: &mut Shift) {
         let against = query.obstacle.against.unwrap_or_default();
         match *self {
+            Self::Gap(off) => match query.obstacle.against.map(|against| against.gap) {
+                Some(Some(along)) => shift.along += share.abs() * along[usize::from(share > 0.0)],
+                Some(None) => shift.room += share * off,
+                None => shift.along += share * off,
+            },
             Self::Place(off) => shift.along += share * off,
             Self::ReadAt { off_mm, along } => {
                 shift.higher += share * off_mm;
-                shift.along += share.abs() * along[usize::from(share > 0.0)];
+                shift.along += along.at(share);
             }
             Self::Outline { part, fitted, planned } => {
                 if planned {
                     shift.outline[part as usize] = share;
+                    shift.is_of_both |= fitted;
                 }
                 if fitted {
                     let ends = &against.parts[part as usize];
-                    // One-sided: it is off to that side or not at all.
-                    let is_more = ends[1].is_other_than(against.faces) && share > 0.0;
+                    // A worn tire is off to that side or not at all.
+                    let is_one_sided = part == Part::Wear && !ends[1].is_other_than(against.faces);
+                    let is_more = share > 0.0 && !is_one_sided;
                     shift.read_otherwise(&against, &ends[usize::from(is_more)], share.abs());
                 }
             }
@@ -509,7 +518,10 @@ impl Moves {
                     shift.read_otherwise(&against, end, share.abs() * off_deg / CAMBER_STEP_DEG);
                 }
             }
-            Self::Lean(off_deg) => shift.lean_deg += share * off_deg,
+            Self::Lean { off_deg, along } => {
+                shift.lean_deg += share * off_deg;
+                shift.along += along.at(share);
+            }
             Self::Turned(off_deg) => shift.turned_deg += share * off_deg,
             Self::Round(off_deg) => shift.round_deg += share * off_deg,
             Self::Rule => shift.rule += share,

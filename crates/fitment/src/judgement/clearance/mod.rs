@@ -26,7 +26,7 @@ mod shift;
 mod uncertainty;
 mod unmeasured_parts;
 
-use crate::car::corner::{Feature, Obstacle, Tried};
+use crate::car::corner::{Direction, Feature, Obstacle, Tried};
 use crate::judgement::case::AxleCase;
 use crate::setup::Setup;
 use crate::values::length::Length;
@@ -52,6 +52,9 @@ use brake::over_the_brake;
 use past_the_lip::past_the_lip;
 use unmeasured_parts::{comes_no_nearer, deciding_at_lock, line_to_measure, unread};
 
+/// So near each other two ways to read a gap are one figure.
+const AS_READ_MM: f64 = 0.05;
+
 /// One line of a fit: a part of the car and the room to it.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Clearance {
@@ -64,6 +67,9 @@ pub struct Clearance {
     pub drawn_at: Option<(Option<f64>, Option<f64>)>,
     /// The room; `None` when nothing usable was read.
     pub band: Option<Uncertainty>,
+    /// The room as written the way it was read, where the nearest way, which `band` and verdict go by, is another by more than a
+    /// twentieth of a millimetre.
+    pub as_read: Option<(Length, Direction)>,
     /// The house's minimum.
     pub limit: Length,
     /// How it stands.
@@ -165,7 +171,10 @@ fn judged(case: &AxleCase<'_>, feature: Feature, stand: &MountedSetup) -> Option
         .resolved
         .deciding(feature)
         .filter_map(|obstacle| {
-            let band = uncertainty(case, obstacle, stand)?;
+            let query = ClearanceQuery::of(case, obstacle, stand);
+            let band = query.at(stand.center_y())?;
+            let is_another = |(room, _): &(f64, Direction)| (room - band.nominal.as_mm()).abs() > AS_READ_MM;
+            let as_read = query.as_read().filter(is_another);
             let verdict = match (Verdict::of(band.nominal, band.likely_low(), limit), obstacle.reading.tried)
             {
                 (Verdict::Touches, _) => Verdict::Touches,
@@ -178,6 +187,7 @@ fn judged(case: &AxleCase<'_>, feature: Feature, stand: &MountedSetup) -> Option
                 obstacle: Some(*obstacle),
                 drawn_at: drawn_at(case, obstacle),
                 band: Some(band),
+                as_read: as_read.map(|(room, way)| (Length::mm(room), way)),
                 limit,
                 verdict,
                 must_find: None,

@@ -86,6 +86,7 @@ pub(crate) fn word_past_the_lip(
         obstacle: Some(*obstacle),
         drawn_at: None,
         band: None,
+        as_read: None,
         limit: case.least(obstacle.feature),
         verdict: Verdict::Touches,
         must_find: None,

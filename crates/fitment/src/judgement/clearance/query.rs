@@ -3,8 +3,8 @@
 use super::fender_line::room_by_work;
 use super::nearer::nearer_by;
 use crate::car::corner::feature::BlocksFrom;
-use crate::car::corner::shape::{RoomInputs, room};
-use crate::car::corner::{Carrier, HeldAtLock, Obstacle, ObstacleShape, Reading};
+use crate::car::corner::shape::{RoomInputs, room, room_as_read};
+use crate::car::corner::{Carrier, Direction, HeldAtLock, Obstacle, ObstacleShape, Reading};
 use crate::car::section::{MountedSetup, Standing, Variants};
 use crate::judgement::case::AxleCase;
 use crate::setup::Setup;
@@ -24,7 +24,7 @@ pub(crate) struct ClearanceQuery<'a> {
     /// What the part was read against that stays on the car.
     pub(super) stays: Stays,
     /// Where the part was read at full lock and the steering is known.
-    pub(super) lock: Option<HeldAtLock>,
+    pub(super) lock: Option<HeldAtLock<'a>>,
     /// The outlines of a tire that stays, as it was measured.
     own: Option<Variants>,
     /// How the setup leans against the part: nothing for what leans along.
@@ -54,8 +54,10 @@ impl<'a> ClearanceQuery<'a> {
         };
         let by_work = room_by_work(case, feature);
         let edge = case.resolved.edge_at_lock(case.corner, case.fitted, obstacle);
-        let lock = edge
-            .and_then(|edge| HeldAtLock::of(edge, case.corner, case.fitted, obstacle, stand.camber_deg()));
+        let lock = edge.and_then(|edge| {
+            let read_against = case.resolved.read_at_lock(&obstacle.reading.on?)?;
+            HeldAtLock::of(edge, case.corner, case.fitted, (obstacle, read_against), stand.camber_deg())
+        });
         Self { case, obstacle, stand, stays, lock, own, camber_deg, nearer_by, by_work }
     }
 
@@ -75,6 +77,11 @@ impl<'a> ClearanceQuery<'a> {
             lock: self.lock,
             standing: Standing { outline: self.cut().nominal(), center_y, camber_deg: self.camber_deg },
         }
+    }
+
+    /// The room as written the way it was read, where that is another than the nearest, in millimetres.
+    pub(super) fn as_read(&self) -> Option<(f64, Direction)> {
+        room_as_read(&self.obstacle.reading, &self.as_written(self.stand.center_y()))
     }
 
     /// The room as written, in millimetres, without how sure it is.

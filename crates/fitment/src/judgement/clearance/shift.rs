@@ -18,6 +18,8 @@ pub(super) struct Shift {
     pub(super) faces: Faces,
     /// Each part of the planned outline, as a share of its range.
     pub(super) outline: [f64; PARTS],
+    /// Whether a part of the outline is off that both setups have: then what the part was read against is off with it.
+    pub(super) is_of_both: bool,
     /// The planned rim's centre plane, in millimetres outboard.
     pub(super) center_y: f64,
     /// Its camber, in degrees.
@@ -68,11 +70,13 @@ impl Shift {
         let faces = nominal.faces.off_by(self.faces);
         let lock = nominal.lock.map(|lock| {
             let turned = if self.turned_deg == 0.0 { lock } else { lock.turned_by(self.turned_deg) };
-            if self.round_deg == 0.0 {
+            let round = if self.round_deg == 0.0 {
                 turned
             } else {
                 turned.read_round(self.round_deg, nominal.faces.crown)
-            }
+            };
+            let is_the_same = self.is_of_both && query.stays.tire && query.stays.wheel;
+            if is_the_same { round.read_against(&outline, faces.crown) } else { round }
         });
         let reading = &query.obstacle.reading;
         let less = if self.rule == 0.0 {

@@ -123,6 +123,7 @@ pub(super) fn line_to_measure(case: &AxleCase<'_>, one: &Unread) -> Clearance {
         obstacle: None,
         drawn_at: None,
         band: None,
+        as_read: None,
         limit: case.least(one.feature),
         verdict: Verdict::MeasureFirst,
         must_find: one.must_find,

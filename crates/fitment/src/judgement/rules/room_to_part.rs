@@ -34,8 +34,15 @@ fn judge(line: &Clearance) -> Option<Finding> {
     let Some(band) = &line.band else { return not_known(line) };
     let is_torn = line.obstacle.is_some_and(|obstacle| obstacle.is_contradicted);
     let severity = line.verdict.severity();
-    let limit = Phrase::new("house minimum ")
-        .quantity(Quantity::length(line.limit))
+    let least = Phrase::new("house minimum ").quantity(Quantity::length(line.limit));
+    let least = match line.as_read {
+        Some((room, way)) => least
+            .text(" the nearest way (")
+            .quantity(Quantity::length(room))
+            .text(format!(" {} as read)", way.words())),
+        None => least,
+    };
+    let limit = least
         .text(", likely ")
         .quantity(Quantity::length(band.likely_low()))
         .text(" to ")

@@ -12,13 +12,14 @@ mod perch;
 mod spot;
 mod wall;
 
+pub(super) use edge::Lean;
 pub use obstacle_shape::ObstacleShape;
 
 use super::edge_at_lock::EdgeAtLock;
 use super::feature::{BlocksFrom, ShapeKind};
 use super::held_at_lock::HeldAtLock;
 use super::obstacle::{Faces, Obstacle, TroubleKind};
-use super::{Corner, Feature, Moving, Reading, quick_rule};
+use super::{Corner, Direction, Feature, Moving, Reading, quick_rule};
 use crate::car::motion::{Place, Pose};
 use crate::car::section::{MountedSetup, Outline, Standing};
 use crate::setup::Setup;
@@ -38,6 +39,8 @@ pub(super) struct Fitted<'a> {
     /// Where its rim's centre plane stood.
     pub(super) center: f64,
     pub(super) camber: f64,
+    /// How a strut beside it leans.
+    pub(super) lean: Lean,
 }
 
 impl Fitted<'_> {
@@ -52,7 +55,7 @@ impl Fitted<'_> {
                 Ok(wall::read(self, reading))
             }
             (ShapeKind::Spot, Some(height)) => spot::read(self, reading, height),
-            (ShapeKind::Edge, Some(height)) => edge::read(self, reading, height),
+            (ShapeKind::Edge, Some(_)) => Ok(edge::read(self, reading)),
             (ShapeKind::Perch, Some(height)) => perch::read(self, reading, height),
             (ShapeKind::Ceiling, _) => Ok(ceiling::read(self, reading)),
             (ShapeKind::Beside, _) => beside::read(self, reading),
@@ -76,7 +79,7 @@ pub(crate) struct RoomInputs<'a> {
     /// How far the body is raised.
     pub(crate) raised: f64,
     /// Where the part was read at full lock and the steering is known.
-    pub(crate) lock: Option<HeldAtLock>,
+    pub(crate) lock: Option<HeldAtLock<'a>>,
 }
 
 /// How the room to a part changes as the wheel moves along the hub.
@@ -135,7 +138,7 @@ impl ObstacleShape {
         match self {
             Self::Wall { .. } => wall::along_the_hub(feature, is_at_lock, lean_rad),
             Self::Spot { .. } | Self::Perch { .. } => AlongTheHub::Bent(1.0),
-            Self::Edge { lean_deg, .. } => AlongTheHub::Evenly(lean_deg.to_radians().cos()),
+            Self::Edge { .. } => AlongTheHub::Evenly(1.0),
             Self::Ceiling { .. } => ceiling::along_the_hub(lean_rad),
             Self::Beside { .. } => beside::along_the_hub(feature, is_at_lock),
         }
@@ -167,7 +170,7 @@ pub(crate) fn room(reading: &Reading, inputs: &RoomInputs<'_>) -> Option<f64> {
             spot::room(y, height, standing) + by_work - lost_at_lock(reading, inputs)
         }
         ObstacleShape::Edge { y, height, lean_deg } => {
-            edge::room(y, height, lean_deg, standing) + by_work - lost_at_lock(reading, inputs)
+            edge::room(y, height, lean_deg, reading, standing) + by_work - lost_at_lock(reading, inputs)
         }
         ObstacleShape::Perch { y, height } => {
             perch::room(y, height, standing) + by_work - lost_at_lock(reading, inputs)
@@ -175,6 +178,56 @@ pub(crate) fn room(reading: &Reading, inputs: &RoomInputs<'_>) -> Option<f64> {
         ObstacleShape::Ceiling { z } => ceiling::room(z, standing) + inputs.raised + by_work,
         ObstacleShape::Beside { gap, .. } => beside::room(gap, reading, inputs)?,
     })
+}
+
+/// The same the way it was read, where the nearest way that [`room`] says is another; `None` where they are one, and where nothing
+/// of the wheel is there to read it from.
+pub(crate) fn room_as_read(reading: &Reading, inputs: &RoomInputs<'_>) -> Option<(f64, Direction)> {
+    let RoomInputs { standing, by_work, .. } = inputs;
+    let level = match inputs.shape {
+        ObstacleShape::Spot { y, height } => spot::level(y, height, reading, standing),
+        ObstacleShape::Perch { y, height } => perch::level(y, height, reading, standing),
+        ObstacleShape::Wall { .. }
+        | ObstacleShape::Edge { .. }
+        | ObstacleShape::Ceiling { .. }
+        | ObstacleShape::Beside { .. } => None,
+    }?;
+    Some((level + by_work - lost_at_lock(reading, inputs), Direction::Level))
+}
+
+/// Where along the hub a part must begin to be so near: `room` there falls as it begins further out, and from `level` on inboard
+/// it is less than the gap. `None` where no place does.
+fn placed_at(gap: f64, level: f64, room: impl Fn(f64) -> f64) -> Option<f64> {
+    const NEAR_MM: f64 = 1e-7;
+    let (mut near, mut at_near) = (level, room(level) - gap);
+    if at_near.abs() < NEAR_MM {
+        return Some(level);
+    }
+    // Where even level it is further than the gap, it begins further out.
+    let toward = if at_near > 0.0 { 1.0 } else { -1.0 };
+    let mut step = gap.abs().max(1.0);
+    let (mut far, mut at_far) = (1..=8).find_map(|_| {
+        let at = near + toward * step;
+        step *= 2.0;
+        let there = room(at) - gap;
+        ((there > 0.0) != (at_near > 0.0)).then_some((at, there))
+    })?;
+    // False position with the stale end halved (Illinois).
+    for _ in 0..60 {
+        let at = (near * at_far - far * at_near) / (at_far - at_near);
+        let there = room(at) - gap;
+        if there.abs() < NEAR_MM {
+            return Some(at);
+        }
+        if (there > 0.0) == (at_far > 0.0) {
+            (far, at_far) = (at, there);
+            at_near /= 2.0;
+        } else {
+            (near, at_near) = (far, at_far);
+            (far, at_far) = (at, there);
+        }
+    }
+    Some(far)
 }
 
 /// What a part that was read at lock loses beside another wheel, by the quick rule: its radius counts, and not all that it stays

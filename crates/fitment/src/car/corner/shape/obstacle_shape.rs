@@ -23,11 +23,11 @@ pub enum ObstacleShape {
         /// How far above the axle.
         height: f64,
     },
-    /// A strut: an edge through the place where it was read, going on up and down and leaning inboard at the top.
+    /// A strut: an edge that goes on up and down and leans inboard at its top.
     Edge {
         /// Where its face is at `height`.
         y: f64,
-        /// How far above the axle it was read.
+        /// How far above the axle it is nearest to what it was read against.
         height: f64,
         /// How far its top leans inboard, in degrees.
         lean_deg: f64,
@@ -72,9 +72,9 @@ impl ObstacleShape {
     pub fn read_higher(self, by: f64) -> Self {
         match self {
             Self::Spot { y, height } => Self::Spot { y, height: height + by },
-            Self::Edge { y, height, lean_deg } => Self::Edge { y, height: height + by, lean_deg },
             Self::Perch { y, height } => Self::Perch { y, height: height + by },
-            Self::Wall { .. } | Self::Ceiling { .. } | Self::Beside { .. } => self,
+            // A strut is read wherever it is nearest.
+            Self::Wall { .. } | Self::Edge { .. } | Self::Ceiling { .. } | Self::Beside { .. } => self,
         }
     }
 
@@ -88,6 +88,18 @@ impl ObstacleShape {
             | Self::Perch { .. }
             | Self::Ceiling { .. }
             | Self::Beside { .. } => self,
+        }
+    }
+
+    /// Where an edge is at a height; `None` for what is no edge.
+    pub(crate) fn at_height(self, at: f64) -> Option<f64> {
+        match self {
+            Self::Edge { y, height, lean_deg } => Some(y - (at - height) * lean_deg.to_radians().tan()),
+            Self::Wall { .. }
+            | Self::Spot { .. }
+            | Self::Perch { .. }
+            | Self::Ceiling { .. }
+            | Self::Beside { .. } => None,
         }
     }
 
@@ -124,18 +136,6 @@ impl ObstacleShape {
         match self {
             Self::Spot { .. } | Self::Perch { .. } | Self::Edge { .. } => true,
             Self::Wall { .. } | Self::Ceiling { .. } | Self::Beside { .. } => false,
-        }
-    }
-
-    /// Whether it has a lean that may be off.
-    pub(crate) fn leans(self) -> bool {
-        match self {
-            Self::Edge { .. } => true,
-            Self::Wall { .. }
-            | Self::Spot { .. }
-            | Self::Perch { .. }
-            | Self::Ceiling { .. }
-            | Self::Beside { .. } => false,
         }
     }
 

@@ -1,31 +1,48 @@
 //! A spring perch: a corner that goes on inboard and up, met from beside and from below.
 
-use super::{CannotBe, CarInSpace, Fitted, InSpace, NOT_THERE, ObstacleShape, spread};
+use super::{CannotBe, CarInSpace, Fitted, InSpace, NOT_THERE, ObstacleShape, placed_at, spread};
 use crate::car::corner::{Direction, Reading};
-use crate::car::section::{MountedSetup, Standing};
+use crate::car::section::{MountedSetup, Outline, Standing};
 
 /// How far above the fitted tire a perch's edge can be and still be read from its shoulder, in millimetres.
 const MOST_ABOVE_MM: f64 = 60.0;
+/// Above this share of the crown there is no shoulder any more: it is read level from the tread's edge.
+const TREAD_EDGE_AT: f64 = 0.985;
 
-/// Level at its own height; above the tread, from the tread's edge.
+/// The place of a tire from which the gap to a perch at this height is read level: of all that is as high as the perch is, since
+/// that goes on upward.
+fn face(outline: &Outline, height: f64) -> Option<f64> {
+    let top = outline.crown();
+    outline.inmost_between(height.min(TREAD_EDGE_AT * top), top)
+}
+
+/// Level at its own height, unless it was said to be the shortest way.
 pub(super) fn read(fitted: &Fitted<'_>, reading: &Reading, height: f64) -> Result<ObstacleShape, CannotBe> {
     let &Fitted { outline, center, .. } = fitted;
     let gap = reading.gap.as_mm();
-    let top = outline.crown();
-    if height > top + MOST_ABOVE_MM {
+    if height > outline.crown() + MOST_ABOVE_MM {
         return Err(NOT_THERE);
     }
-    let level = height.min(0.985 * top);
-    let face = match reading.direction {
+    let level = center + face(outline, height).ok_or(NOT_THERE)? - gap;
+    let y = match reading.direction {
         Some(Direction::Shortest) => {
-            let reach = outline.inboard_at(height, gap.max(0.0)).ok_or(NOT_THERE)?;
-            -reach - gap.min(0.0) + gap
+            let standing = Standing { outline, center_y: center, camber_deg: 0.0 };
+            placed_at(gap, level, |y| room(y, height, &standing)).ok_or(NOT_THERE)?
         }
-        _ => outline.inmost_between(level, level).ok_or(NOT_THERE)?,
+        Some(Direction::Level) | None => level,
     };
-    Ok(ObstacleShape::Perch { y: center + face - gap, height })
+    Ok(ObstacleShape::Perch { y, height })
 }
 
+/// The gap as it is read level; `None` where it was read the shortest way, as [`room`] says it.
+pub(super) fn level(y: f64, height: f64, reading: &Reading, standing: &Standing<'_>) -> Option<f64> {
+    if reading.direction == Some(Direction::Shortest) {
+        return None;
+    }
+    Some(face(standing.outline, height)? + standing.center_y - y)
+}
+
+/// The nearest way to the corner: beside it, below it, or past its edge.
 pub(super) fn room(y: f64, height: f64, standing: &Standing<'_>) -> f64 {
     let to_corner = |at_y: f64, at_r: f64| {
         let (beside, below) = (at_y + standing.center_y - y, height - at_r);
@@ -55,7 +72,6 @@ pub(super) fn in_space(y: f64, height: f64, car: &CarInSpace<'_>) -> InSpace {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::car::section::Outline;
 
     #[test]
     fn a_perch_is_met_from_beside_and_from_below() {

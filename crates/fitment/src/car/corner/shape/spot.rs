@@ -2,22 +2,35 @@
 
 use super::{CannotBe, CarInSpace, Fitted, InSpace, NOT_THERE, ObstacleShape, spread};
 use crate::car::corner::feature::MetAt;
-use crate::car::corner::obstacle::HEIGHT_PLUS_MINUS_MM;
 use crate::car::corner::{Carrier, Direction, Feature, Reading};
-use crate::car::section::{MountedSetup, Standing, Toward};
+use crate::car::section::{MountedSetup, Outline, Standing, Toward};
+
+/// The place from which a gap to a part at this height is read level: where nobody noted how high it is, the innermost of all
+/// heights at which it may be.
+fn face(outline: &Outline, height: f64, reading: &Reading) -> Option<f64> {
+    let over = reading.height_doubt();
+    outline.inmost_between(height - over, height + over)
+}
 
 /// The shortest way, unless it was said to be level.
 pub(super) fn read(fitted: &Fitted<'_>, reading: &Reading, height: f64) -> Result<ObstacleShape, CannotBe> {
     let &Fitted { outline, center, .. } = fitted;
     let gap = reading.gap.as_mm();
     if reading.direction == Some(Direction::Level) {
-        let face = outline
-            .inmost_between(height - HEIGHT_PLUS_MINUS_MM, height + HEIGHT_PLUS_MINUS_MM)
-            .ok_or(NOT_THERE)?;
+        let face = face(outline, height, reading).ok_or(NOT_THERE)?;
         return Ok(ObstacleShape::Spot { y: center + face - gap, height });
     }
     let reach = outline.inboard_at(height, gap.max(0.0)).ok_or(NOT_THERE)?;
     Ok(ObstacleShape::Spot { y: center - reach - gap.min(0.0), height })
+}
+
+/// The gap as it is read level at the part's own height; `None` where it was read the shortest way, as [`room`] says it, and where
+/// nothing of the wheel is as high.
+pub(super) fn level(y: f64, height: f64, reading: &Reading, standing: &Standing<'_>) -> Option<f64> {
+    if reading.direction != Some(Direction::Level) {
+        return None;
+    }
+    Some(face(standing.outline, height, reading)? + standing.center_y - y)
 }
 
 pub(super) fn room(y: f64, height: f64, standing: &Standing<'_>) -> f64 {
