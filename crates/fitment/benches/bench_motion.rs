@@ -115,16 +115,16 @@ fn main() {
     });
     let many = if is_bench { 20_000 } else { 200 };
     // A liner: a shell ahead of and above the tire.
-    let shell = Cloud {
-        carried: Carried::Body,
-        points: (0..many)
+    let shell = Cloud::new(
+        Carried::Body,
+        (0..many)
             .map(|at| {
                 let angle = (f64::from(at) * 0.618_034).fract() * 150f64.to_radians();
                 let across = -200.0 + 260.0 * (f64::from(at) * 0.754_877).fract();
                 [420.0 * angle.cos(), across, 420.0 * angle.sin()]
             })
             .collect(),
-    };
+    );
     timed("sweep_20000_places_ms", rounds.div_ceil(3), || {
         let field = DistanceField::of(&wheel.outline);
         let sweep = Sweep {

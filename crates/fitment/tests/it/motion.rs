@@ -204,7 +204,7 @@ fn the_sweep_agrees_with_a_dense_cloud() {
                 [60.0, -330.0, 220.0],
                 [0.0, 20.0, crown + 150.0],
             ] {
-                let clouds = vec![Cloud { carried: Carried::Body, points: vec![place] }];
+                let clouds = vec![Cloud::new(Carried::Body, vec![place])];
                 let found = sweep.over(&clouds).parts[0].unwrap();
                 let by_cloud = sweep
                     .poses()
@@ -255,7 +255,7 @@ fn the_least_room_is_found_to_a_twentieth_of_a_millimetre() {
                 [radius * angle.cos(), rng.random_range(-150.0..150.0), radius * angle.sin()]
             })
             .collect();
-        let cloud = Cloud { carried: Carried::Body, points };
+        let cloud = Cloud::new(Carried::Body, points);
         let found = sweep.over(std::slice::from_ref(&cloud)).parts[0].unwrap();
         let fine = (0..=160).flat_map(|steer| (0..=120).map(move |travel| (steer, travel)));
         let least = fine
@@ -312,7 +312,7 @@ fn a_lift_gains_at_rest_and_nothing_at_full_bump() {
             envelope: Envelope::All,
             least_mm: 10.0,
         };
-        let arch = Cloud { carried: Carried::Body, points: vec![[0.0, -15.0, top + 120.0 + lift]] };
+        let arch = Cloud::new(Carried::Body, vec![[0.0, -15.0, top + 120.0 + lift]]);
         let answer = sweep.over(&[arch]);
         (answer.parts[0].unwrap().at_rest_mm, answer.parts[0].unwrap().least_mm, answer.verdict)
     };

@@ -312,7 +312,7 @@ fn remedy(all: &[Remedied], remedy: Remedy) -> Option<f64> {
 #[test]
 fn each_remedy_turns_the_verdict_or_is_said_not_to() {
     let shop = Shop::front(vec![
-        Reading { steer: Steer::LockRight, ..reading(Feature::LinerAhead, 24.0) },
+        Reading { steer: Steer::LockRight, ..reading(Feature::LinerAhead, 12.0) },
         reading(Feature::Arch, 120.0),
         reading(Feature::FenderLateral, 60.0),
         at_radius(Feature::Strut, 40.0, 262.0),

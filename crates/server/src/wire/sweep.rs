@@ -237,7 +237,7 @@ impl SweepRequest {
             }
             names.push(errors.text(&format!("{pointer}/name"), &one.name, NAME_LENGTH));
             let points = one.points_mm.clone();
-            clouds.extend(carried.map(|carried| Cloud { carried, points }));
+            clouds.extend(carried.map(|carried| Cloud::new(carried, points)));
         }
         (names, clouds)
     }

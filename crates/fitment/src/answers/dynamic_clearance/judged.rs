@@ -8,7 +8,7 @@ use super::stretch::{Stretch, Stretched};
 use super::words::says;
 use super::{PartInSpace, SweepContext};
 use crate::car::corner::Feature;
-use crate::car::motion::{CloudAnswer, CloudMap, DistanceField, Pose};
+use crate::car::motion::{Carried, CloudAnswer, CloudMap, DistanceField, Pose};
 use crate::judgement::clearance::{Fit, Verdict};
 use crate::values::length::Length;
 use crate::values::working::Phrase;
@@ -89,8 +89,15 @@ impl SweepContext<'_> {
         swept
     }
 
-    fn judged(&self, part: PartInSpace, fit: Option<&Fit>) -> Option<SweptPart> {
+    fn judged(&self, mut part: PartInSpace, fit: Option<&Fit>) -> Option<SweptPart> {
         let whole = self.sweep(self.reach, self.usage.envelope, part.least_mm);
+        // What is carried along with the wheel keeps the ledger's gap, wherever that goes.
+        if part.cloud.carried == Carried::SteeredUpright
+            && self.usage.added.is_nothing()
+            && let Some(band) = fit.and_then(|fit| fit.line(part.feature)?.band.as_ref())
+        {
+            part.cloud.given_back_mm += band.nominal.as_mm() - whole.room(&part.cloud, Pose::AT_REST);
+        }
         let map = CloudMap::of(&whole, &part.cloud)?;
         let found = map.told(self.usage.envelope);
         let map = map.rooms().collect();
@@ -121,16 +128,25 @@ impl SweepContext<'_> {
         let lines = lines.filter(|line| line.past_the_lip.is_none());
         let judged = lines.filter_map(|line| Some((line.verdict, line.band.as_ref()?)));
         let Some((verdict, band)) = judged.max_by_key(|(verdict, _)| *verdict) else { return };
+        let as_the_ledger = |one: &mut Stretched| {
+            one.room_mm = band.nominal.as_mm();
+            one.plus_minus_mm = band.likely().as_mm();
+            one.contributions = band.contributions.clone();
+            (one.verdict, one.decided_by) = (verdict, None);
+        };
         for one in stretches {
+            // What is carried along with the wheel keeps its gap, wherever that goes.
+            let is_carried_along = part.cloud.carried == Carried::SteeredUpright;
             match one.stretch {
-                Stretch::Standing if !part.is_read_at_lock() => {
-                    one.room_mm = band.nominal.as_mm();
-                    one.plus_minus_mm = band.likely().as_mm();
-                    one.contributions = band.contributions.clone();
-                    (one.verdict, one.decided_by) = (verdict, None);
-                }
+                _ if is_carried_along && !part.is_read_at_lock() => as_the_ledger(one),
+                Stretch::Standing if !part.is_read_at_lock() => as_the_ledger(one),
                 Stretch::AtLock | Stretch::Together if part.is_read_at_lock() && verdict > one.verdict => {
-                    (one.verdict, one.decided_by) = (verdict, None);
+                    // The figure goes with its word.
+                    let at = one.at;
+                    if band.nominal.as_mm() < one.room_mm {
+                        as_the_ledger(one);
+                    }
+                    (one.verdict, one.decided_by, one.at) = (verdict, None, at);
                 }
                 _ => {}
             }

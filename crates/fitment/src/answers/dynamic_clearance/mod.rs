@@ -115,6 +115,11 @@ fn moving_wheel(case: &AxleCase<'_>, planned: &Setup, moving: &Moving, usage: &U
     let steering = moving.steering.as_ref();
     let camber = case.planned_camber();
     let mut wheel = MovingWheel::of(case.fitted, planned, steering, camber, &moving.travel)?;
+    // A tire that stays on the car is as somebody measured it.
+    let stays = case.evidence.keeps.tire.unwrap_or(planned.tire == case.fitted.tire);
+    if stays && case.corner.is_fitted_tire_measured() {
+        wheel.outline = case.corner.cut_of_fitted(planned)?.nominal().clone();
+    }
     if !usage.added.is_nothing() {
         wheel.outline = usage.added.on(&wheel.outline, wheel.flange_top_r);
     }

@@ -74,7 +74,7 @@ impl SweepContext<'_> {
                 [x + aside * sin, y + aside * cos, place[2]]
             };
             let points = part.cloud.points.iter().map(turned).collect();
-            let cloud = Some(Cloud { carried: part.cloud.carried, points });
+            let cloud = Some(Cloud { points, ..part.cloud });
             End { moving: self.moving.clone(), cloud, higher_mm: 0.0 }
         });
         let source = Input::EdgeAskew.source(true);
@@ -93,8 +93,8 @@ impl SweepContext<'_> {
         let ends = [-off_deg, off_deg].map(|by| {
             let (nearer, higher_mm) = further_round(by, crown);
             let moved = |[x, y, z]: &Place| [x - nearer, *y, z + higher_mm];
-            let cloud =
-                Cloud { carried: part.cloud.carried, points: part.cloud.points.iter().map(moved).collect() };
+            let points = part.cloud.points.iter().map(moved).collect();
+            let cloud = Cloud { points, ..part.cloud };
             End { moving: self.moving.clone(), cloud: Some(cloud), higher_mm }
         });
         Some(MovedCorner { input: Input::Clock, is_usual, source: Input::Clock.source(!is_usual), ends })

@@ -3,9 +3,9 @@
 use crate::car::corner::EdgeAtLock;
 use crate::car::corner::feature::BlocksFrom;
 use crate::car::corner::shape::{CarInSpace, InSpace};
-use crate::car::corner::{Carrier, Feature, Moving, Obstacle};
+use crate::car::corner::{Carrier, Feature, Moving, Obstacle, ObstacleShape};
 use crate::car::motion::{Carried, Cloud, Kinematics, Place, Pose, SuspensionKind};
-use crate::car::section::Outline;
+use crate::car::section::{Outline, Standing};
 use crate::judgement::case::AxleCase;
 use crate::judgement::clearance::{
     Contribution, Input, MountedSetup, fender_line, room_by_work, uncertainty,
@@ -89,26 +89,25 @@ pub(super) fn part_in_space(
 ) -> Option<PartInSpace> {
     let feature = obstacle.feature;
     let read_on = obstacle.reading.on.unwrap_or(*case.fitted);
-    let outline = Outline::of(&read_on)?;
-    let car = CarInSpace {
+    let outline = outline_as_read(case, &read_on)?;
+    let as_it_was = CarInSpace {
         corner: case.corner,
         moving,
         fitted: case.fitted,
         edge,
         outline: &outline,
         center_y: -read_on.effective_offset()?.as_mm(),
-        by_work: room_by_work(case, feature),
-        raised: case.levers.raised(),
+        by_work: 0.0,
+        raised: 0.0,
         arch: case.arch_above_hub().map(Length::as_mm),
         lip: fender_line(case),
     };
+    let car = CarInSpace { by_work: room_by_work(case, feature), raised: case.levers.raised(), ..as_it_was };
     let InSpace { points, edge_at, is_estimated } = obstacle.shape.in_space(obstacle, &car)?;
-    // Parts of the upright and the arms were read against the wheel as it leans: their places lean with it.
-    let leaning = Kinematics::standing(case.planned_camber()).placing(Pose::AT_REST);
-    let leans = feature.carrier() != Carrier::Body;
-    let points = points.into_iter().map(|place| if leans { leaning.of(place) } else { place });
-    let points = points.collect();
-    let cloud = Cloud { carried: carried(feature, case.axle, moving.kind), points };
+    let carried = carried(feature, case.axle, moving.kind);
+    let points = leaning(feature, case.planned_camber(), points);
+    let cloud =
+        Cloud { given_back_mm: given_back(obstacle, carried, &as_it_was), ..Cloud::new(carried, points) };
     // The house's gap under the arch is there for the travel, and here the travel itself is looked at: what is left is the
     // gap to the lip.
     let least_mm = match feature {
@@ -128,4 +127,46 @@ pub(super) fn part_in_space(
         plus_minus_mm: 0.0,
         is_estimated,
     })
+}
+
+/// The outline of what a part was read against, as it was measured.
+fn outline_as_read(case: &AxleCase<'_>, read_on: &Setup) -> Option<Outline> {
+    if case.corner.is_fitted_tire_measured() {
+        return Some(case.corner.cut_of_fitted(read_on)?.nominal().clone());
+    }
+    Outline::of(read_on)
+}
+
+/// Parts of the upright and the arms were read against the wheel as it leans: their places lean with it.
+fn leaning(feature: Feature, camber_deg: f64, points: Vec<Place>) -> Vec<Place> {
+    if feature.carrier() == Carrier::Body {
+        return points;
+    }
+    let leaning = Kinematics::standing(camber_deg).placing(Pose::AT_REST);
+    points.into_iter().map(|place| leaning.of(place)).collect()
+}
+
+/// What the room that was read is more than the distance of the wheel it was read against to the part's places, in the pose in
+/// which it was read. Nothing for the lip, which is read level and met as an edge.
+fn given_back(obstacle: &Obstacle, carried: Carried, car: &CarInSpace<'_>) -> f64 {
+    let (feature, reading) = (obstacle.feature, &obstacle.reading);
+    if feature == Feature::FenderLateral {
+        return 0.0;
+    }
+    let camber_deg = car.corner.camber();
+    let is_met_at_lock = matches!(obstacle.shape, ObstacleShape::Beside { .. })
+        || (feature.facts().at_lock && reading.steer.is_at_lock());
+    let (kinematics, pose, read) = if is_met_at_lock {
+        let kinematics = car.moving.kinematics(car.fitted, camber_deg);
+        (kinematics, car.moving.at_lock(reading.steer, reading.side), Some(reading.gap.as_mm()))
+    } else {
+        let lean = if feature.carrier() == Carrier::Body { camber_deg } else { 0.0 };
+        let standing = Standing { outline: car.outline, center_y: car.center_y, camber_deg: lean };
+        (Some(Kinematics::standing(camber_deg)), Pose::AT_REST, obstacle.room_when_read(standing))
+    };
+    let places =
+        obstacle.shape.in_space(obstacle, car).map(|place| leaning(feature, camber_deg, place.points));
+    let (Some(kinematics), Some(read), Some(places)) = (kinematics, read, places) else { return 0.0 };
+    let distance = kinematics.room(car.outline, car.center_y, &Cloud::new(carried, places), pose);
+    if distance.is_finite() { read - distance } else { 0.0 }
 }

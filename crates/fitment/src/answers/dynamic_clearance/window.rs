@@ -95,7 +95,7 @@ impl<'a> Approach<'a> {
                 least = (room, *pose);
             }
         }
-        least
+        (least.0 + self.part.cloud.given_back_mm, least.1)
     }
 
     /// A pose joins the rest.
@@ -260,5 +260,5 @@ fn nearest_places(
         .collect();
     ranked.sort_by(|a, b| a.0.total_cmp(&b.0));
     let points = ranked.iter().take(FEW).map(|(_, at)| part.cloud.points[*at]).collect();
-    crate::car::motion::Cloud { carried: part.cloud.carried, points }
+    crate::car::motion::Cloud { points, ..part.cloud }
 }

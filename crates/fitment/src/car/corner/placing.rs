@@ -96,6 +96,11 @@ fn usual_height(feature: Feature, outline: &Outline, fitted: &Setup) -> Option<f
 }
 
 impl Corner {
+    /// Whether anything of the fitted tire is known beyond its size.
+    pub(crate) fn is_fitted_tire_measured(&self) -> bool {
+        self.fitted_section.is_some() || self.tread_depth_mm.is_some()
+    }
+
     /// What was fitted, as it may truly be: the tire as somebody measured it.
     pub(crate) fn cut_of_fitted(&self, fitted: &Setup) -> Option<Variants> {
         let mut tolerances = Tolerances::of(fitted);

@@ -16,6 +16,16 @@ pub struct Cloud {
     pub carried: Carried,
     /// Its places.
     pub points: Vec<Place>,
+    /// What its room is more than the distance to its places, in millimetres: where they are taken to be is not where they are to
+    /// a hair, and the wheel that a part was read against has the room that was read.
+    pub given_back_mm: f64,
+}
+
+impl Cloud {
+    /// Places that stand just where they are.
+    pub fn new(carried: Carried, points: Vec<Place>) -> Self {
+        Self { carried, points, given_back_mm: 0.0 }
+    }
 }
 
 /// What a part's places come to in any pose.
@@ -59,6 +69,7 @@ impl<'a> Swept<'a> {
             let (y, r) = into.axial_and_radius(*place);
             field.nearer_than(y - center_y, r, limit)
         };
+        let most = most - self.cloud.given_back_mm;
         let places = self.blocks.places();
         let start = self.near.get();
         let mut least = places.get(start).and_then(|place| room(place, most)).unwrap_or(most);
@@ -77,7 +88,7 @@ impl<'a> Swept<'a> {
                 }
             }
         }
-        least
+        least + self.cloud.given_back_mm
     }
 
     /// Every pose of the grid.
@@ -117,7 +128,8 @@ impl<'a> Swept<'a> {
             if few.astray.replace(pose).is_some_and(is_near) {
                 few.from = Some(pose);
                 few.places.clear();
-                self.places_under(pose, least + 2.0 * NEARBY_MM + 1e-6, &mut few.places);
+                let distance = least - self.cloud.given_back_mm;
+                self.places_under(pose, distance + 2.0 * NEARBY_MM + 1e-6, &mut few.places);
             }
             return least;
         }
@@ -132,7 +144,7 @@ impl<'a> Swept<'a> {
         if nearest > 0 {
             few.places.swap(0, nearest);
         }
-        least
+        least + self.cloud.given_back_mm
     }
 
     /// The smallest amount along a way from rest from which on it touches; `None` when it does not as far as that goes.
@@ -174,7 +186,8 @@ impl Kinematics {
 
     /// Room of a wheel that moves so to a part in one pose, in millimetres; infinite for a part without a place.
     pub fn room(&self, outline: &Outline, center_y: f64, cloud: &Cloud, pose: Pose) -> f64 {
-        self.inverse(pose, cloud.carried).room_to(outline, center_y, cloud.points.iter().copied())
+        let places = cloud.points.iter().copied();
+        self.inverse(pose, cloud.carried).room_to(outline, center_y, places) + cloud.given_back_mm
     }
 }
 
@@ -196,9 +209,10 @@ impl IntoWheel {
 impl DistanceField<'_> {
     /// Room of a wheel that moves so to a part in one pose: as [`Kinematics::room`], where many poses are asked of.
     pub fn room(&self, kinematics: &Kinematics, center_y: f64, cloud: &Cloud, pose: Pose) -> f64 {
-        kinematics
+        let distance = kinematics
             .in_the_wheel(cloud, pose)
-            .fold(f64::INFINITY, |least, (y, r)| self.nearer_than(y - center_y, r, least).unwrap_or(least))
+            .fold(f64::INFINITY, |least, (y, r)| self.nearer_than(y - center_y, r, least).unwrap_or(least));
+        distance + cloud.given_back_mm
     }
 }
 

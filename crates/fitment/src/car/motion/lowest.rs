@@ -145,7 +145,7 @@ mod tests {
                 least_mm: 5.0,
             };
             let points = (0..6).map(|at| [0, 1, 2].map(|axis| place[axis] + along[axis] * f64::from(at) / 5.0));
-            let cloud = Cloud { carried, points: points.collect() };
+            let cloud = Cloud::new(carried, points.collect());
             let swept = Swept::of(&sweep, &cloud);
             let poses = sweep.poses();
             let all = swept.map(&poses);

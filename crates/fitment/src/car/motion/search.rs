@@ -312,7 +312,7 @@ mod tests {
     }
 
     fn one(carried: Carried, point: Place) -> Vec<Cloud> {
-        vec![Cloud { carried, points: vec![point] }]
+        vec![Cloud::new(carried, vec![point])]
     }
 
     #[test]
@@ -373,10 +373,10 @@ mod tests {
     fn a_limiter_keeps_the_room_and_no_more_is_given_up_than_needed() {
         swept("18x8.5 ET30 245/40R18", Envelope::Parking, |sweep| {
             // A liner ahead that is met at lock.
-            let clouds: Vec<Cloud> = vec![Cloud {
-                carried: Carried::Body,
-                points: (0..20).map(|at| [355.0, -160.0 + 12.0 * f64::from(at), 60.0]).collect(),
-            }];
+            let clouds: Vec<Cloud> = vec![Cloud::new(
+                Carried::Body,
+                (0..20).map(|at| [355.0, -160.0 + 12.0 * f64::from(at), 60.0]).collect(),
+            )];
             let answer = sweep.over(&clouds);
             let given = answer.steering_limiter_deg.unwrap();
             assert!(given > 1.0 && given < 31.0, "{answer:?}");
@@ -401,7 +401,7 @@ mod tests {
     #[test]
     fn without_a_place_nothing_is_known() {
         swept("18x8 ET45 225/40R18", Envelope::Road, |sweep| {
-            let answer = sweep.over(&[Cloud { carried: Carried::Body, points: Vec::new() }]);
+            let answer = sweep.over(&[Cloud::new(Carried::Body, Vec::new())]);
             assert_eq!((answer.verdict, answer.parts), (Verdict::MeasureFirst, vec![None]));
         });
     }

@@ -148,7 +148,8 @@ mod tests {
             let share = inside as f64 / rooms.len() as f64;
             assert!((0.86..=0.95).contains(&share), "{feature:?}: {share} in {low} to {high}");
             let worst = rooms.iter().filter(|room| **room < band.worst_low().as_mm()).count();
-            assert!((worst as f64) < 0.004 * rooms.len() as f64, "{feature:?}: {worst} beyond the worst");
+            // One in ten of each is drawn beyond its range: where two make up most of the band, both are now and then.
+            assert!((worst as f64) < 0.01 * rooms.len() as f64, "{feature:?}: {worst} beyond the worst");
         }
     }
 

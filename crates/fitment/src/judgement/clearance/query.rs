@@ -40,8 +40,7 @@ impl<'a> ClearanceQuery<'a> {
     pub(crate) fn of(case: &'a AxleCase<'a>, obstacle: &'a Obstacle, stand: &'a MountedSetup) -> Self {
         let feature = obstacle.feature;
         let stays = Stays::of(case, &obstacle.reading, stand.setup());
-        let is_measured =
-            stays.tire && (case.corner.fitted_section.is_some() || case.corner.tread_depth_mm.is_some());
+        let is_measured = stays.tire && case.corner.is_fitted_tire_measured();
         let own = is_measured.then(|| case.corner.cut_of_fitted(stand.setup())).flatten();
         let is_of_body = feature.carrier() == Carrier::Body;
         let camber_deg = if is_of_body { stand.camber_deg() } else { 0.0 };

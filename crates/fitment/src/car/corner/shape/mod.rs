@@ -94,6 +94,7 @@ pub(crate) enum AlongTheHub {
 }
 
 /// The car round a part, to say where that stands in space.
+#[derive(Clone, Copy)]
 pub(crate) struct CarInSpace<'a> {
     pub(crate) corner: &'a Corner,
     pub(crate) moving: &'a Moving,
@@ -178,6 +179,24 @@ pub(crate) fn room(reading: &Reading, inputs: &RoomInputs<'_>) -> Option<f64> {
         ObstacleShape::Ceiling { z } => ceiling::room(z, standing) + inputs.raised + by_work,
         ObstacleShape::Beside { gap, .. } => beside::room(gap, reading, inputs)?,
     })
+}
+
+impl Obstacle {
+    /// The nearest room to it from the wheel it was read against, in millimetres, with nothing done to the car; `None` where a part
+    /// is known only by its gap.
+    pub(crate) fn room_when_read(&self, standing: Standing<'_>) -> Option<f64> {
+        let faces = self.against.unwrap_or_default().faces;
+        let nothing = RoomInputs {
+            shape: self.shape,
+            faces,
+            standing,
+            nearer_by: None,
+            by_work: 0.0,
+            raised: 0.0,
+            lock: None,
+        };
+        room(&self.reading, &nothing)
+    }
 }
 
 /// The same the way it was read, where the nearest way that [`room`] says is another; `None` where they are one, and where nothing
