@@ -203,6 +203,13 @@ impl Part {
         }
     }
 
+    /// The smallest level gap to a strut, and how far from the axle it is.
+    fn level(self, wheel: &True) -> (f64, f64) {
+        let Self::Strut { y, height, lean_deg } = self else { panic!("only a strut is read so") };
+        let tan = f64::to_radians(lean_deg).tan();
+        wheel.least(|at, r| at - y + (r - height) * tan)
+    }
+
     fn feature(self) -> Feature {
         match self {
             Self::Strut { .. } => Feature::Strut,
@@ -216,9 +223,8 @@ impl Part {
     /// What the gauge shows with the true fitted wheel, and at which height; as the part's text asks.
     fn read(self, dice: &mut Dice, wheel: &True, on: Setup) -> Reading {
         let (gap, height) = match self {
-            Self::Strut { y, height, lean_deg } => {
-                let tan = f64::to_radians(lean_deg).tan();
-                let (gap, at) = wheel.least(|at, r| at - y + (r - height) * tan);
+            Self::Strut { .. } => {
+                let (gap, at) = self.level(wheel);
                 (gap, Some(at))
             }
             Self::Perch { y, height } => {
@@ -409,6 +415,74 @@ fn garage_at_size() {
         for (name, row) in garage(20_000, 7, errors) {
             println!("| {law} | {name} | {}", row.told());
         }
+    }
+}
+
+/// Struts that lean as they please, upright to 14° inboard, read at their smallest level gap; the radius noted to the nearest 5 mm,
+/// itself off by as much, in three of four cases. What is planned: another setup, the very set again, the same on a spacer, or
+/// another offset on the same tire.
+fn leaning_struts(cars: usize, seed: u64) -> BTreeMap<&'static str, Row> {
+    let dice = &mut Dice { rng: StdRng::seed_from_u64(seed), errors: Errors::Normal };
+    let mut rows: BTreeMap<&'static str, Row> = BTreeMap::new();
+    for at in 0..cars {
+        let fitted = setup(dice);
+        let planned = match at % 4 {
+            0 => fitted,
+            1 => format!("{fitted} 5 mm spacer").parse().unwrap(),
+            _ => setup(dice),
+        };
+        let worn = dice.range(0.0..5.0);
+        let tire = TrueTire::of(dice, &fitted, worn);
+        // The very wheel is off by as much as it was.
+        let wheel_seed = dice.range(0..u64::MAX);
+        let of_the_wheel = || Dice { rng: StdRng::seed_from_u64(wheel_seed), errors: Errors::Normal };
+        let on_the_car = True::of(&mut of_the_wheel(), &fitted, tire);
+        let new = if at % 4 < 2 {
+            True::of(&mut of_the_wheel(), &planned, tire)
+        } else {
+            let new_tire = if planned.tire == fitted.tire { tire } else { TrueTire::of(dice, &planned, 0.0) };
+            True::of(dice, &planned, new_tire)
+        };
+        let inmost = on_the_car.least(|y, _| y).0;
+        let lean_deg = dice.range(0.0..14.0);
+        let strut = Part::Strut { y: inmost - dice.range(4.0..26.0), height: 260.0, lean_deg };
+        let gap = strut.level(&on_the_car).0;
+        if gap < 1.0 {
+            continue;
+        }
+        let at_radius = strut.level(&on_the_car).1 + dice.range(-5.0..5.0);
+        let is_noted = at % 16 < 12;
+        let radius = is_noted.then(|| Length::from_mm((at_radius / 5.0).round() * 5.0)).flatten();
+        let length = |mm: f64| Length::from_mm(mm).unwrap();
+        let reading = Reading::new(Feature::Strut, length(gap + off(dice, 1.0)), length(1.0), fitted);
+        let corner = Corner {
+            readings: vec![Reading { radius, ..reading }],
+            camber_deg: Some(0.0),
+            ..Corner::default()
+        };
+        let name = match (at % 4, is_noted) {
+            (0, _) => "the very set",
+            (1, _) => "on a spacer",
+            (_, true) => "another, radius noted",
+            (_, false) => "another, radius not noted",
+        };
+        judged(rows.entry(name).or_default(), &corner, &fitted, &planned, strut, strut.level(&new).0);
+    }
+    rows
+}
+
+#[test]
+fn a_strut_is_where_it_was_read_whatever_it_leans() {
+    for (name, row) in leaning_struts(4000, 26) {
+        let (likely, worst) = (share(row.in_likely, row.cases), share(row.in_worst, row.cases));
+        let told = format!("{name}: likely {likely:.1} %, worst {worst:.1} %, {row:?}");
+        // The very set and the same on a spacer have the instrument's own 90 % in either band.
+        let is_the_set = matches!(name, "the very set" | "on a spacer");
+        println!("{told}");
+        assert!(is_the_set || worst >= 98.0, "{told}");
+        assert!(row.likely_holds(88.0, 92.0), "{told}");
+        assert_eq!(row.clears_over_an_overlap, 0, "{told}");
+        assert_eq!(row.refused, 0, "{told}");
     }
 }
 
