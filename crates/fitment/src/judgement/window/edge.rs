@@ -135,11 +135,21 @@ fn edge_where(
                 (false, true) => Limit::OutboardOf(root),
             }
         }
-        AlongTheHub::Bent(away) => match root(slack, here, left, away) {
-            Root::At(center) if away < 0.0 => Limit::InboardOf(center),
-            Root::At(center) => Limit::OutboardOf(center),
-            Root::Nowhere(is_clear) => Limit::where_there_is(if is_clear { 0.0 } else { -1.0 }),
-        },
+        AlongTheHub::Bent(away) => edge_away(slack, here, left, &[away]),
+        AlongTheHub::Swung => edge_away(slack, here, left, &[-1.0, 1.0]),
+    }
+}
+
+/// The same where the room grows this way, or one of several: then by the edge that is nearest.
+fn edge_away(slack: &dyn Fn(f64) -> Option<f64>, here: f64, left: f64, ways: &[f64]) -> Limit {
+    let found = ways.iter().filter_map(|away| match root(slack, here, left, *away) {
+        Root::At(center) => Some((center, *away)),
+        Root::Nowhere(_) => None,
+    });
+    match found.min_by(|a, b| (a.0 - here).abs().total_cmp(&(b.0 - here).abs())) {
+        Some((center, away)) if away < 0.0 => Limit::InboardOf(center),
+        Some((center, _)) => Limit::OutboardOf(center),
+        None => Limit::where_there_is(left),
     }
 }
 

@@ -68,7 +68,7 @@ pub(super) fn nearer_by(feature: Feature, fitted: &MountedSetup, planned: &Mount
 
 pub(super) fn along_the_hub(feature: Feature, is_at_lock: bool) -> AlongTheHub {
     let is_ahead_or_behind = feature.blocks_from() == BlocksFrom::AheadOrBehind;
-    if is_ahead_or_behind && is_at_lock { AlongTheHub::Bent(-1.0) } else { AlongTheHub::NotAtAll }
+    if is_ahead_or_behind && is_at_lock { AlongTheHub::Swung } else { AlongTheHub::NotAtAll }
 }
 
 /// An edge across the car at the gap that was read at lock; behind the tire it goes up and down as well.

@@ -89,6 +89,8 @@ pub(crate) enum AlongTheHub {
     Evenly(f64),
     /// By at most a millimetre for each, growing outboard (1) or inboard (−1).
     Bent(f64),
+    /// By at most a millimetre for each, growing to whichever side the turned wheel swings away.
+    Swung,
     /// Not at all.
     NotAtAll,
 }
@@ -135,10 +137,11 @@ impl ObstacleShape {
     /// How the room to it changes as a wheel of this lean moves along the hub.
     pub(crate) fn along_the_hub(self, reading: &Reading, lean_rad: f64) -> AlongTheHub {
         let feature = reading.feature;
-        let is_at_lock = reading.steer.is_at_lock() && feature.facts().at_lock;
+        let is_at_lock = reading.steer.is_at_lock();
         match self {
             Self::Wall { .. } => wall::along_the_hub(feature, is_at_lock, lean_rad),
             Self::Spot { .. } | Self::Perch { .. } => AlongTheHub::Bent(1.0),
+            Self::Edge { .. } if is_at_lock => AlongTheHub::Bent(1.0),
             Self::Edge { .. } => AlongTheHub::Evenly(1.0),
             Self::Ceiling { .. } => ceiling::along_the_hub(lean_rad),
             Self::Beside { .. } => beside::along_the_hub(feature, is_at_lock),
@@ -257,7 +260,10 @@ fn lost_at_lock(reading: &Reading, inputs: &RoomInputs<'_>) -> f64 {
         return 0.0;
     }
     let larger = standing.outline.crown() - faces.crown;
-    quick_rule::lost_by_radius(larger) + quick_rule::not_gained_inside(faces.inner - standing.inner())
+    // What stands outboard is come nearer to by all of the poke, turned or not.
+    let is_inside = reading.feature.blocks_from() != BlocksFrom::Outboard;
+    let further_out = if is_inside { faces.inner - standing.inner() } else { 0.0 };
+    quick_rule::lost_by_radius(larger) + quick_rule::not_gained_inside(further_out)
 }
 
 /// How much less and how much more room the quick rule may leave than it says, to a part that was read at lock, in millimetres.
