@@ -338,9 +338,14 @@ pub(super) fn read_levers(errors: &mut FieldErrors, pointer: &str, given: &[Leve
         let pointer = format!("{pointer}/{at}");
         let lever = Lever::from_code(&one.lever);
         let lever = coded(errors, &format!("{pointer}/lever"), &one.lever, lever, choices!(Lever));
-        if let Some(lever) = lever
-            && let Err(error) = levers.set(lever, one.amount)
-        {
+        let Some(lever) = lever else { continue };
+        if given[..at].iter().any(|before| before.lever == one.lever) {
+            let title = lever.facts().title;
+            errors.fault(
+                &format!("{pointer}/lever"),
+                format!("{title} stands here twice: give it once, with all of it"),
+            );
+        } else if let Err(error) = levers.set(lever, one.amount) {
             errors.fault(&format!("{pointer}/amount"), error.to_string());
         }
     }

@@ -200,7 +200,7 @@ fn at_each_lift(case: &AxleCase<'_>, setup: &Setup, usage: &Usage) -> Option<Vec
             .map(|lift| {
                 let levers = case.levers.with(Lever::RideHeight, raised + lift);
                 let case = AxleCase { levers: &levers, ..*case };
-                let reach = moving.reach_raised(raised + lift);
+                let reach = case.reach(&moving);
                 let context = SweepContext {
                     case: &case,
                     moving: &moving,

@@ -136,7 +136,7 @@ fn with_sweep_context<T>(
     let moving = case.moving();
     let wheel = moving_wheel(case, planned, &moving, usage)?;
     let field = DistanceField::of(&wheel.outline);
-    let reach = moving.reach_raised(case.levers.raised());
+    let reach = case.reach(&moving);
     let (case, moving, wheel, field, usage) = (case, moving.as_ref(), &wheel, &field, *usage);
     Some(ask(&SweepContext { case, moving, planned, wheel, field, reach, usage }))
 }

@@ -125,8 +125,7 @@ impl SweepContext<'_> {
         if part.cloud.carried == Carried::SteeredUpright || is_at_rest {
             return all;
         }
-        let raised = self.case.levers.raised();
-        let whole = self.moving.reach_raised(raised);
+        let whole = self.case.reach(self.moving);
         let room = |moving: &Moving, cloud: &Cloud, reached: Reach, higher_mm: f64| {
             // A stretch that leaves out lock or travel leaves it out here too, and one that was limited stays so.
             let by_as_much =
@@ -146,7 +145,7 @@ impl SweepContext<'_> {
         for one in otherwise {
             let ends = one.ends.each_ref().map(|End { moving, cloud, higher_mm }| {
                 let cloud = cloud.as_ref().unwrap_or(&part.cloud);
-                room(moving, cloud, moving.reach_raised(raised), *higher_mm).unwrap_or(nominal)
+                room(moving, cloud, self.case.reach(moving), *higher_mm).unwrap_or(nominal)
             });
             let (low, high) = (ends[0].min(ends[1]).min(nominal), ends[0].max(ends[1]).max(nominal));
             let (down, up) = (length(nominal - low), length(high - nominal));

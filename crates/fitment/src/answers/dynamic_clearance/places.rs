@@ -102,7 +102,11 @@ pub(super) fn part_in_space(
         arch: case.arch_above_hub().map(Length::as_mm),
         lip: fender_line(case),
     };
-    let car = CarInSpace { by_work: room_by_work(case, feature), raised: case.levers.raised(), ..as_it_was };
+    let car = CarInSpace {
+        by_work: room_by_work(case, feature),
+        raised: case.levers.raised_at(feature),
+        ..as_it_was
+    };
     let InSpace { points, edge_at, is_estimated } = obstacle.shape.in_space(obstacle, &car)?;
     let carried = carried(feature, case.axle, moving.kind);
     let points = leaning(feature, case.planned_camber(), points);

@@ -116,7 +116,7 @@ fn remedied(case: &AxleCase<'_>, remedy: Remedy, planned: &Setup, usage: &Usage)
     };
     let by_lever = |lever: Lever| {
         let from = case.levers.amount(lever);
-        let most = lever.facts().range.1 - from;
+        let most = lever.facts().proposed.1 - from;
         let does = |amount: f64| with(&case.levers.with(lever, from + amount));
         match lever {
             // What it gives behind it takes ahead: more is not always better, so each millimetre is tried.
@@ -235,7 +235,7 @@ fn offset_in_motion(case: &AxleCase<'_>, planned: &Setup, usage: &Usage) -> Opti
 
 /// The least trimming that does, hard work given up before mild.
 fn trimmed(case: &AxleCase<'_>, does: &dyn Fn(&Levers) -> bool) -> Option<Levers> {
-    let all = TRIMS.iter().fold(*case.levers, |levers, lever| levers.with(*lever, lever.facts().range.1));
+    let all = TRIMS.iter().fold(*case.levers, |levers, lever| levers.with(*lever, lever.facts().proposed.1));
     least_work(case.levers, &all, does)
 }
 

@@ -265,14 +265,14 @@ pub fn helps(lever: Lever, feature: Feature) -> bool {
 
 /// The amounts a lever on the car is tried at, away from nothing; only upward for ride height.
 fn amounts(lever: Lever) -> impl Iterator<Item = f64> {
-    let (least, most, step) = lever.facts().range;
+    let ((_, _, step), (least, most)) = (lever.facts().range, lever.facts().proposed);
     let far = if lever == Lever::Camber { least } else { most };
     let steps = if step > 0.0 { (far.abs() / step).floor() as i32 } else { 0 };
     (1..=steps).map(move |at| f64::from(at) * step * far.signum())
 }
 
 fn in_range(levers: &Levers, lever: Lever) -> bool {
-    let (least, most, _) = lever.facts().range;
+    let (least, most) = lever.facts().proposed;
     (least..=most).contains(&levers.amount(lever))
 }
 

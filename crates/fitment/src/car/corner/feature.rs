@@ -216,6 +216,11 @@ impl Feature {
         matches!(self, Self::LowerArm | Self::TieRodEnd)
     }
 
+    /// Whether it hangs on the frame where a car has one: a body lift leaves it where it is.
+    pub fn is_of_the_frame(self) -> bool {
+        matches!(self, Self::Frame | Self::FrameRail | Self::SwayBar | Self::Exhaust)
+    }
+
     /// How far from the axle it usually is, as a share of the tire's radius: where the bay draws it. `None` for parts that have
     /// a place of their own in the drawing.
     pub fn drawn_at(self) -> Option<f64> {

@@ -25,7 +25,10 @@ pub enum Lever {
     LinerTrimmed,
     PinchWeldFlattened,
     SteeringLimiter,
+    BumpStop,
+    LimitStrap,
     Arms,
+    BodyLift,
     BodyMountCut,
     Flares,
 }
@@ -39,9 +42,11 @@ pub struct Facts {
     pub code: &'static str,
     /// Its name.
     pub title: &'static str,
-    /// Least and most, and the step it is set in: millimetres, or degrees for camber. Both 0 for what is
+    /// Least and most that cars are set to, and the step it is set in: millimetres, or degrees for camber. Both 0 for what is
     /// chosen in the setup.
     pub range: (f64, f64, f64),
+    /// Least and most that the program proposes by itself: what is done to a road car without another thought.
+    pub proposed: (f64, f64),
     /// Whether the amount is in degrees.
     pub in_degrees: bool,
     /// Which parts it makes room to, and how much of the amount arrives there.
@@ -63,7 +68,7 @@ pub const SOURCE: Source = Source::common_practice("levers of the trade and what
 
 impl Lever {
     /// All of them, from mild to hard.
-    pub const ALL: [Self; 14] = [
+    pub const ALL: [Self; 17] = [
         Self::Spacer,
         Self::Offset,
         Self::RimWidth,
@@ -75,7 +80,10 @@ impl Lever {
         Self::LinerTrimmed,
         Self::PinchWeldFlattened,
         Self::SteeringLimiter,
+        Self::BumpStop,
+        Self::LimitStrap,
         Self::Arms,
+        Self::BodyLift,
         Self::BodyMountCut,
         Self::Flares,
     ];
@@ -194,9 +202,15 @@ impl Levers {
         self.amount(Lever::Camber)
     }
 
-    /// Change of ride height in millimetres, + is up.
+    /// Change of ride height in millimetres, + is up: the frame over the wheels.
     pub fn raised(&self) -> f64 {
         self.amount(Lever::RideHeight)
+    }
+
+    /// How far a part of the body goes up, in millimetres: with the ride height, and what is not of the frame with a body lift.
+    pub fn raised_at(&self, feature: Feature) -> f64 {
+        let with_the_body = if feature.is_of_the_frame() { 0.0 } else { self.amount(Lever::BodyLift) };
+        self.raised() + with_the_body
     }
 
     /// Room that work on the car makes to a part, in millimetres. Camber and ride height move the wheel or
@@ -218,13 +232,14 @@ impl Levers {
 }
 
 macro_rules! lever {
-    ($lever:ident, $code:literal, $title:literal, $range:expr, $in_degrees:literal, $moves:expr, $does:literal,
+    ($lever:ident, $code:literal, $title:literal, $range:expr, $proposed:expr, $in_degrees:literal, $moves:expr, $does:literal,
      $never:literal, $undone:literal, $costs:literal, $caution:literal) => {
         Facts {
             lever: Lever::$lever,
             code: $code,
             title: $title,
             range: $range,
+            proposed: $proposed,
             in_degrees: $in_degrees,
             moves: $moves,
             does: $does,
@@ -238,12 +253,13 @@ macro_rules! lever {
 
 /// In the order of [`Lever`]'s variants, from mild to hard. Common practice throughout; a shop's own experience
 /// of a car beats every amount here.
-pub const FACTS: [Facts; 14] = [
+pub const FACTS: [Facts; 17] = [
     lever!(
         Spacer,
         "spacer",
         "spacer",
         (0.0, 0.0, 0.0),
+        (0.0, 0.0),
         false,
         &[],
         "Moves wheel and tire outward by its thickness.",
@@ -257,6 +273,7 @@ pub const FACTS: [Facts; 14] = [
         "offset",
         "another offset",
         (0.0, 0.0, 0.0),
+        (0.0, 0.0),
         false,
         &[],
         "Moves wheel and tire in or out by the difference.",
@@ -270,6 +287,7 @@ pub const FACTS: [Facts; 14] = [
         "rim_width",
         "another rim width",
         (0.0, 0.0, 0.0),
+        (0.0, 0.0),
         false,
         &[],
         "Half of the difference on each side.",
@@ -283,6 +301,7 @@ pub const FACTS: [Facts; 14] = [
         "tire",
         "another tire width or aspect",
         (0.0, 0.0, 0.0),
+        (0.0, 0.0),
         false,
         &[],
         "Takes rubber away on both sides, or under the arch.",
@@ -295,7 +314,8 @@ pub const FACTS: [Facts; 14] = [
         Camber,
         "camber",
         "camber",
-        (-3.0, 0.0, 0.5),
+        (-8.0, 3.0, 0.5),
+        (-3.0, 0.0),
         true,
         &[],
         "Leans the top of the wheel inward, away from the fender lip: about 5 mm a degree at the sidewall.",
@@ -308,7 +328,8 @@ pub const FACTS: [Facts; 14] = [
         RideHeight,
         "ride_height",
         "ride height",
-        (-40.0, 60.0, 5.0),
+        (-150.0, 250.0, 5.0),
+        (-40.0, 60.0),
         false,
         &[],
         "Raises or lowers the body over the wheel: the arch gap follows one to one.",
@@ -322,6 +343,7 @@ pub const FACTS: [Facts; 14] = [
         "lip_rolled",
         "lip rolled",
         (0.0, 10.0, 5.0),
+        (0.0, 10.0),
         false,
         &[(Feature::FenderLateral, 1.0)],
         "Folds the inner edge of the fender lip up: about 5 to 10 mm sideways.",
@@ -335,6 +357,7 @@ pub const FACTS: [Facts; 14] = [
         "fender_pulled",
         "fender pulled",
         (0.0, 20.0, 5.0),
+        (0.0, 20.0),
         false,
         &[(Feature::FenderLateral, 1.0)],
         "Bends the fender outward: about 10 to 20 mm.",
@@ -348,6 +371,7 @@ pub const FACTS: [Facts; 14] = [
         "liner_trimmed",
         "liner trimmed",
         (0.0, 15.0, 5.0),
+        (0.0, 15.0),
         false,
         &[(Feature::LinerAhead, 1.0), (Feature::InnerLiner, 1.0)],
         "Takes the liner's edge away where the tire meets it.",
@@ -361,6 +385,7 @@ pub const FACTS: [Facts; 14] = [
         "pinch_weld_flattened",
         "pinch weld flattened",
         (0.0, 15.0, 5.0),
+        (0.0, 15.0),
         false,
         &[(Feature::SillBehind, 1.0)],
         "Hammers the seam flat behind the tire.",
@@ -372,8 +397,9 @@ pub const FACTS: [Facts; 14] = [
     lever!(
         SteeringLimiter,
         "steering_limiter",
-        "bump stop or steering limiter",
+        "steering limiter",
         (0.0, 10.0, 5.0),
+        (0.0, 10.0),
         false,
         &[
             (Feature::LinerAhead, 1.0),
@@ -382,17 +408,46 @@ pub const FACTS: [Facts; 14] = [
             (Feature::SwayBar, 1.0),
             (Feature::InnerLiner, 1.0)
         ],
-        "Ends steering lock or travel before the tire touches.",
+        "Ends the steering lock before the tire touches.",
         "Never gives room at rest or straight ahead.",
         true,
-        "A larger turning circle, or less travel.",
+        "A larger turning circle.",
         "The steering must still come back by itself; both sides alike."
+    ),
+    lever!(
+        BumpStop,
+        "bump_stop",
+        "longer bump stops",
+        (0.0, 100.0, 5.0),
+        (0.0, 40.0),
+        false,
+        &[],
+        "Ends the travel upward so much earlier.",
+        "Never gives room at rest.",
+        true,
+        "Harsher over bumps; under load the stop itself gives.",
+        "A patch: mend the cause where you can. Both sides alike, and look again with the car loaded."
+    ),
+    lever!(
+        LimitStrap,
+        "limit_strap",
+        "limit straps",
+        (0.0, 150.0, 10.0),
+        (0.0, 60.0),
+        false,
+        &[],
+        "Ends the travel downward so much earlier.",
+        "Never gives room at rest or upward.",
+        true,
+        "Less droop: a wheel lifts earlier off the road.",
+        "Anchored where the axle's weight may hang; check joints and brake hoses at full droop."
     ),
     lever!(
         Arms,
         "arms",
         "arms for caster or camber",
         (0.0, 15.0, 5.0),
+        (0.0, 15.0),
         false,
         &[(Feature::SillBehind, 1.0), (Feature::LinerAhead, -1.0), (Feature::UpperArm, 1.0)],
         "Sets the wheel forward in the arch and moves the arm away.",
@@ -402,10 +457,25 @@ pub const FACTS: [Facts; 14] = [
         "Parts with papers for this car; aligned and inspected afterwards."
     ),
     lever!(
+        BodyLift,
+        "body_lift",
+        "body lift",
+        (0.0, 100.0, 5.0),
+        (0.0, 50.0),
+        false,
+        &[],
+        "Raises the body on its frame: arch, lip, liners and sill go up one to one, the suspension stays.",
+        "Never gives room to frame, sway bar, arms or strut.",
+        true,
+        "Higher centre of gravity; steering shaft, shifter and bumpers need parts.",
+        "Only on a car with a frame. Approval in many places; hoses, wiring and the steering shaft checked for length."
+    ),
+    lever!(
         BodyMountCut,
         "body_mount_cut",
         "body mount cut",
         (0.0, 40.0, 10.0),
+        (0.0, 40.0),
         false,
         &[(Feature::SillBehind, 1.0), (Feature::Frame, 1.0)],
         "Cuts and plates the body mount behind the tire.",
@@ -418,7 +488,8 @@ pub const FACTS: [Facts; 14] = [
         Flares,
         "flares",
         "flares",
-        (0.0, 60.0, 10.0),
+        (0.0, 120.0, 10.0),
+        (0.0, 60.0),
         false,
         &[(Feature::FenderLateral, 1.0), (Feature::Arch, 0.5)],
         "Cuts the fender and sets the line further out.",
@@ -452,6 +523,10 @@ mod tests {
         // Common practice: lip rolled about 5–10 mm, fender pulled about 10–20.
         assert_eq!(Lever::LipRolled.facts().range.1, 10.0);
         assert_eq!(Lever::FenderPulled.facts().range.1, 20.0);
+        for facts in FACTS {
+            let ((least, most, _), (from, to)) = (facts.range, facts.proposed);
+            assert!(least <= from && to <= most, "{}", facts.code);
+        }
     }
 
     #[test]

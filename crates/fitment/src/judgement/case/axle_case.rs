@@ -5,8 +5,9 @@ use std::borrow::Cow;
 use super::AxleEvidence;
 use crate::car::Car;
 use crate::car::corner::{Corner, Feature, Moving, Resolved};
-use crate::car::lever::Levers;
+use crate::car::lever::{Lever, Levers};
 use crate::car::limits::HouseLimits;
+use crate::car::motion::Reach;
 use crate::setup::catalogue::PickedParts;
 use crate::setup::{Axle, Setup};
 use crate::values::length::Length;
@@ -79,6 +80,14 @@ impl<'a> AxleCase<'a> {
         self.corner.camber() + self.levers.camber_deg()
     }
 
+    /// How far this corner reaches with what is done to the car: ride height, bump stops, limit straps.
+    pub fn reach(&self, moving: &Moving) -> Reach {
+        let reach = moving.reach_raised(self.levers.raised());
+        let bump_mm = (reach.bump_mm - self.levers.amount(Lever::BumpStop)).max(0.0);
+        let droop_mm = (reach.droop_mm - self.levers.amount(Lever::LimitStrap)).max(0.0);
+        Reach { bump_mm, droop_mm, ..reach }
+    }
+
     /// The house's least gap to a part of this car, with what is done to it.
     pub fn least(&self, feature: Feature) -> Length {
         let is_lowered = self.corner.is_lowered || self.levers.raised() < 0.0;
@@ -90,7 +99,7 @@ impl<'a> AxleCase<'a> {
 
     /// How far above the hub's centre the arch lies, with what is done to the car; `None` while nobody read it.
     pub fn arch_above_hub(&self) -> Option<Length> {
-        let (room, raised) = (self.levers.room(Feature::Arch), self.levers.raised());
+        let (room, raised) = (self.levers.room(Feature::Arch), self.levers.raised_at(Feature::Arch));
         self.resolved
             .of(Feature::Arch)
             .filter_map(|obstacle| Length::from_mm(obstacle.shape.drawn(Feature::Arch, room, raised)?.1?))

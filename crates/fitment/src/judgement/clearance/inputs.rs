@@ -23,6 +23,7 @@ pub enum Input {
     Instrument,
     ReadAt,
     CopiedSide,
+    OtherSide,
     FittedTireMeasured,
     FittedTireWidth,
     FittedTireHeight,
@@ -105,6 +106,8 @@ const WEAR: Source =
     Source::estimate("its tread depth was not noted: a worn tire leaves more room under the arch");
 const WEAR_NOTED: Source = Source::estimate("how deep its tread was when it was new");
 const PRACTICE: Source = Source::common_practice("what wheels and alignment are trusted for");
+/// How much nearer a part may be on one side of a road car than on the other, in millimetres. Common practice; no source.
+const SIDE_TO_SIDE_MM: f64 = 3.0;
 const SIDE_TO_SIDE: Source = Source::estimate("road cars, side to side");
 const TURN_PLATES: Source = Source::estimate("turn plates, or as usual for the suspension");
 const ROUND_THE_TIRE: Source = Source::estimate("where round the tire the part is");
@@ -123,7 +126,7 @@ const fn by(input: Input, words: &'static str, half: f64, source: Source) -> Fac
 
 /// In [`Input`]'s order. Ranges without a standard are estimates of ours; a room's own table of rows is made from them by
 /// [`of_a_room`].
-const TABLE: [Facts; 38] = {
+const TABLE: [Facts; 39] = {
     use Input as I;
     [
         stated(I::Instrument, "instrument", READ),
@@ -132,7 +135,8 @@ const TABLE: [Facts; 38] = {
             "height at which it was read",
             Source::estimate("where on the part its smallest gap was"),
         ),
-        by(I::CopiedSide, "left against right, copied", 3.0, SIDE_TO_SIDE),
+        by(I::CopiedSide, "left against right, copied", SIDE_TO_SIDE_MM, SIDE_TO_SIDE),
+        by(I::OtherSide, "the other side, not read", SIDE_TO_SIDE_MM, SIDE_TO_SIDE),
         stated(I::FittedTireMeasured, "fitted tire, measured", READ),
         stated(I::FittedTireWidth, "fitted tire, against its size", R30_WIDTH),
         stated(I::FittedTireHeight, "fitted tire's height", R30_HEIGHT),
@@ -341,6 +345,8 @@ pub(super) enum Moves {
     Rule,
     /// The room alone, in millimetres.
     Room(f64),
+    /// The room alone, to less of it and never to more, in millimetres.
+    Less(f64),
 }
 
 /// Something that may be off of one room.
@@ -388,6 +394,10 @@ pub(super) fn of_a_room(query: &ClearanceQuery<'_>) -> Vec<MayBeOff> {
     if reading.is_copied {
         let (off, source) = fixed(Input::CopiedSide);
         row(Input::CopiedSide, source, Moves::Place(off));
+    }
+    if query.may_be_nearer_on_the_other_side() {
+        let (off, source) = fixed(Input::OtherSide);
+        row(Input::OtherSide, source, Moves::Less(off));
     }
     if let Some((off_mm, along)) = obstacle.against.and_then(|against| against.read_at) {
         row(Input::ReadAt, Input::ReadAt.source(true), Moves::ReadAt { off_mm, along });
@@ -526,6 +536,7 @@ impl Moves {
             Self::Round(off_deg) => shift.round_deg += share * off_deg,
             Self::Rule => shift.rule += share,
             Self::Room(off) => shift.room -= share * off,
+            Self::Less(off) => shift.room -= share.max(0.0) * off,
         }
     }
 

@@ -14,6 +14,7 @@ pub fn nearer_by(
     fitted: &MountedSetup,
     planned: &MountedSetup,
 ) -> Option<f64> {
-    let raised = if feature.blocks_from() == BlocksFrom::Above { case.levers.raised() } else { 0.0 };
+    let raised =
+        if feature.blocks_from() == BlocksFrom::Above { case.levers.raised_at(feature) } else { 0.0 };
     Some(shape::nearer_by(feature, fitted, planned)? - raised - room_by_work(case, feature))
 }

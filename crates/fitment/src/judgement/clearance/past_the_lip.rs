@@ -37,7 +37,7 @@ pub(super) fn past_the_lip(
     }
     let moving = case.moving();
     let is_bump_measured = moving.is_measured(crate::car::Fact::BumpTravel);
-    let bump = moving.reach_raised(case.levers.raised()).bump_mm;
+    let bump = case.reach(&moving).bump_mm;
     let outside_by = by_the_face.band.as_ref().map_or(Length::ZERO, |band| -band.nominal);
     let past = PastTheLip { outside_by, bump: Length::mm(bump), is_bump_measured };
     let under_the_edge = case

@@ -60,6 +60,17 @@ impl<'a> ClearanceQuery<'a> {
         Self { case, obstacle, stand, stays, lock, own, camber_deg, nearer_by, by_work }
     }
 
+    /// Whether the part was read on one side alone, and the plan is not the very set that stands clear of it on the other.
+    pub(super) fn may_be_nearer_on_the_other_side(&self) -> bool {
+        let Obstacle { feature, side, reading, .. } = *self.obstacle;
+        let is_other = |one: &Obstacle| one.side != side;
+        let is_read_there = self.case.resolved.of(feature).any(is_other);
+        let is_the_set = self.stays.tire
+            && self.stays.wheel
+            && reading.on.is_some_and(|on| on.spacer == self.stand.setup().spacer);
+        side.is_some() && !reading.steer.is_at_lock() && !is_read_there && !is_the_set
+    }
+
     /// The outlines of what stands there.
     pub(super) fn cut(&self) -> &Variants {
         self.own.as_ref().unwrap_or_else(|| self.stand.cut())
@@ -72,7 +83,7 @@ impl<'a> ClearanceQuery<'a> {
             faces: self.obstacle.against.unwrap_or_default().faces,
             nearer_by: self.nearer_by,
             by_work: self.by_work,
-            raised: self.case.levers.raised(),
+            raised: self.case.levers.raised_at(self.obstacle.feature),
             lock: self.lock,
             standing: Standing { outline: self.cut().nominal(), center_y, camber_deg: self.camber_deg },
         }
@@ -93,7 +104,7 @@ impl<'a> ClearanceQuery<'a> {
 /// known, in millimetres. The very work is counted that its room is judged with. `None` for what is known only by its gap.
 pub fn drawn_at(case: &AxleCase<'_>, obstacle: &Obstacle) -> Option<(Option<f64>, Option<f64>)> {
     let feature = obstacle.feature;
-    obstacle.shape.drawn(feature, room_by_work(case, feature), case.levers.raised())
+    obstacle.shape.drawn(feature, room_by_work(case, feature), case.levers.raised_at(feature))
 }
 
 impl Stays {

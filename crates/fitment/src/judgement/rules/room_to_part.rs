@@ -2,9 +2,9 @@
 
 use super::reach::CAUTION;
 use super::{Asked, Finding, Rule, Severity};
-use crate::car::corner::Feature;
 use crate::car::corner::feature::BlocksFrom;
-use crate::judgement::clearance::{Clearance, PastTheLip, Uncertainty, Verdict, quick_rule};
+use crate::car::corner::{CarSide, Feature};
+use crate::judgement::clearance::{Clearance, Input, PastTheLip, Uncertainty, Verdict, quick_rule};
 use crate::values::length::Length;
 use crate::values::working::{Phrase, Quantity, Source, SourceKind, Step};
 
@@ -152,8 +152,8 @@ fn says(line: &Clearance, band: &Uncertainty, is_torn: bool) -> Phrase {
     let facts = line.feature.facts();
     let length = Quantity::length;
     let side = match line.obstacle.and_then(|obstacle| obstacle.side) {
-        Some(crate::car::corner::CarSide::Left) => " on the left",
-        Some(crate::car::corner::CarSide::Right) => " on the right",
+        Some(CarSide::Left) => " on the left",
+        Some(CarSide::Right) => " on the right",
         None => "",
     };
     if is_torn && line.verdict == Verdict::MeasureFirst {
@@ -164,7 +164,7 @@ fn says(line: &Clearance, band: &Uncertainty, is_torn: bool) -> Phrase {
         .quantity(length(band.nominal))
         .text(".");
     }
-    match line.verdict {
+    let says = match line.verdict {
         Verdict::Touches => Phrase::new(format!("The plan and the {} overlap{side} by ", facts.name))
             .quantity(length(-band.nominal))
             .text(if line.feature == Feature::FenderLateral { ": it stands outside the lip." } else { "." }),
@@ -182,6 +182,12 @@ fn says(line: &Clearance, band: &Uncertainty, is_torn: bool) -> Phrase {
             .text(format!(" to the {}{side}, at worst ", facts.name))
             .quantity(length(band.worst_low()))
             .text("."),
+    };
+    let is_of_one_side = band.contributions.iter().any(|one| one.input == Input::OtherSide);
+    match line.obstacle.and_then(|obstacle| obstacle.side).filter(|_| is_of_one_side) {
+        Some(CarSide::Left) => says.text(" It was read on the left only: the right may be nearer."),
+        Some(CarSide::Right) => says.text(" It was read on the right only: the left may be nearer."),
+        None => says,
     }
 }
 

@@ -44,7 +44,11 @@ impl KnownEdges {
     }
 
     fn key(case: &AxleCase<'_>, obstacle: &Obstacle, sought: Sought) -> EdgeKey {
-        let work = [room_by_work(case, obstacle.feature), case.planned_camber(), case.levers.raised()];
+        let work = [
+            room_by_work(case, obstacle.feature),
+            case.planned_camber(),
+            case.levers.raised_at(obstacle.feature),
+        ];
         (obstacle.index, sought, work.map(f64::to_bits))
     }
 
