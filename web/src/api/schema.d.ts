@@ -1413,6 +1413,16 @@ export interface components {
          * @enum {string}
          */
         ArrangementCode: "square" | "staggered";
+        /** @description A room the way it was read. */
+        AsReadView: {
+            /** @description Along which way: `level` or `shortest`. */
+            direction: string;
+            /**
+             * Format: double
+             * @description So much, negative is an overlap.
+             */
+            value_mm: number;
+        };
         /** @description A fact of the car that must be known first. */
         AskView: {
             fact: string;
@@ -1923,6 +1933,7 @@ export interface components {
         };
         /** @description A part of the car and the room to it. Figures are null while it was not read. */
         ClearanceView: {
+            as_read?: components["schemas"]["AsReadView"] | null;
             /** @description What may be off, largest first. */
             contributions: components["schemas"]["ContributionView"][];
             feature: string;
@@ -1943,7 +1954,10 @@ export interface components {
             must_find_mm?: number | null;
             /** @description Its name in a sentence. */
             name: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The nearest way.
+             */
             nominal_mm?: number | null;
             place?: components["schemas"]["PlaceView"] | null;
             /**
@@ -3287,6 +3301,7 @@ export interface components {
         };
         /** @description One line of the ledger. */
         LineOfLedger: {
+            as_read?: components["schemas"]["AsReadView"] | null;
             axle?: components["schemas"]["AxleCode"] | null;
             /** @description What must be minded, where a mistake can hurt someone. */
             caution?: string | null;
