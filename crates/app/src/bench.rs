@@ -2,7 +2,8 @@
 
 use std::sync::Arc;
 
-use fitment::answers::ledger::{Headline, Line};
+use fitment::answers::headline::{Headline, Kind};
+use fitment::answers::ledger::Line;
 use fitment::answers::measurement_plan::{MeasureItem, measure_list};
 use fitment::answers::remedies::{Proposal, mildest_for};
 use fitment::car::lever::PairLevers;
@@ -180,15 +181,33 @@ impl BenchQuestion {
             (front, rear.join(), ledger)
         });
         let rear = rear.unwrap_or_else(|panic| std::panic::resume_unwind(panic));
+        let mut headline = Headline::of(&ledger, planned != SetupPair::default());
+        name_mends(&mut headline, &front, &rear);
         Ok(BenchAnswer {
             planned,
             levers: context.state.levers,
             axles: PerAxle { front, rear },
             pair: case.pair_change(),
             true_speeds: true_speeds(&case),
-            headline: Headline::of(&ledger, planned != SetupPair::default()),
+            headline,
             ledger,
         })
+    }
+}
+
+/// What was sought to clear an axle's rooms is said with the cause it clears.
+fn name_mends(headline: &mut Headline, front: &AxleAnswer, rear: &AxleAnswer) {
+    let mend = |axle: &AxleAnswer| {
+        let rest = axle.judged.as_ref()?.rest.as_ref()?;
+        rest.proposal.as_ref().map(|(_, says)| says.clone())
+    };
+    for cause in &mut headline.causes {
+        let is_room = cause.code.part().is_some() && matches!(cause.kind, Kind::Stop | Kind::Condition);
+        cause.mend = match cause.axle {
+            _ if !is_room => None,
+            Some(Axle::Rear) => mend(rear),
+            Some(Axle::Front) | None => mend(front),
+        };
     }
 }
 

@@ -6,7 +6,7 @@ use crate::car::corner::Direction;
 use crate::car::{Car, Fact};
 use crate::judgement::case::Case;
 use crate::judgement::clearance::JudgedCase;
-use crate::judgement::rules::{Asked, AxleCheck, Finding, LineCode, RULES, Rule, Severity};
+use crate::judgement::rules::{Asked, AxleCheck, Finding, LineCode, Point, RULES, Rule, Severity};
 use crate::setup::Axle;
 use crate::values::length::Length;
 use crate::values::working::{Phrase, Quantity, Source, Step};
@@ -38,6 +38,8 @@ pub struct Line {
     pub working: Vec<Step>,
     /// Where the rule comes from.
     pub source: Source,
+    /// Its points, where it is about several things at once.
+    pub points: Vec<Point>,
     /// What of the car's record it waits for, and on which axle; empty once it stands, or for other reasons open.
     pub lacks: Vec<(Fact, Option<Axle>)>,
 }
@@ -54,6 +56,7 @@ impl Line {
             word: finding.word,
             figure: finding.figure,
             as_read: None,
+            points: finding.points,
             limit: finding.limit,
             says: finding.says,
             caution: finding.caution,
@@ -116,64 +119,6 @@ impl Case<'_> {
             }
         }
         lines
-    }
-}
-
-/// A plan in a few words: its worst kind of line, and how many there are of it.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Headline {
-    /// How the plan stands.
-    pub severity: Severity,
-    /// In words.
-    pub says: String,
-}
-
-impl Headline {
-    /// Of a ledger. It is never a good word over an empty or mostly unknown plan: what is not known yet comes before
-    /// what is only to be minded.
-    pub fn of(lines: &[Line], is_planned: bool) -> Self {
-        let is_unlike = |line: &Line| {
-            let twin = |other: &Line| {
-                (other.code, other.severity, other.word, &other.figure)
-                    == (line.code, line.severity, line.word, &line.figure)
-            };
-            line.axle != Some(Axle::Rear)
-                || !lines.iter().any(|other| other.axle == Some(Axle::Front) && twin(other))
-        };
-        // What reads the same front and rear is one thing.
-        // What is not known and cannot decide whether it goes stays with its line.
-        let counts = |line: &Line| line.severity != Severity::Unknown || line.code.can_decide();
-        let count = |severity: Severity| {
-            let all = lines.iter().filter(|line| line.severity == severity && counts(line));
-            all.filter(|line| is_unlike(line)).count()
-        };
-        let things =
-            |count: usize| if count == 1 { "One thing".to_owned() } else { format!("{count} things") };
-        let unknown = count(Severity::Unknown);
-        let beside = |says: String| match unknown {
-            0 => says,
-            _ => format!("{says}, {unknown} not known yet"),
-        };
-        let (severity, says) = if !is_planned {
-            (Severity::Unknown, "Nothing planned yet".to_owned())
-        } else if count(Severity::Stop) > 0 {
-            let stops = count(Severity::Stop);
-            (Severity::Stop, format!("{} stop{} this", things(stops), if stops == 1 { "s" } else { "" }))
-        } else if count(Severity::Measure) > 0 {
-            (Severity::Measure, beside(format!("{} to measure first", things(count(Severity::Measure)))))
-        } else if unknown > 0 {
-            (Severity::Unknown, format!("{} not known yet", things(unknown)))
-        } else if count(Severity::Mind) > 0 {
-            (Severity::Mind, format!("{} to mind", things(count(Severity::Mind))))
-        } else if lines.is_empty() {
-            (Severity::Unknown, "Nothing is known yet".to_owned())
-        } else {
-            (Severity::Good, "Nothing stands against it".to_owned())
-        };
-        // What hangs on work that is not done yet is never said without it.
-        let is_assumed = lines.iter().any(|line| line.code == LineCode::AssumedWork);
-        let says = if is_assumed { format!("{says}, with work on the car assumed") } else { says };
-        Self { severity, says }
     }
 }
 
@@ -268,24 +213,6 @@ pub(crate) mod tests {
             assert!(!line.word.is_empty() && !line.says.0.is_empty(), "{:?}", line.code);
             assert_eq!(line.figure.is_some(), !line.working.is_empty(), "{:?}: {line:?}", line.code);
         }
-    }
-
-    #[test]
-    fn the_headline_is_never_a_good_word_over_what_nobody_knows() {
-        let with = |fitted: &str, planned: &str| {
-            let pair = |text: &str| crate::setup::line::read(text).unwrap().setups.unwrap_or_default();
-            let (fitted, planned) = (pair(fitted), pair(planned));
-            let limits = HouseLimits::DEFAULT;
-            let lines = Case::new(&fitted, &planned, None, &limits, None).ledger();
-            Headline::of(&lines, planned != crate::setup::SetupPair::default())
-        };
-        assert_eq!(with("17x7.5 ET45 225/45R17", "").says, "Nothing planned yet");
-        for plan in ["18x8.5", "225/45R17", "17x7.5 ET45 225/45R17"] {
-            let headline = with("17x7.5 ET45 225/45R17", plan);
-            assert!(headline.severity > Severity::Good, "{plan}: {headline:?}");
-        }
-        let stopped = with("17x7.5 ET45 225/45R17 94W", "17x7.5 ET45 225/45R17 80W");
-        assert_eq!((stopped.severity, stopped.says.as_str()), (Severity::Stop, "One thing stops this"));
     }
 
     #[test]

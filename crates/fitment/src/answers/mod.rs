@@ -4,6 +4,7 @@
 pub mod dynamic_clearance;
 pub mod finder;
 pub mod flush_offsets;
+pub mod headline;
 pub mod ledger;
 pub mod measurement_plan;
 pub mod plus_sizes;

@@ -212,9 +212,44 @@ pub enum Fragment {
     Quantity(Quantity),
 }
 
+impl std::fmt::Display for Quantity {
+    /// In metric units, as far as a figure is worth saying: for scripts and logs. The page has the reader's own units.
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        let sign = if self.signed && self.value > 0.0 { "+" } else { "" };
+        let of = |f: &mut std::fmt::Formatter<'_>, places: usize, unit: &str| {
+            let text = format!("{:.places$}", self.value);
+            let text = if places > 0 { text.trim_end_matches('0').trim_end_matches('.') } else { &text };
+            // No minus before nothing.
+            let text = if text.trim_start_matches('-').chars().all(|c| c == '0') { "0" } else { text };
+            write!(f, "{sign}{text}{unit}")
+        };
+        match self.kind {
+            QuantityKind::Length => of(f, 1, " mm"),
+            QuantityKind::RimInches => of(f, 2, " in"),
+            QuantityKind::Speed => of(f, 1, " km/h"),
+            QuantityKind::Percent => of(f, 1, " %"),
+            QuantityKind::Ratio => of(f, 3, ""),
+            QuantityKind::Mass => of(f, 0, " kg"),
+            QuantityKind::Pressure => of(f, 0, " kPa"),
+            QuantityKind::Count => of(f, 0, ""),
+            QuantityKind::Turns => of(f, 1, " turns"),
+            QuantityKind::Years => of(f, 1, " years"),
+        }
+    }
+}
+
 /// A sentence with numbers in it.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Phrase(pub Vec<Fragment>);
+
+impl std::fmt::Display for Phrase {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        self.0.iter().try_for_each(|fragment| match fragment {
+            Fragment::Text(text) => f.write_str(text),
+            Fragment::Quantity(quantity) => quantity.fmt(f),
+        })
+    }
+}
 
 impl Phrase {
     /// Starts with words.

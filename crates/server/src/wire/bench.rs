@@ -3,7 +3,7 @@
 use app::bench::{self, AxleAnswer, BenchAnswer, BenchQuestion, JudgedAxle, Mark, RestOfAxle, StepRefused};
 use app::compare;
 use app::picked::SetPrice;
-use fitment::answers::ledger::Headline;
+use fitment::answers::headline::{Cause, Headline, Outcome};
 use fitment::answers::remedies::Proposal;
 use fitment::car::limits::Drive;
 use fitment::judgement::window;
@@ -21,7 +21,9 @@ use super::corner::{
     WorkView, lever_amounts, measure_groups, work_of,
 };
 use super::drawing::Drawing;
-use super::ledger::{FragmentView, LineOfLedger, StandingCode, fragments};
+use super::ledger::{
+    FragmentView, KindCode, LedgerCode, LineOfLedger, QuantityView, StandingCode, TopicCode, fragments,
+};
 use super::measured::{WantedView, read_pair_levers, read_wanted};
 use super::picked::PartView;
 use super::read::FieldErrors;
@@ -324,8 +326,76 @@ pub struct TrueSpeeds {
 pub struct HeadlineView {
     /// How it stands.
     pub standing: StandingCode,
-    /// In words.
+    /// What the plan comes to.
+    pub word: OutcomeCode,
+    /// In words, with metric figures.
     pub says: String,
+    /// The same with its figures apart, to be shown in the reader's units.
+    pub sentence: Vec<FragmentView>,
+    /// What stands against it or must go with it, the worst first.
+    pub causes: Vec<CauseView>,
+    /// How many conditions are among them.
+    pub conditions: usize,
+}
+
+/// What a plan comes to.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs, reason = "see fitment::answers::headline::Outcome")]
+pub enum OutcomeCode {
+    NothingPlanned,
+    Goes,
+    Conditions,
+    Measure,
+    Stop,
+}
+
+impl From<Outcome> for OutcomeCode {
+    fn from(outcome: Outcome) -> Self {
+        match outcome {
+            Outcome::NothingPlanned => Self::NothingPlanned,
+            Outcome::Goes => Self::Goes,
+            Outcome::Conditions => Self::Conditions,
+            Outcome::Measure => Self::Measure,
+            Outcome::Stop => Self::Stop,
+        }
+    }
+}
+
+/// One thing that stands against a plan, or must go with it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CauseView {
+    /// What it is about.
+    pub topic: TopicCode,
+    /// How it stands.
+    pub kind: KindCode,
+    /// On which axle; null for both and for the car as a whole.
+    pub axle: Option<AxleCode>,
+    /// The line of the ledger that says it.
+    pub code: LedgerCode,
+    /// In a sentence.
+    pub says: Vec<FragmentView>,
+    /// Its figure.
+    pub figure: Option<QuantityView>,
+    /// What clears it; null where nothing was sought or found.
+    pub mend: Option<Vec<FragmentView>>,
+    /// The other lines that come from the same thing.
+    pub consequences: Vec<LedgerCode>,
+}
+
+impl From<Cause> for CauseView {
+    fn from(cause: Cause) -> Self {
+        Self {
+            topic: TopicCode(cause.topic),
+            kind: cause.kind.into(),
+            axle: cause.axle.map(AxleCode::from),
+            code: LedgerCode(cause.code),
+            says: fragments(cause.says),
+            figure: cause.figure.map(QuantityView::from),
+            mend: cause.mend.map(fragments),
+            consequences: cause.consequences.into_iter().map(LedgerCode).collect(),
+        }
+    }
 }
 
 /// A plan drawn and judged.
@@ -387,7 +457,14 @@ impl From<BenchAnswer> for Bench {
 
 impl From<Headline> for HeadlineView {
     fn from(headline: Headline) -> Self {
-        Self { standing: headline.severity.into(), says: headline.says }
+        Self {
+            standing: headline.severity.into(),
+            word: headline.outcome.into(),
+            says: headline.says.to_string(),
+            conditions: headline.conditions(),
+            sentence: fragments(headline.says),
+            causes: headline.causes.into_iter().map(CauseView::from).collect(),
+        }
     }
 }
 

@@ -1,8 +1,9 @@
 //! The ledger and its workings.
 
+use fitment::answers::headline::Kind;
 use fitment::answers::ledger::Line;
 use fitment::car::corner::Feature;
-use fitment::judgement::rules::{LineCode, Severity};
+use fitment::judgement::rules::{LineCode, Severity, Topic};
 use fitment::values::working::{Fragment, Phrase, Quantity, QuantityKind, Source, SourceKind, Step};
 use serde::{Serialize, Serializer};
 use utoipa::openapi::{ObjectBuilder, RefOr, Schema, Type};
@@ -196,6 +197,52 @@ impl PartialSchema for LedgerCode {
 
 impl ToSchema for LedgerCode {}
 
+/// What a line or a cause is about.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct TopicCode(pub Topic);
+
+impl Serialize for TopicCode {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.serialize_str(self.0.code())
+    }
+}
+
+impl PartialSchema for TopicCode {
+    fn schema() -> RefOr<Schema> {
+        let codes = Topic::ALL.iter().map(|topic| topic.code());
+        let words = ObjectBuilder::new().schema_type(Type::String).enum_values(Some(codes));
+        words.description(Some("What a line or a cause is about.")).into()
+    }
+}
+
+impl ToSchema for TopicCode {}
+
+/// What kind of word a line or a cause is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs, reason = "see fitment::answers::headline::Kind")]
+pub enum KindCode {
+    Good,
+    Note,
+    Condition,
+    Unknown,
+    Measure,
+    Stop,
+}
+
+impl From<Kind> for KindCode {
+    fn from(kind: Kind) -> Self {
+        match kind {
+            Kind::Good => Self::Good,
+            Kind::Note => Self::Note,
+            Kind::Condition => Self::Condition,
+            Kind::Unknown => Self::Unknown,
+            Kind::Measure => Self::Measure,
+            Kind::Stop => Self::Stop,
+        }
+    }
+}
+
 /// One line of the ledger.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct LineOfLedger {
@@ -207,8 +254,12 @@ pub struct LineOfLedger {
     pub part: Option<&'static str>,
     /// The question.
     pub title: &'static str,
+    /// What it is about; null where it is about several things at once.
+    pub topic: Option<TopicCode>,
     /// How it stands.
     pub standing: StandingCode,
+    /// What kind of word that is.
+    pub kind: KindCode,
     /// The word for it.
     pub word: &'static str,
     /// The figure; null while it is not known.
@@ -247,6 +298,8 @@ impl From<Line> for LineOfLedger {
             axle: line.axle.map(AxleCode::from),
             part: line.code.part().map(Feature::code),
             title: line.title,
+            topic: line.topic().map(TopicCode),
+            kind: line.kind().into(),
             standing: line.severity.into(),
             word: line.word,
             figure: line.figure.map(QuantityView::from),

@@ -48,6 +48,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         caution: (closes > 0.0)
             .then_some("Check at full bump and with the car loaded: a tire that touches the arch can fail."),
         working: change.working.clone(),
+        points: Vec::new(),
     })
 }
 

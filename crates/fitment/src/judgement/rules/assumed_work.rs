@@ -24,6 +24,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         says: said(levers),
         caution: Some(hardest.facts().caution).filter(|caution| !caution.is_empty()),
         working: Vec::new(),
+        points: Vec::new(),
     })
 }
 

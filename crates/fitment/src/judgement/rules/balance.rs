@@ -64,6 +64,7 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
                 source: SOURCE,
             },
         ],
+        points: Vec::new(),
     })
 }
 

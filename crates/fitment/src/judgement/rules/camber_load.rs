@@ -47,6 +47,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         says: Phrase::new(format!("The tire leans by {lean}°: {says}")),
         caution: Some(CAUTION),
         working: Vec::new(),
+        points: Vec::new(),
     })
 }
 

@@ -54,6 +54,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         says: Phrase::new(says.join(" ")),
         caution: None,
         working: Vec::new(),
+        points: Vec::new(),
     })
 }
 

@@ -40,6 +40,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         says: says(&reading, meets, wanted),
         caution,
         working: working(&reading),
+        points: Vec::new(),
     })
 }
 

@@ -145,6 +145,7 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
         says,
         caution: (!found.keeps_ratio).then_some(CAUTION),
         working: found.ratio_change.working,
+        points: Vec::new(),
     })
 }
 

@@ -20,6 +20,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         says: Phrase::new(format!("{} is not a listed size: computed all the same.", tire.size)),
         caution: None,
         working: Vec::new(),
+        points: Vec::new(),
     })
 }
 

@@ -246,6 +246,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         says,
         caution: (severity == Severity::Stop).then_some(CAUTION),
         working: figure.working,
+        points: Vec::new(),
     })
 }
 

@@ -149,6 +149,7 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
         says: Phrase::new(mixed.says(front, rear)),
         caution: Some(CAUTION),
         working: Vec::new(),
+        points: Vec::new(),
     })
 }
 

@@ -29,6 +29,7 @@ mod set_bolt_circle;
 pub mod speed;
 pub mod speedometer;
 pub mod tire_age;
+mod topic;
 pub mod tread_width;
 mod unreadable;
 pub mod wheel_rating;
@@ -42,6 +43,7 @@ use crate::setup::change::AxleChange;
 pub use crate::values::verdict::Severity;
 use crate::values::working::{Phrase, Quantity, Source, Step};
 pub use code::LineCode;
+pub use topic::Topic;
 
 /// One axle of a plan.
 #[derive(Debug)]
@@ -77,6 +79,19 @@ pub struct Finding {
     pub caution: Option<&'static str>,
     /// The working behind the figure.
     pub working: Vec<Step>,
+    /// Its points, where it is about several things at once.
+    pub points: Vec<Point>,
+}
+
+/// One of several things that a line is about.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Point {
+    /// Which.
+    pub topic: Topic,
+    /// How it stands.
+    pub severity: Severity,
+    /// In a sentence.
+    pub says: String,
 }
 
 impl Finding {
@@ -90,6 +105,7 @@ impl Finding {
             says: Phrase::new(says),
             caution: None,
             working: Vec::new(),
+            points: Vec::new(),
         }
     }
 }

@@ -1,7 +1,9 @@
 //! Whether the planned wheel goes on the hub, and what must be ordered with it.
 
-use super::mount::{self, Hub, Mounting, MountingPart, ProblemKind, WheelSide, least_turns_worked, mount};
-use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
+use super::mount::{
+    self, Hub, Mounting, MountingPart, Problem, ProblemKind, WheelSide, least_turns_worked, mount,
+};
+use super::{Asked, AxleCheck, Finding, LineCode, Point, Rule, Severity};
 use crate::car::Fact;
 use crate::values::fastener::Thread;
 use crate::values::length::Length;
@@ -54,6 +56,7 @@ fn found(mounting: Mounting, is_picked: bool, unread: Option<String>, thread: Op
             is_picked || !is_of_the_order
         })
         .collect();
+    let points = problems.iter().map(point).collect();
     let worst = problems.iter().map(|one| one.kind).max();
     // Whether it goes on at all comes before what must be ordered with it.
     let may_not_go_on = problems.iter().any(|one| {
@@ -97,7 +100,20 @@ fn found(mounting: Mounting, is_picked: bool, unread: Option<String>, thread: Op
         says,
         caution: matches!(severity, Severity::Stop | Severity::Mind).then_some(CAUTION),
         working: turns.map(|turns| turns.working).unwrap_or_default(),
+        points,
     }
+}
+
+/// A problem as a point of the line. Another seat is mended by other fasteners; with those at hand the wheel works loose.
+fn point(problem: &Problem) -> Point {
+    let severity = match problem.kind {
+        ProblemKind::Stop if problem.code == MountingPart::Seat => Severity::Mind,
+        ProblemKind::Stop => Severity::Stop,
+        ProblemKind::Mind => Severity::Mind,
+        ProblemKind::Unknown => Severity::Unknown,
+    };
+    let topic = problem.code.topic(problem.kind == ProblemKind::Mind);
+    Point { topic, severity, says: problem.says.clone() }
 }
 
 #[cfg(test)]

@@ -127,6 +127,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         says,
         caution: (band == DiameterGrade::Beyond).then_some(CAUTION),
         working,
+        points: Vec::new(),
     })
 }
 #[cfg(test)]

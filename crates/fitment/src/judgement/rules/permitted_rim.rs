@@ -99,6 +99,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
             _ => Some(CAUTION),
         },
         working: figure.working,
+        points: Vec::new(),
     })
 }
 

@@ -308,6 +308,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
             says: Phrase::new("The size and index that the placard is written for: it stands."),
             caution: Some(CAUTION),
             working: vec![step],
+            points: Vec::new(),
         });
     }
     if let Some((most, is_certain)) = asked.over_the_sidewall(&tire) {
@@ -353,6 +354,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         says,
         caution: Some(CAUTION),
         working: found.figure.working,
+        points: Vec::new(),
     })
 }
 
@@ -384,6 +386,7 @@ fn over_the_sidewall(asked: &PressureFor, most_kpa: f64, is_certain: bool) -> Fi
         says,
         caution: Some(CAUTION),
         working: vec![step],
+        points: Vec::new(),
     }
 }
 

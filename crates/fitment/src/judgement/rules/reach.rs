@@ -72,6 +72,7 @@ fn judge(check: &AxleCheck<'_>, change: Option<&Figure>, part: Feature) -> Optio
         says: edge_by_edge(says, rim.as_ref(), tire.as_ref()),
         caution: needs_room.then_some(CAUTION),
         working,
+        points: Vec::new(),
     })
 }
 

@@ -59,6 +59,7 @@ fn judge(line: &Clearance) -> Option<Finding> {
             _ => CAUTION,
         }),
         working: working(line, band),
+        points: Vec::new(),
     })
 }
 
@@ -116,6 +117,7 @@ fn outside_the_lip(line: &Clearance, past: &PastTheLip) -> Finding {
         says,
         caution: Some(PAST_THE_LIP_CAUTION),
         working: working.unwrap_or_default(),
+        points: Vec::new(),
     }
 }
 
@@ -145,6 +147,7 @@ fn not_known(line: &Clearance) -> Option<Finding> {
         says,
         caution: Some(if is_of_the_brake { BRAKE_CAUTION } else { CAUTION }),
         working: Vec::new(),
+        points: Vec::new(),
     })
 }
 

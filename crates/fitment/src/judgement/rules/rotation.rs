@@ -96,6 +96,7 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
         says,
         caution: None,
         working: Vec::new(),
+        points: Vec::new(),
     })
 }
 

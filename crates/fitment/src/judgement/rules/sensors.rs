@@ -48,6 +48,7 @@ fn judge(plan: &Case<'_>) -> Option<Finding> {
         says: Phrase::new(says),
         caution: None,
         working: Vec::new(),
+        points: Vec::new(),
     })
 }
 

@@ -32,6 +32,7 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
         )),
         caution: None,
         working: Vec::new(),
+        points: Vec::new(),
     })
 }
 

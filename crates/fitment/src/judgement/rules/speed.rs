@@ -163,6 +163,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         caution: (!matches!(stands, Speed::Enough | Speed::CheckPlacard | Speed::NotStated))
             .then_some(CAUTION),
         working: figure.working,
+        points: Vec::new(),
     })
 }
 

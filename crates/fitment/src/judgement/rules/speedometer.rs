@@ -221,6 +221,7 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
         says,
         caution,
         working,
+        points: Vec::new(),
     })
 }
 

@@ -50,6 +50,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         says: Phrase::new(says),
         caution: (severity != Severity::Good).then_some("An aged tire can shed its tread without warning."),
         working: figure.working,
+        points: Vec::new(),
     })
 }
 

@@ -131,6 +131,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         says,
         caution: None,
         working: vec![width, difference],
+        points: Vec::new(),
     })
 }
 

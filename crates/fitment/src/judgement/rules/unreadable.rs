@@ -23,6 +23,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         )),
         caution: None,
         working: Vec::new(),
+        points: Vec::new(),
     })
 }
 

@@ -102,6 +102,7 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
             .text("."),
         caution: (!enough).then_some(CAUTION),
         working: vec![step, listed],
+        points: Vec::new(),
     })
 }
 
