@@ -76,12 +76,21 @@ pub struct Cause {
     pub code: LineCode,
     /// In a sentence, without its full stop.
     pub says: Phrase,
+    /// Whether it is a gap that nobody read in the bay.
+    is_to_be_measured: bool,
     /// Its figure.
     pub figure: Option<Quantity>,
     /// What clears it, in a sentence, where something was sought and found.
     pub mend: Option<Phrase>,
     /// The other lines that come from the same thing.
     pub consequences: Vec<LineCode>,
+}
+
+impl Cause {
+    /// The part it is about, or its topic.
+    fn name(&self) -> &'static str {
+        self.code.part().map_or(self.topic.label(), |part| part.facts().name)
+    }
 }
 
 /// A plan in a few words.
@@ -130,6 +139,7 @@ impl Line {
     /// In a few words, with its figure.
     fn in_short(&self) -> Phrase {
         let part = self.code.part().map(|part| part.facts());
+        let topic = self.code.topic().unwrap_or(Topic::Other);
         let short = match (part, &self.figure, self.severity) {
             (Some(part), Some(figure), Severity::Stop) if figure.value <= 0.0 => {
                 let by = Quantity { value: -figure.value, ..*figure };
@@ -139,10 +149,30 @@ impl Line {
                 Phrase::new(format!("{} tight: ", part.name)).quantity(*figure).text(" of room")
             }
             (Some(part), _, Severity::Measure) => Phrase::new(format!("measure the {}", part.name)),
-            _ => first_sentence(&self.says),
+            (None, _, Severity::Measure) if self.is_a_gap() => {
+                Phrase::new(format!("measure the {}", topic.label()))
+            }
+            _ => labelled(topic, first_sentence(&self.says)),
         };
         on_axle(self.axle, short)
     }
+
+    /// Whether it is a gap that is read in the bay.
+    fn is_a_gap(&self) -> bool {
+        let is_of_a_face =
+            matches!(self.code, LineCode::InnerChange | LineCode::OuterChange | LineCode::ArchGap);
+        is_of_a_face || self.code.part().is_some()
+    }
+}
+
+/// A sentence with what it is about in front.
+fn labelled(topic: Topic, sentence: Phrase) -> Phrase {
+    if topic.label().is_empty() {
+        return sentence;
+    }
+    let mut labelled = Phrase::new(format!("{}: ", topic.label()));
+    labelled.0.extend(sentence.uncapitalized().0);
+    labelled
 }
 
 /// Its first sentence, without the full stop.
@@ -215,7 +245,8 @@ impl Root {
 struct Finding {
     cause: Cause,
     root: Root,
-    figure: f64,
+    /// Of a room: what there is of it.
+    room: f64,
 }
 
 fn findings(line: &Line) -> Vec<Finding> {
@@ -226,12 +257,13 @@ fn findings(line: &Line) -> Vec<Finding> {
             axle: line.axle,
             code: line.code,
             says,
+            is_to_be_measured: kind == Kind::Measure && line.is_a_gap(),
             figure: line.figure,
             mend: None,
             consequences: Vec::new(),
         },
         root,
-        figure: line.figure.map_or(0.0, |figure| figure.value),
+        room: line.figure.filter(|_| line.code.part().is_some()).map_or(f64::INFINITY, |figure| figure.value),
     };
     if line.points.is_empty() {
         let topic = line.code.topic().unwrap_or(Topic::Other);
@@ -244,9 +276,9 @@ fn findings(line: &Line) -> Vec<Finding> {
             Severity::Unknown => Kind::Unknown,
             Severity::Mind | Severity::Good => Kind::Condition,
         };
-        let says = first_sentence(&Phrase::new(says.clone()));
+        let says = labelled(*topic, first_sentence(&Phrase::new(says.clone())));
         let mut found = of(*topic, kind, on_axle(line.axle, says), Root::Own(line.code));
-        (found.figure, found.cause.figure) = (0.0, None);
+        found.cause.figure = None;
         found
     };
     line.points.iter().map(point).collect()
@@ -255,8 +287,8 @@ fn findings(line: &Line) -> Vec<Finding> {
 /// The causes of a ledger, the worst first.
 fn causes(lines: &[Line]) -> Vec<Cause> {
     let mut found: Vec<Finding> = lines.iter().filter(|line| line.counts()).flat_map(findings).collect();
-    // Worst first; of rooms the one with the least left.
-    found.sort_by(|a, b| b.cause.kind.cmp(&a.cause.kind).then(a.figure.total_cmp(&b.figure)));
+    // Worst first; of rooms, which come before the rest, the one with the least left.
+    found.sort_by(|a, b| b.cause.kind.cmp(&a.cause.kind).then(a.room.total_cmp(&b.room)));
     let mut all: Vec<(Root, Cause)> = Vec::new();
     for one in found {
         let is_one_thing = |(root, cause): &(Root, Cause)| {
@@ -345,6 +377,16 @@ fn says(causes: &[Cause], outcome: Outcome) -> Phrase {
         let mut says = Phrase::new(format!("Goes, with {count} {noun}: "));
         says.0.extend(first.says.0.clone());
         return says;
+    }
+    let to_measure: Vec<&Cause> = causes.iter().filter(|cause| cause.is_to_be_measured).collect();
+    if outcome == Outcome::Measure && first.is_to_be_measured && to_measure.len() > 1 {
+        const FEW: usize = 3;
+        let mut names: Vec<&str> = to_measure.iter().map(|cause| cause.name()).collect();
+        names.dedup();
+        let more = names.len().saturating_sub(FEW);
+        let named = names[..names.len().min(FEW)].join(", ");
+        let more = if more > 0 { format!(" and {more} more") } else { String::new() };
+        return Phrase::new(format!("Measure first: {named}{more}"));
     }
     let more = causes.iter().skip(1).filter(|cause| cause.kind == first.kind).count();
     let says = first.says.clone();

@@ -276,6 +276,21 @@ impl Phrase {
         self
     }
 
+    /// The same with its first letter small, where that begins a word: an abbreviation keeps its own.
+    #[must_use]
+    pub fn uncapitalized(mut self) -> Self {
+        if let Some(Fragment::Text(text)) = self.0.first_mut() {
+            let mut letters = text.chars();
+            let first = letters.next().filter(|first| first.is_uppercase());
+            let is_a_word = text.chars().nth(1).is_some_and(char::is_lowercase) || text.starts_with("A ");
+            if let Some(first) = first.filter(|_| is_a_word) {
+                let small: String = first.to_lowercase().chain(letters).collect();
+                *text = small.into();
+            }
+        }
+        self
+    }
+
     /// Goes on with a number.
     pub fn quantity(mut self, quantity: Quantity) -> Self {
         self.0.push(Fragment::Quantity(quantity));

@@ -66,17 +66,28 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         SidewallShape::Bulging => "bulging",
     };
     let stands = Phrase::new(stands).quantity(Quantity::length(on_rim.over_flange.abs())).text(" a side. ");
+    let first = |says: &'static str| {
+        let mut says = Phrase::new(says);
+        says.0.extend(stands.clone().0);
+        says
+    };
     let says = match (on_rim.fit, on_rim.shape) {
-        (RimFit::NotPermitted, _) if permitted.is_listed => stands.text("This rim is outside the maker's table: do not fit."),
-        (RimFit::NotPermitted, _) => {
-            stands.text("This rim is outside the estimated range: get the maker's range before the order, and do not fit without it.")
+        (RimFit::NotPermitted, _) if permitted.is_listed => {
+            first("This rim is outside the maker's table: do not fit. ")
         }
-        (RimFit::Ask, _) => stands.text("This rim may be permitted or not, and an estimate does not decide it: ask for the maker's table."),
+        (RimFit::NotPermitted, _) => first(
+            "This rim is outside the estimated range: get the maker's range before the order, and do not fit without it. ",
+        ),
+        (RimFit::Ask, _) => first(
+            "This rim may be permitted or not, and an estimate does not decide it: ask for the maker's table. ",
+        ),
         (RimFit::Permitted, SidewallShape::Square) => stands,
         (RimFit::Permitted, SidewallShape::Stretched) => {
             stands.text("The rim, not the tire, meets the car and the kerb first.")
         }
-        (RimFit::Permitted, SidewallShape::Bulging) => stands.text("Expect a vague, squirming feel and more heat."),
+        (RimFit::Permitted, SidewallShape::Bulging) => {
+            stands.text("Expect a vague, squirming feel and more heat.")
+        }
     };
     let says = match on_rim.fit {
         RimFit::Permitted if !permitted.is_listed => says.text(" Confirm the range with the maker's table."),

@@ -102,6 +102,58 @@ coded!(Topic:
     Other = "other",
 );
 
+impl Topic {
+    /// Its name, as it stands before a sentence about it.
+    pub fn label(self) -> &'static str {
+        match self {
+            Self::Load => "load",
+            Self::Speed => "speed symbol",
+            Self::Pressure => "pressure",
+            Self::Dial => "speedometer",
+            Self::Band => "overall diameter",
+            Self::Ratio => "front-to-rear ratio",
+            Self::TireOnRim => "tire on rim",
+            Self::Tread => "tread width",
+            Self::Circle => "bolt circle",
+            Self::Bore => "center bore",
+            Self::Ring => "rings",
+            Self::Seat => "seat",
+            Self::Thread => "fasteners",
+            Self::Spacer => "spacer",
+            Self::CenterLock => "center lock",
+            Self::Lip => "fender lip",
+            Self::Arch => "arch",
+            Self::Strut => "strut",
+            Self::Perch => "spring perch",
+            Self::Knuckle => "knuckle",
+            Self::InsideBarrel => "inside the barrel",
+            Self::CaliperBarrel => "caliper",
+            Self::CaliperSpoke => "caliper face",
+            Self::Lock => "full lock",
+            Self::Wheelhouse => "wheelhouse",
+            Self::Bump => "full bump",
+            Self::Sensors => "pressure sensors",
+            Self::Mix => "mixed tires",
+            Self::Age => "tire age",
+            Self::Winter => "winter",
+            Self::CamberLoad => "load with camber",
+            Self::Chains => "chains",
+            Self::WheelRating => "wheel rating",
+            Self::Class => "class",
+            Self::Rotation => "rotation",
+            Self::Valves => "valves",
+            Self::Coverage => "fender coverage",
+            Self::Approval => "approval",
+            Self::TrackWidth => "track width",
+            Self::Spare => "spare",
+            Self::Lights => "lights",
+            Self::Scrub => "scrub radius",
+            Self::Bearing => "bearings",
+            Self::Other => "",
+        }
+    }
+}
+
 impl LineCode {
     /// What its line is about; `None` for the hub's, which may be about several things at once.
     pub fn topic(self) -> Option<Topic> {
