@@ -8,10 +8,13 @@ use fitment::car::lever::PairLevers;
 use fitment::car::limits::{Drive, HouseLimits};
 use fitment::car::style::StyleTarget;
 use fitment::judgement::case::{CarState, Case};
+use fitment::judgement::purpose::Purpose;
+use fitment::records::SearchWish;
 use fitment::setup::{Axle, SetupPair};
 use fitment::values::date_code::Day;
 use rusqlite::Connection;
 use store::StoreError;
+use store::documents;
 use store::identity::{self, Tag};
 use store::jobs::{self, Candidate, JobContent};
 use store::measurements::Measurements;
@@ -36,6 +39,8 @@ pub struct JobKnowledge {
     pub insides: Arc<Vec<WheelTemplate>>,
     /// Setups kept so far.
     pub candidates: Vec<Candidate>,
+    /// What the set is for.
+    pub purpose: Purpose,
 }
 
 impl JobKnowledge {
@@ -48,6 +53,7 @@ impl JobKnowledge {
             workshop: content.workshop.clone(),
             insides: Arc::new(insides),
             candidates: content.candidates.clone(),
+            purpose: purpose(content),
         }
     }
 
@@ -77,7 +83,14 @@ impl JobKnowledge {
             .of_car(measurements.car.clone())
             .with_parts(parts)
             .with_evidence(of(Axle::Front), of(Axle::Rear))
+            .for_purpose(self.purpose.clone())
     }
+}
+
+/// What a job's set is for; what cannot be read says nothing.
+fn purpose(content: &JobContent) -> Purpose {
+    let wish = content.wishes.as_deref().and_then(|text| documents::read::<SearchWish>(text).ok());
+    wish.unwrap_or_default().purpose()
 }
 
 /// What plans are judged by: the house, the day, and what is known of the car.

@@ -4,9 +4,11 @@
 
 use crate::car::corner::Direction;
 use crate::car::{Car, Fact};
-use crate::judgement::case::Case;
+use crate::judgement::case::{CarState, Case};
 use crate::judgement::clearance::JudgedCase;
+use crate::judgement::purpose::Purpose;
 use crate::judgement::rules::{Asked, AxleCheck, Finding, LineCode, Point, RULES, Rule, Severity};
+use crate::judgement::rules::{Counts, counts};
 use crate::setup::Axle;
 use crate::values::length::Length;
 use crate::values::working::{Phrase, Quantity, Source, Step};
@@ -45,7 +47,8 @@ pub struct Line {
 }
 
 impl Line {
-    fn of(code: LineCode, finding: Finding, rule: &Rule, axle: Option<Axle>, car: &Car) -> Self {
+    fn of(code: LineCode, finding: Finding, rule: &Rule, axle: Option<Axle>, state: &CarState) -> Self {
+        let (car, finding) = (&state.car, as_used(code, finding, &state.purpose));
         let is_open = matches!(finding.severity, Severity::Unknown | Severity::Measure);
         Self {
             lacks: if is_open { lacking(rule, axle, car) } else { Vec::new() },
@@ -63,6 +66,29 @@ impl Line {
             working: finding.working,
             source: rule.source,
         }
+    }
+}
+
+/// A finding as it counts for what the set is for: a limit that is met because of the use says so.
+fn as_used(code: LineCode, finding: Finding, purpose: &Purpose) -> Finding {
+    if finding.severity == Severity::Good {
+        return finding;
+    }
+    let because = |why: &str| {
+        let mut says = Phrase::new(format!("Judged for {}: {why}. ", purpose.words()));
+        says.0.extend(finding.says.0.clone());
+        says
+    };
+    match counts(code, purpose.ground()) {
+        Counts::Fully => finding,
+        Counts::Not(why) => Finding {
+            severity: Severity::Good,
+            word: "by its use",
+            says: because(why),
+            caution: None,
+            ..finding
+        },
+        Counts::AsACondition(why) => Finding { severity: Severity::Mind, says: because(why), ..finding },
     }
 }
 
@@ -96,12 +122,12 @@ impl Case<'_> {
             for rule in RULES {
                 match rule.asked {
                     Asked::PerAxle(code, ask) => {
-                        let line = |finding| Line::of(code, finding, rule, Some(axle), &self.state.car);
+                        let line = |finding| Line::of(code, finding, rule, Some(axle), &self.state);
                         lines.extend(ask(&check).map(line));
                     }
                     Asked::PerPart(ask) => lines.extend(ask(&check).into_iter().map(|(part, finding)| {
                         let code = LineCode::Clearance(part);
-                        let line = Line::of(code, finding, rule, Some(axle), &self.state.car);
+                        let line = Line::of(code, finding, rule, Some(axle), &self.state);
                         let room = check.fit.and_then(|fit| fit.line(part));
                         Line {
                             title: part.facts().title,
@@ -115,7 +141,7 @@ impl Case<'_> {
         }
         for rule in RULES {
             if let Asked::PerCar(code, ask) = rule.asked {
-                lines.extend(ask(self).map(|finding| Line::of(code, finding, rule, None, &self.state.car)));
+                lines.extend(ask(self).map(|finding| Line::of(code, finding, rule, None, &self.state)));
             }
         }
         lines

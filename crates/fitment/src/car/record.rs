@@ -66,6 +66,9 @@ pub enum Fact {
     Seat,
     FastenerKind,
     FastenerLength,
+    HubKind,
+    StudBeyondHub,
+    PadToSeat,
     Torque,
     PressureSensors,
     RideHeight,
@@ -85,6 +88,8 @@ pub enum Fact {
     DroopTravel,
     TreadDepth,
     CamberBy,
+    RearWheels,
+    PlannedTreadDepth,
 }
 
 macro_rules! fact {
@@ -140,7 +145,7 @@ pub const FACTS: &[FactFacts] = &[
         "kerb_mass_kg",
         "Kerb mass",
         "The car",
-        FactKind::Number("kg", 400.0, 4000.0),
+        FactKind::Number("kg", 400.0, 8000.0),
         false,
         false,
         ""
@@ -200,7 +205,7 @@ pub const FACTS: &[FactFacts] = &[
         "placard_kpa",
         "Placard pressure",
         "From the factory",
-        FactKind::Number("kPa", 100.0, 500.0),
+        FactKind::Number("kPa", 100.0, 850.0),
         true,
         false,
         "cold, as on the door pillar"
@@ -210,7 +215,7 @@ pub const FACTS: &[FactFacts] = &[
         "axle_rating_kg",
         "Axle load rating",
         "From the factory",
-        FactKind::Number("kg", 200.0, 3000.0),
+        FactKind::Number("kg", 200.0, 6000.0),
         true,
         false,
         "half of it is what one wheel must carry"
@@ -220,7 +225,7 @@ pub const FACTS: &[FactFacts] = &[
         "hub_bore_mm",
         "Hub diameter",
         "Hub and fasteners",
-        FactKind::Number("mm", 40.0, 130.0),
+        FactKind::Number("mm", 40.0, 250.0),
         true,
         false,
         "a wheel bore under it does not go on"
@@ -286,11 +291,41 @@ pub const FACTS: &[FactFacts] = &[
         "under the head"
     ),
     fact!(
+        HubKind,
+        "hub_kind",
+        "Hub",
+        "Hub and fasteners",
+        FactKind::OneOf(&["bolts", "studs", "centre lock"]),
+        false,
+        false,
+        "overrules bolts or studs"
+    ),
+    fact!(
+        StudBeyondHub,
+        "stud_beyond_hub_mm",
+        "Studs beyond the hub",
+        "Hub and fasteners",
+        FactKind::Number("mm", 5.0, 150.0),
+        true,
+        true,
+        "from the face that the wheel sits on, disc or drum in place"
+    ),
+    fact!(
+        PadToSeat,
+        "pad_to_seat_mm",
+        "New wheel, pad to seat",
+        "Hub and fasteners",
+        FactKind::Number("mm", 1.0, 60.0),
+        false,
+        true,
+        "from the planned wheel's mounting pad to the seat of its holes"
+    ),
+    fact!(
         Torque,
         "torque_nm",
         "Torque",
         "Hub and fasteners",
-        FactKind::Number("N·m", 40.0, 300.0),
+        FactKind::Number("N·m", 40.0, 1000.0),
         false,
         false,
         "from the car's handbook, never guessed"
@@ -330,7 +365,7 @@ pub const FACTS: &[FactFacts] = &[
         "dropped_mm",
         "Dropped by",
         "Height and fender",
-        FactKind::Number("mm", -150.0, 200.0),
+        FactKind::Number("mm", -250.0, 200.0),
         true,
         true,
         "minus is lifted"
@@ -480,6 +515,26 @@ pub const FACTS: &[FactFacts] = &[
         false,
         "the ways differ at the strut and at the lip; unknown, the worst is reckoned with"
     ),
+    fact!(
+        RearWheels,
+        "rear_wheels",
+        "Rear wheels",
+        "The car",
+        FactKind::OneOf(&["single", "dual"]),
+        false,
+        false,
+        "dual: four tires carry the rear axle, each at the second load index"
+    ),
+    fact!(
+        PlannedTreadDepth,
+        "planned_tread_depth_mm",
+        "Planned tire's tread depth",
+        "Alignment and tires",
+        FactKind::Number("mm", 0.0, 25.0),
+        true,
+        true,
+        "of used tires: on all-wheel drive front and rear may not differ by much"
+    ),
 ];
 
 impl Fact {
@@ -621,6 +676,10 @@ impl Car {
     /// When it cannot be a value of this fact; the car is unchanged then.
     pub fn note(&mut self, fact: Fact, axle: Option<Axle>, text: &str) -> Result<(), CarError> {
         let facts = fact.facts();
+        // The studs are mostly alike on both axles, and said once.
+        if fact == Fact::StudBeyondHub && axle.is_none() {
+            return Axle::BOTH.into_iter().try_for_each(|axle| self.note(fact, Some(axle), text));
+        }
         if facts.is_per_axle != axle.is_some() {
             let place = if facts.is_per_axle { "each axle" } else { "the whole car" };
             return Err(CarError::Where(facts.title, place));
@@ -742,7 +801,7 @@ mod tests {
     fn what_cannot_be_is_told_and_changes_nothing() {
         let mut car = Car::default();
         for (fact, axle, text, says) in [
-            (Fact::KerbMass, None, "99999", "Kerb mass: 99999 kg is outside 400–4000"),
+            (Fact::KerbMass, None, "99999", "Kerb mass: 99999 kg is outside 400–8000"),
             (Fact::KerbMass, None, "heavy", "Kerb mass: \"heavy\" is not a number in kg"),
             (Fact::KerbMass, None, "NaN", "Kerb mass: NaN kg is outside 400–4000"),
             (Fact::KerbMass, Some(Axle::Front), "1400", "Kerb mass is known for the whole car"),

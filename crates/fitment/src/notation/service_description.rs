@@ -123,6 +123,10 @@ pub(super) fn ply_rating(start: Scan<'_>) -> Read<'_, Beside> {
     }
 }
 
+/// Indexes above are of trucks: a figure with a letter is then as likely something else.
+const MOST_ON_A_VAN: u32 = 135;
+const FAST_FOR_A_TRUCK_KMH: f64 = 170.0;
+
 /// `94W`, `(94Y)`, `121/118S`, `94 W`, `95(Y)`, `94-W`; a gap before the letter only right behind a tire.
 pub(super) fn service(start: Scan<'_>, behind_tire: bool) -> Read<'_, Beside> {
     let bracket = start.eat("(");
@@ -140,7 +144,7 @@ pub(super) fn service(start: Scan<'_>, behind_tire: bool) -> Read<'_, Beside> {
         (dual, after) = (number.whole(), end);
     }
     let single = single.whole().unwrap_or_default();
-    let plausible = (u32::from(LoadIndex::MIN)..=u32::from(LoadIndex::MAX)).contains(&single);
+    let plausible = (u32::from(LoadIndex::MIN)..=MOST_ON_A_VAN).contains(&single);
     let inner = after.eat("(");
     let gap =
         after.eat("-").filter(|_| behind_tire).unwrap_or(if behind_tire { after.blanks() } else { after });
@@ -182,9 +186,12 @@ pub(super) fn service(start: Scan<'_>, behind_tire: bool) -> Read<'_, Beside> {
     let bracketed = bracket.is_some() || inner.is_some();
     // Brackets stand round Y for over 300 km/h; round other letters they are an older way of writing the same.
     let speed = if bracketed && speed == SpeedSymbol::Y { SpeedSymbol::OverY } else { speed };
+    // No tire that carries so much is that fast: a figure was slipped in.
+    let most =
+        if speed.top_speed_kmh() > FAST_FOR_A_TRUCK_KMH { MOST_ON_A_VAN } else { u32::from(LoadIndex::MAX) };
     let index = |index: u32| {
-        LoadIndex::new(index).ok_or_else(|| {
-            let (low, high) = (f64::from(LoadIndex::MIN), f64::from(LoadIndex::MAX));
+        LoadIndex::new(index).filter(|_| index <= most).ok_or_else(|| {
+            let (low, high) = (f64::from(LoadIndex::MIN), f64::from(most));
             (out_of_range("load index", index, low, high), end)
         })
     };

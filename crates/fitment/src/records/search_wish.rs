@@ -3,7 +3,9 @@
 use std::collections::BTreeMap;
 
 use super::Document;
+use crate::judgement::purpose::{ChainClass, Purpose};
 use crate::setup::PerAxle;
+use crate::setup::catalogue::Use;
 
 /// What the finder was asked: codes as they were chosen, figures as they were typed; what nobody said is `None`.
 #[derive(Debug, Clone, PartialEq, Default)]
@@ -36,6 +38,21 @@ pub struct SearchWish {
     pub weights: BTreeMap<String, f64>,
     /// How many setups.
     pub count: Option<usize>,
+    /// Whether the set is carried to the event.
+    pub carried: bool,
+    /// Snow chains: [`crate::judgement::purpose::ChainClass`]'s code.
+    pub chains: Option<String>,
+}
+
+impl SearchWish {
+    /// What the set is for, as far as it can be read: a use that is not known says nothing.
+    pub fn purpose(&self) -> Purpose {
+        Purpose {
+            uses: self.uses.iter().filter_map(|code| Use::from_code(code)).collect(),
+            is_carried: self.carried,
+            chains: self.chains.as_deref().and_then(ChainClass::from_code),
+        }
+    }
 }
 
 /// A lever as far as it may be set: millimetres, or degrees for camber.

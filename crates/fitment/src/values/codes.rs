@@ -218,9 +218,9 @@ impl BoltCircle {
     ///
     /// # Source
     /// Common practice, no published source.
-    pub const KNOWN_MM: [f64; 22] = [
-        98.0, 100.0, 105.0, 108.0, 110.0, 112.0, 114.3, 115.0, 118.0, 120.0, 120.65, 127.0, 130.0, 135.0,
-        139.7, 150.0, 160.0, 165.1, 170.0, 180.0, 200.0, 205.0,
+    pub const KNOWN_MM: [f64; 28] = [
+        95.25, 98.0, 100.0, 101.6, 105.0, 108.0, 110.0, 112.0, 114.3, 115.0, 118.0, 120.0, 120.65, 127.0,
+        130.0, 132.0, 133.35, 135.0, 139.7, 140.0, 150.0, 155.0, 160.0, 165.1, 170.0, 180.0, 200.0, 205.0,
     ];
     /// How far a figure may lie from the circle that is meant: far enough for 114 and 4½ in, and for a circle measured
     /// with calipers; near enough to keep 114.3 and 115, 120 and 120.65 apart.

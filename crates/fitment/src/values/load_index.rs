@@ -7,15 +7,17 @@ use crate::values::working::Source;
 /// Where the table comes from.
 pub const SOURCE: Source = Source::standard("ISO 4000-1 / UN R30 annex, load capacity index table");
 
-/// Kilograms for the indexes 60 to 135, in order.
-const KG: [u16; 76] = [
+/// Kilograms for the indexes 60 to 160, in order.
+const KG: [u16; 101] = [
     250, 257, 265, 272, 280, 290, 300, 307, 315, 325, 335, 345, 355, 365, 375, 387, 400, 412, 425, 437, 450,
     462, 475, 487, 500, 515, 530, 545, 560, 580, 600, 615, 630, 650, 670, 690, 710, 730, 750, 775, 800, 825,
     850, 875, 900, 925, 950, 975, 1000, 1030, 1060, 1090, 1120, 1150, 1180, 1215, 1250, 1285, 1320, 1360,
-    1400, 1450, 1500, 1550, 1600, 1650, 1700, 1750, 1800, 1850, 1900, 1950, 2000, 2060, 2120, 2180,
+    1400, 1450, 1500, 1550, 1600, 1650, 1700, 1750, 1800, 1850, 1900, 1950, 2000, 2060, 2120, 2180, 2240,
+    2300, 2360, 2430, 2500, 2575, 2650, 2725, 2800, 2900, 3000, 3075, 3150, 3250, 3350, 3450, 3550, 3650,
+    3750, 3875, 4000, 4125, 4250, 4375, 4500,
 ];
 
-/// A load index from 60 to 135.
+/// A load index from 60 to 160.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct LoadIndex(u8);
 
@@ -23,9 +25,9 @@ impl LoadIndex {
     /// Lowest index in the table.
     pub const MIN: u8 = 60;
     /// Highest index in the table.
-    pub const MAX: u8 = 135;
+    pub const MAX: u8 = 160;
 
-    /// `None` outside 60–135.
+    /// `None` outside 60–160.
     pub fn new(index: u32) -> Option<Self> {
         (u32::from(Self::MIN)..=u32::from(Self::MAX)).contains(&index).then_some(Self(index as u8))
     }
@@ -84,11 +86,14 @@ mod tests {
             (126, 1700.0),
             (129, 1850.0),
             (135, 2180.0),
+            (140, 2500.0),
+            (148, 3150.0),
+            (160, 4500.0),
         ] {
             assert_eq!(LoadIndex::new(index).unwrap().capacity_kg(), kg, "index {index}, ISO 4000-1");
         }
         assert_eq!(LoadIndex::new(59), None);
-        assert_eq!(LoadIndex::new(136), None);
+        assert_eq!(LoadIndex::new(161), None);
     }
 
     #[test]

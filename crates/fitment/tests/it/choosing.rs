@@ -77,6 +77,7 @@ proptest! {
             thread: "M14x1.5".parse().ok(),
             seat,
             fasteners: Some(FastenerKind::Bolts),
+            ..Hub::default()
         };
         let wheel = WheelSide {
             bore: CenterBore::from_mm(bore),

@@ -3,6 +3,7 @@
 
 use std::collections::BTreeMap;
 
+use fitment::judgement::purpose::ChainClass;
 use fitment::records::road_sheet as kept;
 use fitment::records::search_wish::{LeverSetting, SearchWish};
 use fitment::setup::PerAxle as AxlePair;
@@ -11,7 +12,7 @@ use super::PerAxle;
 use super::at_limit::{CarSheet, HotSheet};
 use super::club::{ClassOf, ClassView, ClauseView};
 use super::corner::LeverAmount;
-use super::finder::FinderRequest;
+use super::finder::{Chains, FinderRequest};
 use super::inspections::InspectedSheet;
 use super::plan_on_road::WingSheet;
 use super::road::{DepthsRequest, GearsRequest};
@@ -32,6 +33,22 @@ macro_rules! plain {
             }
         })*
     };
+}
+
+impl Carried<Option<String>> for Chains {
+    fn carried(self) -> Option<String> {
+        match self {
+            Self::Any(false) => None,
+            Self::Any(true) => Some(ChainClass::default().code().to_owned()),
+            Self::Class(code) => Some(code),
+        }
+    }
+}
+
+impl Carried<Chains> for Option<String> {
+    fn carried(self) -> Chains {
+        self.map_or(Chains::Any(false), Chains::Class)
+    }
 }
 
 plain!(f64, bool, String, usize, BTreeMap<String, f64>);
@@ -82,7 +99,7 @@ same_fields! {
     LeverAmount = LeverSetting { lever, amount }
     FinderRequest = SearchWish {
         school, uses, season, keeps, allowed, arrangement, mixed_diameters, rim_min_in, rim_max_in, rear_rim_min_in,
-        rear_rim_max_in, in_class, budget, thickest_spacer_mm, wheel_line, tire_line, weights, count,
+        rear_rim_max_in, in_class, budget, thickest_spacer_mm, wheel_line, tire_line, weights, count, carried, chains,
     }
     RoadSheet = kept::RoadSheet {
         gears, cruise_kmh, believed_diameter_mm, torque_nm, fitted_kg, wing, car, hot, class, class_of, gap_s,

@@ -341,6 +341,7 @@ impl FastenersRequest {
                     None
                 }
             }),
+            ..Hub::default()
         };
         let wheel = WheelSide {
             bore: bore(&mut errors, "/wheel/bore_mm", self.wheel.bore_mm),

@@ -14,7 +14,7 @@ mod reference;
 
 pub use axle_case::AxleCase;
 pub use evidence::{AxleEvidence, Keeps, KnownInside};
-pub use needs::{Needs, half_rating_kg};
+pub use needs::{Needs, half_rating_kg, has_twin_wheels};
 pub use reference::{Reference, ReferenceKind};
 
 use std::sync::Arc;
@@ -24,6 +24,7 @@ use crate::car::corner::{Corners, Resolved};
 use crate::car::lever::PairLevers;
 use crate::car::limits::{Drive, HouseLimits};
 use crate::car::style::{Style, StyleTarget};
+use crate::judgement::purpose::Purpose;
 use crate::setup::catalogue::PickedParts;
 use crate::setup::change::{AxleChange, PairChange, axle_change, pair_change};
 use crate::setup::{Axle, PerAxle, Setup, SetupPair};
@@ -68,6 +69,8 @@ pub struct CarState {
     pub parts: PickedParts,
     /// What the workshop knows of each axle.
     pub evidence: PerAxle<AxleEvidence>,
+    /// What the set is for.
+    pub purpose: Purpose,
     resolved: (Resolved, Resolved),
 }
 
@@ -100,6 +103,13 @@ impl CarState {
     #[must_use]
     pub fn with_evidence(mut self, front: AxleEvidence, rear: AxleEvidence) -> Self {
         self.evidence = PerAxle { front, rear };
+        self
+    }
+
+    /// The same with what the set is for.
+    #[must_use]
+    pub fn for_purpose(mut self, purpose: Purpose) -> Self {
+        self.purpose = purpose;
         self
     }
 

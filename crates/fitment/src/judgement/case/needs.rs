@@ -13,9 +13,15 @@ pub struct Needs {
     pub hub: [Option<CenterBore>; 2],
 }
 
-/// Half of an axle's rating, in kilograms: what one wheel there carries.
+/// What one wheel of an axle carries, in kilograms: half of its rating, a quarter on twin rear wheels.
 pub fn half_rating_kg(car: &Car, axle: Axle) -> Option<f64> {
-    car.number(Fact::AxleRating, Some(axle)).map(|kg| kg / 2.0)
+    let wheels = if has_twin_wheels(car, axle) { 4.0 } else { 2.0 };
+    car.number(Fact::AxleRating, Some(axle)).map(|kg| kg / wheels)
+}
+
+/// Whether two wheels stand on each side of an axle.
+pub fn has_twin_wheels(car: &Car, axle: Axle) -> bool {
+    axle == Axle::Rear && car.words(Fact::RearWheels, None) == Some("dual")
 }
 
 impl Needs {

@@ -33,6 +33,7 @@ pub enum LineCode {
     Rotation,
     SetBoltCircle,
     Sensors,
+    Chains,
 }
 
 impl LineCode {
@@ -64,6 +65,7 @@ impl LineCode {
             Self::Rotation,
             Self::SetBoltCircle,
             Self::Sensors,
+            Self::Chains,
         ];
         of_rules.into_iter().chain(Feature::ALL.map(Self::Clearance))
     }
@@ -106,6 +108,7 @@ impl LineCode {
             Self::Rotation => "rotation",
             Self::SetBoltCircle => "set-bolt-circle",
             Self::Sensors => "sensors",
+            Self::Chains => "chains",
         }
     }
 

@@ -1,6 +1,7 @@
 //! Front against rear: the drift of the diameter ratio from the factory's own, and which axle stands taller.
 
 use super::{Asked, Finding, LineCode, Rule, Severity};
+use crate::car::Fact;
 use crate::car::limits::{Drive, HouseLimits};
 use crate::judgement::case::{Case, Reference};
 use crate::setup::change::pair_change;
@@ -93,6 +94,19 @@ fn judged(ratio_change: Figure, planned: &SetupPair, limit_pct: f64) -> Option<S
     })
 }
 
+/// How far front and rear treads may differ on all-wheel drive: from the first it is watched, from the second it stops, in
+/// millimetres. Common practice; no source.
+const WORN_APART_MM: (f64, f64) = (2.0, 3.0);
+
+/// How far the planned tires' treads differ, and what that is of the diameter in per cent: 2·Δdepth/OD. `None` while one of them is
+/// not stated.
+fn worn_apart(case: &Case<'_>) -> Option<(Length, f64)> {
+    let depth = |axle| case.state.car.number(Fact::PlannedTreadDepth, Some(axle));
+    let apart = (depth(Axle::Front)? - depth(Axle::Rear)?).abs();
+    let diameter = case.planned.on(Axle::Front)?.overall_diameter()?.as_mm();
+    Some((Length::mm(apart), 2.0 * apart / diameter * 100.0))
+}
+
 fn judge(case: &Case<'_>) -> Option<Finding> {
     let found = case.between_the_axles().and_then(|(kind, change)| {
         let drift = change.front_to_rear_ratio_pct.clone()?;
@@ -129,6 +143,17 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
             _ => " Anti-lock and stability control compare the axles: ask the car's maker, or choose closer diameters.",
         });
     }
+    let worn = (case.drive == Some(Drive::All)).then(|| worn_apart(case)).flatten();
+    if let Some((apart, taller)) = &worn
+        && apart.as_mm() > WORN_APART_MM.0
+    {
+        says = says
+            .text(" The treads differ by ")
+            .quantity(Quantity::length(*apart))
+            .text(", ")
+            .quantity(Quantity::percent(*taller))
+            .text(" of diameter: on all-wheel drive no more than 2 to 3 mm.");
+    }
     // On all-wheel drive the coupling is destroyed; on two driven wheels brakes and stability control are confused, which the
     // car's maker answers for.
     let severity = match (found.keeps_ratio, case.drive) {
@@ -137,13 +162,19 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
         (false, Some(Drive::Front | Drive::Rear)) => Severity::Mind,
         (false, None) => Severity::Measure,
     };
+    let by_wear = worn.map_or(Severity::Good, |(apart, _)| match apart.as_mm() {
+        apart if apart > WORN_APART_MM.1 => Severity::Stop,
+        apart if apart > WORN_APART_MM.0 => Severity::Mind,
+        _ => Severity::Good,
+    });
+    let (keeps, severity) = (by_wear == Severity::Good && found.keeps_ratio, severity.max(by_wear));
     Some(Finding {
         severity,
-        word: if found.keeps_ratio { "keeps ratio" } else { "drifts" },
+        word: if keeps { "keeps ratio" } else { "drifts" },
         figure: Some(found.ratio_change.quantity),
         limit,
         says,
-        caution: (!found.keeps_ratio).then_some(CAUTION),
+        caution: (!keeps).then_some(CAUTION),
         working: found.ratio_change.working,
         points: Vec::new(),
     })
@@ -153,7 +184,7 @@ fn judge(case: &Case<'_>) -> Option<Finding> {
 mod tests {
     use super::*;
     use crate::answers::ledger::tests::{line, line_on};
-    use crate::car::{Car, Fact};
+    use crate::car::Car;
 
     fn pair(text: &str) -> SetupPair {
         crate::setup::line::read(text).unwrap().setups.unwrap()
@@ -203,5 +234,25 @@ mod tests {
         let planned = "F: 18x8 ET34 225/45R18 R: 18x8.5 ET47 245/40R18";
         let back = line_on(car, "front-to-rear", "17x7.5 ET45 225/50R17", planned).unwrap();
         assert_eq!((back.severity, back.figure.unwrap().value.abs() < 1e-9), (Severity::Good, true));
+    }
+
+    #[test]
+    fn worn_against_new_on_all_wheel_drive() {
+        // Common practice: treads 2 to 3 mm apart at most; what differs is twice the depth of the diameter.
+        let with = |front: &str, rear: &str, drive| {
+            let mut car = Car::default();
+            car.note(Fact::PlannedTreadDepth, Some(Axle::Front), front).unwrap();
+            car.note(Fact::PlannedTreadDepth, Some(Axle::Rear), rear).unwrap();
+            let line = "17x7.5 ET45 225/45R17 94W";
+            let pair = pair(line);
+            let limits = HouseLimits::DEFAULT;
+            let case = Case::new(&pair, &pair, drive, &limits, None)
+                .in_state(crate::judgement::case::CarState::default().of_car(car));
+            judge(&case).unwrap().severity
+        };
+        assert_eq!(with("8", "7", Some(Drive::All)), Severity::Good);
+        assert_eq!(with("8", "5.5", Some(Drive::All)), Severity::Mind);
+        assert_eq!(with("3", "8", Some(Drive::All)), Severity::Stop);
+        assert_eq!(with("3", "8", Some(Drive::Rear)), Severity::Good, "no coupling between the axles");
     }
 }

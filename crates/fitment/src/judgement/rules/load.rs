@@ -2,7 +2,7 @@
 
 use super::{Asked, AxleCheck, Finding, LineCode, Rule, Severity};
 use crate::car::{Car, Fact};
-use crate::judgement::case::{Reference, half_rating_kg};
+use crate::judgement::case::{Reference, half_rating_kg, has_twin_wheels};
 use crate::parts::tire::{Prefix, Size, Tire};
 use crate::setup::{Axle, SetupPair};
 use crate::values::load_index;
@@ -86,6 +86,8 @@ pub struct LoadRequirement {
     pub top_speed_kmh: Option<f64>,
     /// A truck, van or trailer: passenger tires carry less on it.
     pub is_truck: bool,
+    /// On twin wheels, where the second index counts.
+    pub is_twin: bool,
 }
 
 /// How a tire stands to it.
@@ -125,12 +127,15 @@ impl LoadRequirement {
             reference: reference.filter(|(tire, _)| tire.service.is_some()),
             top_speed_kmh: car.number(Fact::TopSpeed, None),
             is_truck: class.is_some_and(|class| class != "passenger car"),
+            is_twin: has_twin_wheels(car, axle),
         }
     }
 
     /// What a tire's index counts for on this kind of vehicle, in kilograms.
     fn index_kg(&self, tire: &Tire) -> Option<f64> {
-        let kg = tire.service?.single.capacity_kg();
+        let service = tire.service?;
+        let index = service.dual.filter(|_| self.is_twin).unwrap_or(service.single);
+        let kg = index.capacity_kg();
         Some(if self.is_truck && is_passenger(&tire.size) { kg / PASSENGER_TIRE_ON_A_TRUCK } else { kg })
     }
 
@@ -165,6 +170,11 @@ impl LoadRequirement {
     }
 }
 
+/// Which share of the axle's rating one tire carries.
+fn share(is_twin: bool) -> &'static str {
+    if is_twin { "A quarter" } else { "Half" }
+}
+
 /// A passenger car's tire: metric, and neither light truck nor commercial.
 fn is_passenger(size: &Size) -> bool {
     matches!(size.prefix(), Some(Prefix::None | Prefix::P | Prefix::Hl))
@@ -176,11 +186,12 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
     let (Some(service), Some(carries)) = (tire.service, requirement.carries_kg(&tire)) else {
         return Some(Finding::unknown("Name the planned tire's load index, as in 97Y."));
     };
-    let capacity = service.single.capacity_kg();
+    let index = service.dual.filter(|_| requirement.is_twin).unwrap_or(service.single);
+    let capacity = index.capacity_kg();
     let mut figure = Figure::of(Step {
         what: "load capacity of one tire",
         formula: "load index → kg, by table",
-        inputs: vec![("load index", Quantity::count(f64::from(service.single.index())))],
+        inputs: vec![("load index", Quantity::count(f64::from(index.index())))],
         result: Quantity::mass(capacity),
         source: load_index::SOURCE,
     });
@@ -207,14 +218,17 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         (Some((index, which)), _) => {
             Phrase::new(format!("{which} {index}, ")).quantity(Quantity::mass(index.capacity_kg()))
         }
-        (None, Some(half)) => Phrase::new("half of the axle's rating, ").quantity(half),
+        (None, Some(half)) => {
+            Phrase::new(format!("{} of the axle's rating, ", share(requirement.is_twin).to_lowercase()))
+                .quantity(half)
+        }
         (None, None) => Phrase::new("fitted index not stated"),
     };
     let carried = Phrase::new("Carries ").quantity(figure.quantity);
     let (word, says) = match (stands, half, reference) {
         (Load::UnderRating, Some(half), _) => (
             "too low",
-            Phrase::new("Half of the axle's rating is ")
+            Phrase::new(format!("{} of the axle's rating is ", share(requirement.is_twin)))
                 .quantity(half)
                 .text(", this tire carries ")
                 .quantity(figure.quantity)
@@ -331,5 +345,25 @@ mod tests {
             let line = line_on(car.clone(), "load-index", "17x8 ET25 265/70R17", &planned).unwrap();
             assert_eq!(line.severity, severity, "{tire}: {line:?}");
         }
+    }
+
+    #[test]
+    fn twin_wheels_carry_a_quarter_each_at_the_second_index() {
+        // UN R54 (from memory): of a dual index the second is for twin wheels. 121/120: 1450 and 1400 kg.
+        let on = |wheels: Option<&str>, axle_kg: &str| {
+            let mut car = Car::default();
+            car.note(Fact::AxleRating, Some(Axle::Rear), axle_kg).unwrap();
+            if let Some(wheels) = wheels {
+                car.note(Fact::RearWheels, None, wheels).unwrap();
+            }
+            let setup = "16x6 ET100 LT225/75R16 121/120R E";
+            let fitted = crate::setup::line::read(setup).unwrap().setups.unwrap();
+            LoadRequirement { reference: None, ..LoadRequirement::of(&car, &fitted, Axle::Rear) }
+                .judge(&fitted.rear.unwrap().tire.unwrap())
+        };
+        assert_eq!(on(None, "3200"), Load::UnderRating);
+        assert_eq!(on(Some("single"), "2900"), Load::Enough);
+        assert_eq!(on(Some("dual"), "5600"), Load::Enough);
+        assert_eq!(on(Some("dual"), "5700"), Load::UnderRating);
     }
 }

@@ -7,7 +7,9 @@
 mod arch_gap;
 pub(crate) mod assumed_work;
 mod balance;
+mod by_use;
 mod camber_load;
+mod chains;
 mod code;
 pub mod dial;
 mod direction;
@@ -42,6 +44,7 @@ use crate::setup::Setup;
 use crate::setup::change::AxleChange;
 pub use crate::values::verdict::Severity;
 use crate::values::working::{Phrase, Quantity, Source, Step};
+pub use by_use::{Counts, counts};
 pub use code::LineCode;
 pub use topic::Topic;
 
@@ -148,6 +151,7 @@ pub const RULES: &[Rule] = &[
     overall_diameter::RULE,
     load::RULE,
     camber_load::RULE,
+    chains::RULE,
     speed::RULE,
     wheel_rating::RULE,
     pressure::RULE,

@@ -19,6 +19,10 @@ const RING_FROM_HUNDREDTHS: i32 = 50;
 /// What a slip-on spacer must leave of the hub's lip to centre the wheel. Common practice.
 pub const LEAST_LIP: Length = Length::mm(5.0);
 
+/// No spacer that bolts on is made thinner, and none with a lip of its own, in millimetres. Common practice; no source.
+const LEAST_BOLT_ON_MM: f64 = 15.0;
+const LEAST_WITH_A_LIP_MM: f64 = 10.0;
+
 /// Where the rules come from.
 pub const SOURCE: Source = Source::common_practice(
     "bolt circle exactly; bore at least the hub's; like seats; one diameter of thread",
@@ -39,6 +43,10 @@ pub struct Hub {
     pub seat: Option<Seat>,
     /// Whether bolts or studs with nuts hold it.
     pub fasteners: Option<FastenerKind>,
+    /// Whether one nut in the middle holds it; `None` while nobody said.
+    pub center_lock: Option<bool>,
+    /// How far the studs stand out of the face that the wheel sits on, disc or drum in place.
+    pub stud_beyond: Option<Length>,
 }
 
 /// What holds a wheel on its hub.
@@ -62,9 +70,26 @@ impl Hub {
             bolt_circle: written.or(fitted.and_then(|wheel| wheel.bolt_circle)),
             thread: car.words(Fact::Thread, None).and_then(|text| text.parse().ok()),
             seat: car.words(Fact::Seat, None).and_then(Seat::read),
-            fasteners: car.words(Fact::FastenerKind, None).and_then(FastenerKind::from_code),
+            fasteners: match car.words(Fact::HubKind, None) {
+                Some("bolts") => Some(FastenerKind::Bolts),
+                Some("studs") => Some(FastenerKind::Studs),
+                _ => car.words(Fact::FastenerKind, None).and_then(FastenerKind::from_code),
+            },
+            // The car's own wheel says it where the record does not.
+            center_lock: match car.words(Fact::HubKind, None) {
+                Some(kind) => Some(kind == "centre lock"),
+                None => own_wheel(car, axle, fitted).map(|wheel| wheel.center_lock),
+            },
+            stud_beyond: car.number(Fact::StudBeyondHub, Some(axle)).and_then(Length::from_mm),
         }
     }
+}
+
+/// The wheel that says what the car's hub is: what is fitted, if that says how it is held, else the factory's.
+fn own_wheel(car: &Car, axle: Axle, fitted: Option<&Wheel>) -> Option<Wheel> {
+    let of_factory = car.factory().on(axle).and_then(|setup| setup.wheel);
+    let says = |wheel: &Wheel| wheel.center_lock || wheel.bolt_circle.is_some();
+    fitted.copied().into_iter().chain(of_factory).find(says)
 }
 
 /// The wheel's side.
@@ -279,13 +304,26 @@ pub fn mount(
 ) -> Mounting {
     let mut all =
         Mounting { least_turns: hub.thread.map(|thread| thread.least_turns()), ..Mounting::default() };
-    if wheel.center_lock {
+    let is_one_kind = wheel.center_lock == (hub.center_lock == Some(true));
+    // The wheel that is on the car goes on the car.
+    if !is_one_kind && !wheel.is_the_fitted_one && says_how_it_is_held(hub, wheel) {
+        let says = if wheel.center_lock {
+            "A center-lock wheel goes on a center-lock hub alone, by its own nut, torque and safety clip."
+        } else {
+            "The hub is a center-lock hub: a wheel with bolt holes does not go on it."
+        };
         all.problems.push(Problem {
             kind: ProblemKind::Stop,
             code: MountingPart::CenterLock,
-            says:
-                "A center-lock wheel goes on a center-lock hub alone, by its own nut, torque and safety clip."
-                    .into(),
+            says: says.into(),
+        });
+        return all;
+    }
+    if wheel.center_lock {
+        all.problems.push(Problem {
+            kind: ProblemKind::Mind,
+            code: MountingPart::CenterLock,
+            says: "Held by one nut: its torque, its thread's direction and its safety clip by the car's handbook.".into(),
         });
         return all;
     }
@@ -384,9 +422,14 @@ pub fn mount(
                 ProblemKind::Mind,
                 MountingPart::Lip,
                 format!(
-                    "The spacer leaves {:.1} mm of the hub's lip, under {} mm: take one that carries its own lip.",
+                    "The spacer leaves {:.1} mm of the hub's lip, under {} mm: {}.",
                     (lip - spacer.length()).as_mm().max(0.0),
-                    LEAST_LIP.as_mm()
+                    LEAST_LIP.as_mm(),
+                    if spacer.as_mm() >= LEAST_WITH_A_LIP_MM {
+                        "take one that carries its own lip"
+                    } else {
+                        "none so thin carries its own; a thinner one, or another offset"
+                    }
                 ),
             ),
             Some(_) => {}
@@ -401,9 +444,14 @@ pub fn mount(
     all
 }
 
+/// Whether anything is known of how either of them is held.
+fn says_how_it_is_held(hub: &Hub, wheel: &WheelSide) -> bool {
+    hub.center_lock.is_some() || (wheel.center_lock && hub.bolt_circle.is_some()) || wheel.center_lock
+}
+
 /// Of studs under a slip-on spacer: the spacer, what is left of the thread for the nuts at most, and what must be: one diameter.
 /// Engagement = stud beyond the face that the wheel sits on − spacer − pad to seat; a depth that nobody measured is left out,
-/// so no more is left than this. `None` without a spacer, or while stud or thread is not known.
+/// so no more is left than this. `None` while stud or thread is not known, and for what the fitted nuts hold already.
 ///
 /// # Source
 /// Common practice, no published source.
@@ -412,17 +460,21 @@ fn thread_left(
     wheel: &WheelSide,
     stud: Option<Length>,
     diameter: Option<Length>,
-) -> Option<(Spacer, Length, Length)> {
-    let spacer = spacer?;
-    let left = stud? - spacer.length() - wheel.pad_to_seat.unwrap_or(Length::ZERO);
-    Some((spacer, left, diameter?))
+) -> Option<(Length, Length)> {
+    let thickness = spacer.map_or(Length::ZERO, Spacer::length);
+    // Without a spacer only another wheel, whose depth was measured, can leave too little.
+    if spacer.is_none() && (wheel.is_the_fitted_one || wheel.pad_to_seat.is_none()) {
+        return None;
+    }
+    let left = stud? - thickness - wheel.pad_to_seat.unwrap_or(Length::ZERO);
+    Some((left, diameter?))
 }
 
 /// Whether a hub's fasteners could hold any wheel over a slip-on spacer: studs of a known length keep one diameter of thread.
 pub fn could_hold(hub: &Hub, stud: Option<Length>, spacer: Spacer) -> bool {
     let diameter = hub.thread.map(|thread| thread.diameter());
-    let left = thread_left(Some(spacer), &WheelSide::default(), stud, diameter);
-    hub.fasteners != Some(FastenerKind::Studs) || left.is_none_or(|(_, left, least)| left >= least)
+    let left = thread_left(Some(spacer), &WheelSide::default(), hub.stud_beyond.or(stud), diameter);
+    hub.fasteners != Some(FastenerKind::Studs) || left.is_none_or(|(left, least)| left >= least)
 }
 
 /// How long bolts must be, and what is to be measured or minded where that cannot be said.
@@ -445,16 +497,34 @@ fn fastener_length(
     let diameter = hub.thread.map(|thread| thread.diameter());
     match hub.fasteners {
         Some(FastenerKind::Studs) => {
-            if let Some((spacer, left, least)) = thread_left(spacer, wheel, fitted, diameter)
-                && left < least
-            {
+            let held = thread_left(spacer, wheel, hub.stud_beyond.or(fitted), diameter);
+            let longer = if spacer.is_some_and(|spacer| spacer.as_mm() >= LEAST_BOLT_ON_MM) {
+                "longer studs, or a spacer that bolts on and carries its own"
+            } else {
+                "longer studs, or another offset in place of the spacer"
+            };
+            let takes = match spacer {
+                Some(spacer) => format!("A slip-on spacer of {} mm", spacer.as_mm()),
+                None => "This wheel".to_owned(),
+            };
+            if let Some((left, least)) = held.filter(|(left, least)| left < least) {
+                let at_most = if wheel.pad_to_seat.is_some() { "" } else { ", at most" };
                 say(
                     ProblemKind::Stop,
                     MountingPart::Length,
                     format!(
-                        "A slip-on spacer of {} mm leaves {:.1} mm of the studs for the nuts, at most; {:.0} are needed. Longer studs, or a spacer that bolts on and carries its own.",
-                        spacer.as_mm(),
-                        left.as_mm().max(0.0),
+                        "{takes} leaves {:.1} mm of the studs for the nuts{at_most}; {:.0} are needed. Mend: {longer}.",
+                        left.as_mm(),
+                        least.as_mm()
+                    ),
+                );
+            } else if let Some((left, least)) = held.filter(|_| wheel.pad_to_seat.is_some()) {
+                say(
+                    ProblemKind::Mind,
+                    MountingPart::Length,
+                    format!(
+                        "{takes} leaves {:.1} mm of the studs for the nuts; {:.0} are needed. {BY_HAND}",
+                        left.as_mm(),
                         least.as_mm()
                     ),
                 );
@@ -462,10 +532,7 @@ fn fastener_length(
                 say(
                     ProblemKind::Mind,
                     MountingPart::Length,
-                    format!(
-                        "A slip-on spacer takes {} mm of the studs: longer studs, or a spacer that bolts on and carries its own. {BY_HAND}",
-                        spacer.as_mm()
-                    ),
+                    format!("A slip-on spacer takes {} mm of the studs: {longer}. {BY_HAND}", spacer.as_mm()),
                 );
             } else if !wheel.is_the_fitted_one {
                 say(
@@ -556,6 +623,7 @@ mod tests {
             thread: "M14x1.5".parse().ok(),
             seat: Some(Seat::BallR13),
             fasteners: Some(FastenerKind::Bolts),
+            ..Hub::default()
         }
     }
 
@@ -649,6 +717,54 @@ mod tests {
         ] {
             assert_eq!(ring(hub, bore), needs, "{hub} in {bore}");
         }
+    }
+
+    #[test]
+    fn what_a_spacer_leaves_of_the_studs_is_reckoned_from_the_face_the_wheel_sits_on() {
+        // Common practice: engagement = stud beyond the hub − spacer − pad to seat, at least one diameter (12 mm).
+        let studs = |beyond: f64| Hub {
+            fasteners: Some(FastenerKind::Studs),
+            thread: "M12x1.5".parse().ok(),
+            stud_beyond: Some(Length::mm(beyond)),
+            ..hub()
+        };
+        let on = |depth: Option<f64>, spacer: f64, beyond: f64| {
+            let other = WheelSide {
+                is_the_fitted_one: false,
+                pad_to_seat: depth.map(Length::mm),
+                ..wheel(57.1, &[(5, 112.0)], Seat::BallR13)
+            };
+            let mounting = mount(&studs(beyond), &other, Spacer::from_mm(spacer), None);
+            let length =
+                mounting.problems.iter().find(|one| one.code == MountingPart::Length).cloned().unwrap();
+            (length.kind, length.says)
+        };
+        let (kind, says) = on(None, 50.0, 40.0);
+        assert!(kind == ProblemKind::Stop && says.contains("-10.0 mm of the studs"), "{says}");
+        let (kind, says) = on(Some(9.0), 20.0, 28.0);
+        assert!(kind == ProblemKind::Stop && says.contains("-1.0 mm"), "{says}");
+        assert_eq!(on(Some(7.0), 5.0, 28.0).0, ProblemKind::Mind, "16 mm are enough");
+        // A deep seat takes as much as a spacer.
+        let (kind, says) = on(Some(18.0), 0.0, 28.0);
+        assert!(kind == ProblemKind::Stop && says.starts_with("This wheel leaves 10.0 mm"), "{says}");
+        // No spacer so thin is bolted on.
+        assert!(!on(Some(14.0), 3.0, 28.0).1.contains("bolts on"));
+    }
+
+    #[test]
+    fn center_lock_and_bolts_go_each_on_their_own_hub() {
+        let kinds = |hub: Hub, wheel: WheelSide| {
+            let found = mount(&hub, &wheel, None, None).problems;
+            found.into_iter().map(|one| (one.code, one.kind)).collect::<Vec<_>>()
+        };
+        let locked = Hub { center_lock: Some(true), ..hub() };
+        let five_lug = WheelSide { is_the_fitted_one: false, ..wheel(57.1, &[(5, 112.0)], Seat::BallR13) };
+        let one_nut = WheelSide { center_lock: true, ..WheelSide::default() };
+        assert_eq!(kinds(locked, five_lug), [(MountingPart::CenterLock, ProblemKind::Stop)]);
+        assert_eq!(kinds(locked, one_nut.clone()), [(MountingPart::CenterLock, ProblemKind::Mind)]);
+        // The wheel that is on the car goes on the car, whatever the record says.
+        let fitted = WheelSide { is_the_fitted_one: true, ..one_nut };
+        assert!(kinds(hub(), fitted).iter().all(|(_, kind)| *kind != ProblemKind::Stop));
     }
 
     #[test]

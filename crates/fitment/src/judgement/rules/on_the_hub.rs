@@ -28,7 +28,9 @@ fn judge(check: &AxleCheck<'_>) -> Option<Finding> {
         return None;
     }
     let picked = check.case.state.parts.wheel_of(check.planned);
+    let depth = car.number(Fact::PadToSeat, None).and_then(Length::from_mm);
     let side = WheelSide {
+        pad_to_seat: depth,
         is_the_fitted_one: check.fitted.wheel.is_some_and(|fitted| fitted.placed() == wheel.placed()),
         ..picked.map_or_else(|| WheelSide::of_size(&wheel), WheelSide::of_row)
     };

@@ -178,6 +178,7 @@ impl LineCode {
             Self::Rotation => Topic::Rotation,
             Self::SetBoltCircle => Topic::Circle,
             Self::Sensors => Topic::Sensors,
+            Self::Chains => Topic::Chains,
             Self::Unreadable
             | Self::AssumedWork
             | Self::Style

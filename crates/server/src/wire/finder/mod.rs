@@ -8,6 +8,7 @@ use std::collections::BTreeMap;
 use fitment::RimDiameter;
 use fitment::answers::finder::{Approach, Arrangements, Criterion, KeptParts, SearchCriteria, Weights};
 use fitment::car::lever::PairLevers;
+use fitment::judgement::purpose::ChainClass;
 use fitment::records::SearchWish;
 use fitment::setup::catalogue::{STICKY_QUESTIONS, Season, Use};
 use serde::{Deserialize, Serialize};
@@ -83,6 +84,44 @@ pub struct FinderRequest {
     /// How many setups; 12 when left out.
     #[serde(default)]
     pub count: Option<usize>,
+    /// Whether the set is carried to the event and never driven on the road.
+    #[serde(default)]
+    pub carried: bool,
+    /// Whether snow chains go on: `false` (default), `true`, or their class, `S` or `U`.
+    #[serde(default)]
+    pub chains: Chains,
+}
+
+/// Snow chains: whether, or of which class.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(untagged)]
+pub enum Chains {
+    /// Whether any go on; then of the class that takes the least room.
+    Any(bool),
+    /// Their class, `S` or `U`.
+    Class(String),
+}
+
+impl Default for Chains {
+    fn default() -> Self {
+        Self::Any(false)
+    }
+}
+
+impl Chains {
+    /// Their class; `None` for none.
+    ///
+    /// # Errors
+    /// Another class than there is.
+    pub fn class(&self) -> Result<Option<ChainClass>, String> {
+        match self {
+            Self::Any(false) => Ok(None),
+            Self::Any(true) => Ok(Some(ChainClass::default())),
+            Self::Class(code) => ChainClass::from_code(code)
+                .map(Some)
+                .ok_or_else(|| format!("{code:?} is not one of S, U: a class of snow chains")),
+        }
+    }
 }
 
 const MOST_SETUPS: usize = 50;
@@ -193,6 +232,9 @@ impl FinderRequest {
             } else if let Some(criterion) = criterion {
                 weights = weights.with(criterion, *weight);
             }
+        }
+        if let Err(says) = self.chains.class() {
+            errors.fault("/chains", says);
         }
         let count = self.count.unwrap_or(12);
         if count > MOST_SETUPS {
