@@ -1817,12 +1817,31 @@ export interface components {
             /** @description The wheels that go on the hub, smallest rim first; each line's size once. */
             wheels: components["schemas"]["CatalogueWheel"][];
         };
+        /** @description One thing that stands against a plan, or must go with it. */
+        CauseView: {
+            axle?: components["schemas"]["AxleCode"] | null;
+            /** @description The line of the ledger that says it. */
+            code: components["schemas"]["LedgerCode"];
+            /** @description The other lines that come from the same thing. */
+            consequences: components["schemas"]["LedgerCode"][];
+            figure?: components["schemas"]["QuantityView"] | null;
+            /** @description How it stands. */
+            kind: components["schemas"]["KindCode"];
+            /** @description What clears it; null where nothing was sought or found. */
+            mend?: components["schemas"]["FragmentView"][] | null;
+            /** @description In a sentence. */
+            says: components["schemas"]["FragmentView"][];
+            /** @description What it is about. */
+            topic: components["schemas"]["TopicCode"];
+        };
         /** @description What must stand beside work on the car. */
         Cautions: {
             in_the_bay: string;
             on_the_bay_sheet: string;
             on_the_plan: string;
         };
+        /** @description Snow chains: whether, or of which class. */
+        Chains: boolean | string;
         /** @description What a class says of a plan. */
         ClassAnswer: {
             /** @description The most that the class leaves; of a car with other wheels behind, in front. */
@@ -2431,6 +2450,10 @@ export interface components {
              * @description Most that the set may cost.
              */
             budget?: number | null;
+            /** @description Whether the set is carried to the event and never driven on the road. */
+            carried?: boolean;
+            /** @description Whether snow chains go on: `false` (default), `true`, or their class, `S` or `U`. */
+            chains?: components["schemas"]["Chains"];
             /** @description How many setups; 12 when left out. */
             count?: number | null;
             /** @description Only what is legal in the class of the job's road and track sheet. */
@@ -2699,10 +2722,18 @@ export interface components {
         };
         /** @description A plan in a few words. */
         HeadlineView: {
-            /** @description In words. */
+            /** @description What stands against it or must go with it, the worst first. */
+            causes: components["schemas"]["CauseView"][];
+            /** @description How many conditions are among them. */
+            conditions: number;
+            /** @description In words, with metric figures. */
             says: string;
+            /** @description The same with its figures apart, to be shown in the reader's units. */
+            sentence: components["schemas"]["FragmentView"][];
             /** @description How it stands. */
             standing: components["schemas"]["StandingCode"];
+            /** @description What the plan comes to. */
+            word: components["schemas"]["OutcomeCode"];
         };
         /** @description Load for each millimetre of tread. */
         HeatWidthView: {
@@ -3110,6 +3141,11 @@ export interface components {
             /** @description Who did. */
             who?: string | null;
         };
+        /**
+         * @description What kind of word a line or a cause is.
+         * @enum {string}
+         */
+        KindCode: "good" | "note" | "condition" | "unknown" | "measure" | "stop";
         /** @description A car the shop has had. */
         KnownCar: {
             /** @description What the next car of this model shares with it. */
@@ -3194,7 +3230,7 @@ export interface components {
          * @description Which question a line of the ledger answers.
          * @enum {string}
          */
-        LedgerCode: "unreadable" | "assumed-work" | "inner-change" | "outer-change" | "arch-gap" | "style" | "tire-on-rim" | "tread-width" | "overall-diameter" | "load-index" | "camber-load" | "speed-symbol" | "wheel-load" | "pressure" | "hub" | "direction" | "tire-age" | "listed-size" | "speedometer" | "front-to-rear" | "mix" | "balance" | "rotation" | "set-bolt-circle" | "sensors" | "clear-fender_lateral" | "clear-arch" | "clear-strut" | "clear-spring_perch" | "clear-knuckle" | "clear-upper_arm" | "clear-lower_arm" | "clear-tie_rod_end" | "clear-trailing_arm" | "clear-inner_wheelhouse" | "clear-frame_rail" | "clear-exhaust" | "clear-caliper_radial" | "clear-caliper_face" | "clear-liner_ahead" | "clear-sill_behind" | "clear-frame" | "clear-sway_bar" | "clear-inner_liner";
+        LedgerCode: "unreadable" | "assumed-work" | "inner-change" | "outer-change" | "arch-gap" | "style" | "tire-on-rim" | "tread-width" | "overall-diameter" | "load-index" | "camber-load" | "speed-symbol" | "wheel-load" | "pressure" | "hub" | "direction" | "tire-age" | "listed-size" | "speedometer" | "front-to-rear" | "mix" | "balance" | "rotation" | "set-bolt-circle" | "sensors" | "chains" | "clear-fender_lateral" | "clear-arch" | "clear-strut" | "clear-spring_perch" | "clear-knuckle" | "clear-upper_arm" | "clear-lower_arm" | "clear-tie_rod_end" | "clear-trailing_arm" | "clear-inner_wheelhouse" | "clear-frame_rail" | "clear-exhaust" | "clear-caliper_radial" | "clear-caliper_face" | "clear-liner_ahead" | "clear-sill_behind" | "clear-frame" | "clear-sway_bar" | "clear-inner_liner";
         /** @description A lever pulled on the car. */
         LeverAmount: {
             /**
@@ -3308,6 +3344,8 @@ export interface components {
             /** @description Which question it answers. */
             code: components["schemas"]["LedgerCode"];
             figure?: components["schemas"]["QuantityView"] | null;
+            /** @description What kind of word that is. */
+            kind: components["schemas"]["KindCode"];
             /** @description What of the car's record it waits for. */
             lacks: components["schemas"]["LackingFact"][];
             /** @description The limit it was held against. */
@@ -3322,6 +3360,7 @@ export interface components {
             standing: components["schemas"]["StandingCode"];
             /** @description The question. */
             title: string;
+            topic?: components["schemas"]["TopicCode"] | null;
             /** @description The word for it. */
             word: string;
             /** @description The working. */
@@ -3857,6 +3896,11 @@ export interface components {
             /** @description Of the amounts. */
             unit: string;
         };
+        /**
+         * @description What a plan comes to.
+         * @enum {string}
+         */
+        OutcomeCode: "nothing_planned" | "goes" | "conditions" | "measure" | "stop";
         /** @description What changes between the axles. */
         PairChangeView: {
             /** Format: double */
@@ -5934,6 +5978,11 @@ export interface components {
             /** @description The load version as stated: `SL`, `XL`, `HL`, `LT`, `C` or `P`; null where the text states none. */
             version?: string | null;
         };
+        /**
+         * @description What a line or a cause is about.
+         * @enum {string}
+         */
+        TopicCode: "load" | "speed" | "pressure" | "dial" | "band" | "ratio" | "tire_on_rim" | "tread" | "circle" | "bore" | "ring" | "seat" | "thread" | "spacer" | "center_lock" | "lip" | "arch" | "strut" | "perch" | "knuckle" | "inside_barrel" | "caliper_barrel" | "caliper_spoke" | "lock" | "wheelhouse" | "bump" | "sensors" | "mix" | "age" | "winter" | "camber_load" | "chains" | "wheel_rating" | "class" | "rotation" | "valves" | "coverage" | "approval" | "track_width" | "spare" | "lights" | "scrub" | "bearing" | "other";
         /** @description A case at the track. */
         TrackCaseView: {
             /** @description Its code. */

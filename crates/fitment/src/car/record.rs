@@ -803,7 +803,7 @@ mod tests {
         for (fact, axle, text, says) in [
             (Fact::KerbMass, None, "99999", "Kerb mass: 99999 kg is outside 400–8000"),
             (Fact::KerbMass, None, "heavy", "Kerb mass: \"heavy\" is not a number in kg"),
-            (Fact::KerbMass, None, "NaN", "Kerb mass: NaN kg is outside 400–4000"),
+            (Fact::KerbMass, None, "NaN", "Kerb mass: NaN kg is outside 400–8000"),
             (Fact::KerbMass, Some(Axle::Front), "1400", "Kerb mass is known for the whole car"),
             (Fact::Camber, None, "-1", "Camber is known for each axle"),
             (

@@ -123,9 +123,8 @@ pub(super) fn ply_rating(start: Scan<'_>) -> Read<'_, Beside> {
     }
 }
 
-/// Indexes above are of trucks: a figure with a letter is then as likely something else.
+/// Indexes above are of trucks' tires: they are asked about.
 const MOST_ON_A_VAN: u32 = 135;
-const FAST_FOR_A_TRUCK_KMH: f64 = 170.0;
 
 /// `94W`, `(94Y)`, `121/118S`, `94 W`, `95(Y)`, `94-W`; a gap before the letter only right behind a tire.
 pub(super) fn service(start: Scan<'_>, behind_tire: bool) -> Read<'_, Beside> {
@@ -186,12 +185,9 @@ pub(super) fn service(start: Scan<'_>, behind_tire: bool) -> Read<'_, Beside> {
     let bracketed = bracket.is_some() || inner.is_some();
     // Brackets stand round Y for over 300 km/h; round other letters they are an older way of writing the same.
     let speed = if bracketed && speed == SpeedSymbol::Y { SpeedSymbol::OverY } else { speed };
-    // No tire that carries so much is that fast: a figure was slipped in.
-    let most =
-        if speed.top_speed_kmh() > FAST_FOR_A_TRUCK_KMH { MOST_ON_A_VAN } else { u32::from(LoadIndex::MAX) };
     let index = |index: u32| {
-        LoadIndex::new(index).filter(|_| index <= most).ok_or_else(|| {
-            let (low, high) = (f64::from(LoadIndex::MIN), f64::from(most));
+        LoadIndex::new(index).filter(|_| index <= MOST_ON_A_VAN).ok_or_else(|| {
+            let (low, high) = (f64::from(LoadIndex::MIN), f64::from(MOST_ON_A_VAN));
             (out_of_range("load index", index, low, high), end)
         })
     };

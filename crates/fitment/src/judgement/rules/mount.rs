@@ -328,7 +328,17 @@ pub fn mount(
         return all;
     }
     let mut problems = Vec::new();
-    let mut say = |kind, code, says: String| problems.push(Problem { kind, code, says });
+    // The wheel that is on the car goes on the car: nobody is asked for its bore.
+    let is_shown_by_the_car = |kind: ProblemKind, code: MountingPart| {
+        wheel.is_the_fitted_one
+            && kind == ProblemKind::Unknown
+            && matches!(code, MountingPart::BoltCircle | MountingPart::Bore)
+    };
+    let mut say = |kind, code, says: String| {
+        if !is_shown_by_the_car(kind, code) {
+            problems.push(Problem { kind, code, says });
+        }
+    };
     match bolt_circle(hub.bolt_circle, &wheel.bolt_circles) {
         Some(CircleIssue::CarUnknown) => say(
             ProblemKind::Unknown,
