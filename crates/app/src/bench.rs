@@ -84,6 +84,8 @@ pub struct BenchAnswer {
     pub true_speeds: Option<TrueSpeeds>,
     /// The plan in a few words.
     pub headline: Headline,
+    /// By which use it was judged, in words.
+    pub judged_for: String,
     /// The ledger.
     pub ledger: Vec<Line>,
 }
@@ -190,6 +192,7 @@ impl BenchQuestion {
             pair: case.pair_change(),
             true_speeds: true_speeds(&case),
             headline,
+            judged_for: context.state.purpose.words(),
             ledger,
         })
     }

@@ -1715,6 +1715,7 @@ export interface components {
             axle?: components["schemas"]["AxleCode"] | null;
             code: components["schemas"]["LedgerCode"];
             figure?: components["schemas"]["QuantityView"] | null;
+            kind: components["schemas"]["KindCode"];
             standing: components["schemas"]["StandingCode"];
             word: string;
         };
@@ -2726,6 +2727,8 @@ export interface components {
             causes: components["schemas"]["CauseView"][];
             /** @description How many conditions are among them. */
             conditions: number;
+            /** @description By which use it was judged. */
+            judged_for: string;
             /** @description In words, with metric figures. */
             says: string;
             /** @description The same with its figures apart, to be shown in the reader's units. */

@@ -1,8 +1,10 @@
 import { type Ref, useImperativeHandle, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Axle, AxleFit, Bench, LedgerLine, Schemas } from "../api/client";
+import { Phrase } from "../shared/Figures";
 import { Mark } from "../shared/Mark";
 import { useVerdicts } from "../shared/registry";
+import { Causes } from "./Causes";
 import { grouped } from "./grouping";
 import { LedgerRow } from "./LedgerRow";
 import { ProposalNote } from "./ProposalNote";
@@ -28,7 +30,6 @@ export function Ledger({ bench, moving, hasPlan, hasFitted, onPropose, ref }: Pr
   const marked = useRef<string | null>(null);
   const lines = bench?.ledger ?? [];
   const groups = grouped(lines);
-  const stops = groups.flatMap((group) => group.lines).filter((line) => line.standing === "stop");
   const toggle = (key: string) => setOpenLine((now) => (now === key ? null : key));
   useImperativeHandle(ref, () => ({
     toggleWorking: () => {
@@ -39,20 +40,15 @@ export function Ledger({ bench, moving, hasPlan, hasFitted, onPropose, ref }: Pr
   }));
   return (
     <>
-      {stops.length > 0 && (
-        <p className="border-base-300 flex flex-wrap gap-x-1 border-b px-1 pb-1">
-          {stops.map((line) => (
-            <a
-              key={keyOf(line)}
-              href={`#${keyOf(line)}`}
-              className="plain-button py-0"
-              onClick={() => setOpenLine(keyOf(line))}
-            >
-              {groups.length > 2 && line.axle ? `${line.axle} ` : ""}
-              {line.title.toLowerCase()}: {line.word}
-            </a>
-          ))}
-        </p>
+      {bench && hasPlan && (
+        <Causes
+          headline={bench.headline}
+          ledger={lines}
+          onOpen={(code, axle) => {
+            const line = lines.find((one) => one.code === code && (axle === null || one.axle === axle));
+            if (line) setOpenLine(keyOf(line));
+          }}
+        />
       )}
       {hasPlan &&
         (["front", "rear"] as const).map((axle) => {
@@ -111,15 +107,20 @@ function stretchesOf(moving: Props["moving"], line: LedgerLine) {
 /** The plan in a few words, as the program says it. */
 export function Verdict({ bench }: { bench: Bench | null }) {
   if (!bench) return <p className="text-body font-semibold">Ledger</p>;
-  const { standing, says } = bench.headline;
+  const { standing, sentence, judged_for } = bench.headline;
   return (
-    <p
-      className={`text-lead font-semibold ${standing === "stop" ? "text-error" : ""}`}
-      role="status"
-      data-verdict={standing}
-    >
-      {says}
-    </p>
+    <>
+      <p className="text-note leading-4 opacity-80" data-judged-for>
+        judged for {judged_for}
+      </p>
+      <p
+        className={`text-lead font-semibold ${standing === "stop" ? "text-error" : ""}`}
+        role="status"
+        data-verdict={standing}
+      >
+        <Phrase fragments={sentence} />
+      </p>
+    </>
   );
 }
 

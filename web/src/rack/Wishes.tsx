@@ -7,6 +7,8 @@ export type Sought = Pick<
   Schemas["FinderRequest"],
   | "school"
   | "uses"
+  | "carried"
+  | "chains"
   | "season"
   | "keeps"
   | "allowed"
@@ -71,6 +73,24 @@ export function Wishes({ sought, choices, criteria, isBusy, className, onChange,
           </label>
         ))}
       </fieldset>
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={sought.carried ?? false}
+          onChange={(event) => onChange({ carried: event.target.checked })}
+        />
+        the set is carried to the event
+      </label>
+      <Choice
+        label="Snow chains"
+        value={typeof sought.chains === "string" ? sought.chains : sought.chains ? "S" : ""}
+        options={[
+          ["", "none"],
+          ["S", "class S, little room"],
+          ["U", "class U"],
+        ]}
+        onPick={(chains) => onChange({ chains: chains || false })}
+      />
       <Choice
         label="Season"
         value={sought.season ?? ""}

@@ -336,6 +336,8 @@ pub struct HeadlineView {
     pub causes: Vec<CauseView>,
     /// How many conditions are among them.
     pub conditions: usize,
+    /// By which use it was judged.
+    pub judged_for: String,
 }
 
 /// What a plan comes to.
@@ -443,7 +445,7 @@ impl From<BenchAnswer> for Bench {
         let on_both = [&answer.axles.front, &answer.axles.rear].into_iter().flat_map(to_read).collect();
         Self {
             work: work_of(&answer.levers),
-            headline: answer.headline.into(),
+            headline: HeadlineView::of(answer.headline, answer.judged_for),
             planned: Lines::from(&answer.planned),
             measure: measure_groups(on_both),
             axles: PerAxle { front: answer.axles.front.into(), rear: answer.axles.rear.into() },
@@ -455,13 +457,15 @@ impl From<BenchAnswer> for Bench {
     }
 }
 
-impl From<Headline> for HeadlineView {
-    fn from(headline: Headline) -> Self {
+impl HeadlineView {
+    /// A headline, judged for a use.
+    pub fn of(headline: Headline, judged_for: String) -> Self {
         Self {
             standing: headline.severity.into(),
             word: headline.outcome.into(),
             says: headline.says.to_string(),
             conditions: headline.conditions(),
+            judged_for,
             sentence: fragments(headline.says),
             causes: headline.causes.into_iter().map(CauseView::from).collect(),
         }

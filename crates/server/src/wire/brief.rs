@@ -10,7 +10,7 @@ use utoipa::ToSchema;
 
 use super::bench::HeadlineView;
 use super::corner::{VerdictCode, WidthView, WorkView, work_of};
-use super::ledger::{FragmentView, LedgerCode, QuantityView, StandingCode, fragments};
+use super::ledger::{FragmentView, KindCode, LedgerCode, QuantityView, StandingCode, fragments};
 use super::{AxleCode, PerAxle};
 
 /// A line of the ledger as it moves.
@@ -20,6 +20,7 @@ pub struct BriefLine {
     pub code: LedgerCode,
     pub axle: Option<AxleCode>,
     pub standing: StandingCode,
+    pub kind: KindCode,
     pub word: &'static str,
     pub figure: Option<QuantityView>,
 }
@@ -80,6 +81,7 @@ impl From<Line> for BriefLine {
             code: LedgerCode(line.code),
             axle: line.axle.map(AxleCode::from),
             standing: line.severity.into(),
+            kind: line.kind().into(),
             word: line.word,
             figure: line.figure.map(rounded),
         }
@@ -114,7 +116,7 @@ impl From<BenchAnswer> for BenchBrief {
     fn from(answer: BenchAnswer) -> Self {
         let axle = |axle: AxleAnswer| axle.judged.map(BriefAxle::from);
         Self {
-            headline: answer.headline.into(),
+            headline: HeadlineView::of(answer.headline, answer.judged_for),
             work: work_of(&answer.levers),
             ledger: answer.ledger.into_iter().map(BriefLine::from).collect(),
             axles: PerAxle { front: axle(answer.axles.front), rear: axle(answer.axles.rear) },
