@@ -3,7 +3,7 @@ import type { Bench, Schemas } from "../src/api/client";
 import { withBrief } from "../src/bench/brief";
 
 const whole = {
-  headline: { standing: "good", says: "Nothing stands against it" },
+  headline: { standing: "good", says: "Nothing stands against it", causes: [] },
   work: [],
   ledger: [
     { code: "clear-strut", axle: "front", standing: "good", word: "clears", says: ["long"], working: [1] },
@@ -24,7 +24,7 @@ const whole = {
 
 const brief = (change: object = {}) =>
   ({
-    headline: { standing: "stop", says: "One thing stops this" },
+    headline: { standing: "stop", says: "One thing stops this", causes: [] },
     work: [{ lever: "camber" }],
     ledger: [
       { code: "clear-strut", axle: "front", standing: "stop", word: "touches", figure: { value: -1 } },

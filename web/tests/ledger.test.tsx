@@ -39,7 +39,13 @@ const bench = (lines: LedgerLine[], more: object = {}): Bench =>
   ({
     ledger: lines,
     axles: { front: { fit: null }, rear: { fit: null } },
-    headline: { standing: "stop", says: "One thing stops this" },
+    headline: {
+      standing: "stop",
+      word: "stop",
+      sentence: [{ text: "Load: carries 70 kg less" }],
+      judged_for: "daily",
+      causes: [],
+    },
     true_speeds: null,
     ...more,
   }) as unknown as Bench;
@@ -109,17 +115,26 @@ test("only one line is open at a time", () => {
   expect(open[0]?.textContent).toContain("Title of b");
 });
 
-test("every stop is named at the top and leads to its line", () => {
+test("every cause is named at the top with what comes of it, and leads to its line", () => {
+  const cause = (code: string, topic: string, axle: string, more: object = {}) => ({
+    ...{ code, topic, axle, kind: "stop", says: [{ text: `Says ${code}` }] },
+    ...{ figure: null, mend: null, consequences: [], ...more },
+  });
+  const causes = [
+    cause("load-index", "load", "front", { consequences: ["pressure"] }),
+    cause("speed", "speed", "rear"),
+    cause("hub", "ring", "front", { kind: "condition" }),
+  ];
+  const headline = { ...bench([]).headline, causes };
   show(
-    ledger([
-      line("load-index", { standing: "stop", word: "too low" }),
-      line("clear-strut"),
-      line("speed", { axle: "rear", standing: "stop", word: "too slow" }),
-    ]),
+    ledger([line("load-index"), line("pressure"), line("speed", { axle: "rear" }), line("hub")], {
+      headline,
+    }),
   );
-  const stops = [...place.querySelectorAll("p a")].map((stop) => stop.getAttribute("href"));
-  expect(stops).toEqual(["#load-index-front", "#speed-rear"]);
-  click("p a[href='#speed-rear']");
+  expect(text("[data-cause=load]")).toBe("with it: title of pressure");
+  expect(text("[data-cause=speed]")).toBe("Says speed");
+  expect(text("[data-causes] h2")).toBe("Goes only with");
+  click("[data-cause=speed] button");
   expect(place.querySelector("[data-code=speed] button")?.getAttribute("aria-expanded")).toBe("true");
 });
 
@@ -156,7 +171,8 @@ test("without a plan or without what is fitted it says what to type", () => {
 
 test("the verdict is the program's own sentence", () => {
   show(<Verdict bench={bench([])} />);
-  expect(text("[data-verdict=stop]")).toBe("One thing stops this");
+  expect(text("[data-verdict=stop]")).toBe("Load: carries 70 kg less");
+  expect(text("[data-judged-for]")).toBe("judged for daily");
   show(<Verdict bench={null} />);
   expect(place.textContent).toBe("Ledger");
 });

@@ -60,7 +60,7 @@ export function Causes({ headline, ledger, onOpen }: Props) {
 type RowProps = {
   cause: Cause;
   titles: Map<string, string>;
-  /** Whether the headline says it: then only what comes of it and what clears it. */
+  /** Whether the headline says it already: then only what clears it and what comes of it. */
   isSaid: boolean;
   onOpen: Props["onOpen"];
 };

@@ -36,5 +36,7 @@ export function withBrief(bench: Bench, brief: Brief): Bench | null {
   };
   const [front, rear] = [axle("front"), axle("rear")];
   if (!front || !rear) return null;
-  return { ...bench, headline: brief.headline, work: brief.work, ledger, axles: { front, rear } };
+  const conditions = bench.headline.causes.filter((cause) => cause.kind === "condition");
+  const headline = { ...brief.headline, causes: [...brief.headline.causes, ...conditions] };
+  return { ...bench, headline, work: brief.work, ledger, axles: { front, rear } };
 }

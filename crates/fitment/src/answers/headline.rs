@@ -316,7 +316,40 @@ fn causes(lines: &[Line]) -> Vec<Cause> {
             all.push((one.root, one.cause));
         }
     }
-    all.into_iter().map(|(_, cause)| cause).collect()
+    what_is_measured_in_one(all.into_iter().map(|(_, cause)| cause).collect())
+}
+
+/// Every gap that nobody read is one errand to the bay: one cause, which names them.
+fn what_is_measured_in_one(causes: Vec<Cause>) -> Vec<Cause> {
+    let (gaps, mut all): (Vec<Cause>, Vec<Cause>) =
+        causes.into_iter().partition(|cause| cause.is_to_be_measured);
+    let mut names: Vec<&str> = Vec::new();
+    for gap in &gaps {
+        if !names.contains(&gap.name()) {
+            names.push(gap.name());
+        }
+    }
+    let mut gaps = gaps.into_iter();
+    let Some(mut first) = gaps.next() else { return all };
+    if names.len() > 1 {
+        const FEW: usize = 3;
+        let more = names.len().saturating_sub(FEW);
+        let named = names[..names.len().min(FEW)].join(", ");
+        let more = if more > 0 { format!(" and {more} more") } else { String::new() };
+        first.says = Phrase::new(format!("Measure first: {named}{more}"));
+        first.axle = None;
+        for gap in gaps {
+            let codes = std::iter::once(gap.code).chain(gap.consequences);
+            for code in codes {
+                if code != first.code && !first.consequences.contains(&code) {
+                    first.consequences.push(code);
+                }
+            }
+        }
+    }
+    let at = all.iter().position(|cause| cause.kind <= first.kind).unwrap_or(all.len());
+    all.insert(at, first);
+    all
 }
 
 /// The same without the axle in front.
@@ -377,16 +410,6 @@ fn says(causes: &[Cause], outcome: Outcome) -> Phrase {
         let mut says = Phrase::new(format!("Goes, with {count} {noun}: "));
         says.0.extend(first.says.0.clone());
         return says;
-    }
-    let to_measure: Vec<&Cause> = causes.iter().filter(|cause| cause.is_to_be_measured).collect();
-    if outcome == Outcome::Measure && first.is_to_be_measured && to_measure.len() > 1 {
-        const FEW: usize = 3;
-        let mut names: Vec<&str> = to_measure.iter().map(|cause| cause.name()).collect();
-        names.dedup();
-        let more = names.len().saturating_sub(FEW);
-        let named = names[..names.len().min(FEW)].join(", ");
-        let more = if more > 0 { format!(" and {more} more") } else { String::new() };
-        return Phrase::new(format!("Measure first: {named}{more}"));
     }
     let more = causes.iter().skip(1).filter(|cause| cause.kind == first.kind).count();
     let says = first.says.clone();

@@ -2,6 +2,7 @@
 //! what is drawn. A drag asks many times a second, and fetches the whole when the hand lets go.
 
 use app::bench::{AxleAnswer, BenchAnswer, JudgedAxle};
+use fitment::answers::headline::Kind;
 use fitment::answers::ledger::Line;
 use fitment::judgement::window;
 use fitment::values::working::Quantity;
@@ -10,7 +11,7 @@ use utoipa::ToSchema;
 
 use super::bench::HeadlineView;
 use super::corner::{VerdictCode, WidthView, WorkView, work_of};
-use super::ledger::{FragmentView, KindCode, LedgerCode, QuantityView, StandingCode, fragments};
+use super::ledger::{FragmentView, LedgerCode, QuantityView, StandingCode, fragments};
 use super::{AxleCode, PerAxle};
 
 /// A line of the ledger as it moves.
@@ -20,7 +21,6 @@ pub struct BriefLine {
     pub code: LedgerCode,
     pub axle: Option<AxleCode>,
     pub standing: StandingCode,
-    pub kind: KindCode,
     pub word: &'static str,
     pub figure: Option<QuantityView>,
 }
@@ -56,7 +56,7 @@ pub struct BriefAxle {
 /// The bench as it moves.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BenchBrief {
-    /// The plan in a few words.
+    /// The plan in a few words, without its conditions.
     pub headline: HeadlineView,
     /// What it counts as done to the car.
     pub work: Vec<WorkView>,
@@ -81,7 +81,6 @@ impl From<Line> for BriefLine {
             code: LedgerCode(line.code),
             axle: line.axle.map(AxleCode::from),
             standing: line.severity.into(),
-            kind: line.kind().into(),
             word: line.word,
             figure: line.figure.map(rounded),
         }
@@ -115,8 +114,11 @@ impl From<JudgedAxle> for BriefAxle {
 impl From<BenchAnswer> for BenchBrief {
     fn from(answer: BenchAnswer) -> Self {
         let axle = |axle: AxleAnswer| axle.judged.map(BriefAxle::from);
+        let mut headline = answer.headline;
+        // What it goes only with is read at rest, not while a hand moves.
+        headline.causes.retain(|cause| cause.kind > Kind::Condition);
         Self {
-            headline: HeadlineView::of(answer.headline, answer.judged_for),
+            headline: HeadlineView::of(headline, answer.judged_for),
             work: work_of(&answer.levers),
             ledger: answer.ledger.into_iter().map(BriefLine::from).collect(),
             axles: PerAxle { front: axle(answer.axles.front), rear: axle(answer.axles.rear) },

@@ -198,7 +198,7 @@ async fn a_fit_says_which_field_of_the_corner_is_at_fault() {
         (
             json!({ "corner": corner(json!({})), "planned": PLANNED, "levers": [{"lever": "camber", "amount": 9}] }),
             "/levers/0/amount",
-            "camber goes from -3 to 0, not 9",
+            "camber goes from -8 to 3, not 9",
         ),
         (
             json!({ "corner": corner(json!({"fitted_section_mm": -2})), "planned": PLANNED }),
