@@ -60,14 +60,14 @@ export function Causes({ headline, ledger, onOpen }: Props) {
 type RowProps = {
   cause: Cause;
   titles: Map<string, string>;
-  /** Whether the headline says it already: then only what clears it and what comes of it. */
+  /** Whether the headline says it already: then only what comes of it. */
   isSaid: boolean;
   onOpen: Props["onOpen"];
 };
 
 function CauseRow({ cause, titles, isSaid, onOpen }: RowProps) {
   const consequences = cause.consequences.map((code) => titles.get(code) ?? code);
-  if (isSaid && consequences.length === 0 && !cause.mend) return null;
+  if (isSaid && consequences.length === 0) return null;
   return (
     <li
       className={`mt-1 border-l-3 pl-2 text-body leading-5 ${BAR[cause.kind] ?? "border-base-300"}`}
@@ -81,11 +81,6 @@ function CauseRow({ cause, titles, isSaid, onOpen }: RowProps) {
         >
           <Phrase fragments={cause.says} />
         </button>
-      )}
-      {cause.mend && (
-        <p className="text-small leading-[18px]">
-          <Phrase fragments={cause.mend} />
-        </p>
       )}
       {consequences.length > 0 && (
         <p className="text-small leading-[18px] opacity-80">

@@ -26,11 +26,17 @@ pub(super) fn drilling(start: Scan<'_>) -> Read<'_, Drilling> {
     let word_at = after.eat("-").unwrap_or(after.blanks());
     let by_count = word_at.eat_any(&["h", "lug", "bolt", "hole", "loch", "穴"]).map(|at| {
         let at = at.eat("s").unwrap_or(at).blanks();
-        at.eat_any(&["pcd", "lk", "x", "on "]).map_or(at, |at| at.eat_any(&[":", " "]).unwrap_or(at).blanks())
+        at.eat_any(&["pcd", "lk", "x", "on ", "-"])
+            .map_or(at, |at| at.eat_any(&[":", " "]).unwrap_or(at).blanks())
     });
     let by_count = by_count.filter(|at| at.digits() > 0);
     let Some(at) = by_count.or_else(|| {
-        blank.eat("x").map(Scan::blanks).or_else(|| after.eat_any(&["/", "-"])).or_else(|| blank.eat("on "))
+        blank
+            .eat("x")
+            .map(Scan::blanks)
+            .or_else(|| after.eat_any(&["/", "-"]))
+            .or_else(|| blank.eat("on "))
+            .or_else(|| blank.eat("by").map(Scan::blanks))
     }) else {
         return Ok(None);
     };
@@ -101,7 +107,9 @@ fn second_figure(end: Scan<'_>, count: u32) -> (Option<f64>, Scan<'_>) {
         _ if spaced.is_some() || first.value < 40.0 => return none,
         _ => (first, after),
     };
-    if found.1.at_word_end() && found.1.at_number_end() { (Some(found.0.value), found.1) } else { none }
+    // "6x135/6x5.5": under 10 it is in inches.
+    let mm = if found.0.value < 10.0 { found.0.value * MM_PER_INCH } else { found.0.value };
+    if found.1.at_word_end() && found.1.at_number_end() { (Some(mm), found.1) } else { none }
 }
 
 /// Whether a figure is a bolt circle that is made, to the tenth; bores lie between them.
@@ -152,8 +160,11 @@ pub(super) fn center_bore(start: Scan<'_>) -> Read<'_, CenterBore> {
         let after = after.blanks().eat_word(&["mm"]).unwrap_or(after);
         let Some(end) = after.blanks().eat_known(&words::BORE_BEHIND) else { return Ok(None) };
         // "66.6 hub rings" is a ring's.
-        let next_is_its_own =
-            end.blanks().number().is_some_and(|(_, after)| !matches!(after.blanks().peek(), Some('x' | '/')));
+        let is_of_the_next = |(_, after): (super::scan::Number, Scan<'_>)| {
+            !matches!(after.blanks().peek(), Some('x' | '/'))
+                && after.blanks().eat_known(&words::FOREIGN_UNITS).is_none()
+        };
+        let next_is_its_own = end.blanks().number().is_some_and(is_of_the_next);
         if end.blanks().eat_word(&["rings", "ring"]).is_some() || next_is_its_own {
             return Ok(None);
         }

@@ -7,10 +7,14 @@ use super::{tire_size, wheel_size, words};
 
 /// Past something that says by itself that it is no piece of a setup; `None` when it does not.
 pub(super) fn left_aside(scan: Scan<'_>) -> Option<Scan<'_>> {
+    if let Some(end) = times_a_tire(scan) {
+        return Some(end);
+    }
     if is_a_size_at_a_glance(scan) {
         return None;
     }
-    announced(scan)
+    filed(scan)
+        .or_else(|| announced(scan))
         .or_else(|| announced_behind(scan))
         .or_else(|| quantity(scan))
         .or_else(|| money(scan))
@@ -21,6 +25,71 @@ pub(super) fn left_aside(scan: Scan<'_>) -> Option<Scan<'_>> {
         .or_else(|| long_number(scan))
         .or_else(|| thread(scan))
         .or_else(|| bracketed_service(scan))
+        .or_else(|| year_in_brackets(scan))
+        .or_else(|| time_of_day(scan))
+        .or_else(|| count_of_things(scan))
+}
+
+/// "4x205/55R16": how many of a tire, run into it.
+fn times_a_tire(scan: Scan<'_>) -> Option<Scan<'_>> {
+    let (count, after) = scan.number()?;
+    count.whole().filter(|count| (1..=20).contains(count))?;
+    let end = after.eat("x")?;
+    // Section, aspect ratio and the mark of a radial: in "5x120/72.6" and "5x100/112" a circle goes on.
+    let ratio = end.skip(3).eat("/").filter(|at| end.digits() == 3 && at.digits() == 2)?;
+    ratio.skip(2).blanks().eat_any(&["r", "zr"]).map(|_| end)
+}
+
+/// "#4471", "invoice 2254517", "P/N 1885045-BK", "order no. 12-881": what a paper or a part is filed under.
+fn filed(scan: Scan<'_>) -> Option<Scan<'_>> {
+    let mut end = match scan.eat("#") {
+        Some(after) => after,
+        None => {
+            let mut at = scan.eat_known(&words::FILED_UNDER)?;
+            while let Some(past) =
+                at.blanks().eat_any(&[".", ":", "#"]).or_else(|| at.blanks().eat_known(&words::FILED_UNDER))
+            {
+                at = past;
+            }
+            at.blanks()
+        }
+    };
+    if end.digits() == 0 || is_a_size_at_a_glance(end) {
+        return None;
+    }
+    while end.peek().is_some_and(|sign| sign.is_alphanumeric() || sign == '-') {
+        end = end.skip(1);
+    }
+    Some(end)
+}
+
+/// "(2021)": a year of make.
+fn year_in_brackets(scan: Scan<'_>) -> Option<Scan<'_>> {
+    let (year, after) = scan.eat("(")?.number()?;
+    year.whole().filter(|year| (1990..2040).contains(year))?;
+    after.eat(")")
+}
+
+/// "5pm", "10:30", "5 pm".
+fn time_of_day(scan: Scan<'_>) -> Option<Scan<'_>> {
+    let (hour, after) = scan.number()?;
+    hour.whole().filter(|hour| *hour <= 24)?;
+    if let Some((minutes, end)) = after.eat(":").filter(|at| at.digits() == 2).and_then(Scan::number) {
+        return (minutes.value < 60.0 && end.at_word_end())
+            .then(|| end.blanks().eat_word(&["am", "pm", "uhr", "h"]).unwrap_or(end));
+    }
+    after.blanks().eat_word(&["am", "pm", "uhr", "oclock", "o'clock"])
+}
+
+/// "4 hub rings", "1 set wheels", "20 bolts M14x1.5", "4  alloy wheel": a small count with what is counted behind it.
+fn count_of_things(scan: Scan<'_>) -> Option<Scan<'_>> {
+    let (count, after) = scan.number()?;
+    count.whole().filter(|count| (1..=40).contains(count))?;
+    let at = after.blanks();
+    if at.byte() == after.byte() {
+        return None;
+    }
+    at.eat_known(&words::COUNTED)
 }
 
 /// "18x8.5", "5x120": figures with an x between them are no quantity of anything.

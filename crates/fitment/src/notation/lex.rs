@@ -94,6 +94,19 @@ struct Before {
     /// Directly behind a name: what follows may be its number ("Frostal 8").
     name: bool,
     letters_name_axles: bool,
+    /// What may be said again of the other axle behind a slash: "19x8.5/9.5", "ET35/40".
+    pair: Option<PairOf>,
+    /// That slash stands right before.
+    slash: bool,
+}
+
+/// Of what a second figure may be.
+#[derive(Debug, Clone, Copy, PartialEq)]
+enum PairOf {
+    /// A wheel of this size: the other one's width.
+    Width(WheelSize),
+    /// The other one's offset.
+    Offset,
 }
 
 /// Cuts a text into pieces. Fails only for a text that is too long to be one.
@@ -124,6 +137,22 @@ pub(crate) fn lex(text: &str) -> Result<Vec<Lexed>, NotationError> {
 
 impl Before {
     fn follow(&mut self, scan: Scan<'_>, end: Scan<'_>, outcome: &Result<Piece, Reason>) {
+        let was_pair = self.pair.take();
+        let is_slash = matches!(outcome, Ok(Piece::Gap))
+            && scan.blanks().eat("/").is_some_and(|past| past.blanks().byte() == end.byte());
+        self.follow_piece(scan, end, outcome);
+        self.slash = is_slash;
+        self.pair = match outcome {
+            Ok(Piece::Wheel(size)) if size.width.is_some() && size.diameter.is_some() => {
+                Some(PairOf::Width(*size))
+            }
+            Ok(Piece::Offset(_)) => Some(PairOf::Offset),
+            Ok(Piece::Gap) if is_slash => was_pair,
+            _ => None,
+        };
+    }
+
+    fn follow_piece(&mut self, scan: Scan<'_>, end: Scan<'_>, outcome: &Result<Piece, Reason>) {
         match outcome {
             // A separator ends what a name or a wheel's size announces; blanks and brackets do not.
             Ok(Piece::Gap) => {
@@ -173,6 +202,9 @@ fn piece(scan: Scan<'_>, before: Before) -> Read<'_, Piece> {
         };
     }
     let bore = |bore| Piece::CenterBore { bore, assumed: false };
+    if let Some(found) = second_of_a_pair(scan, before) {
+        return Ok(Some(found));
+    }
     match scan.peek() {
         Some(c) if c.is_ascii_digit() => {
             first_of! {
@@ -230,7 +262,7 @@ fn piece(scan: Scan<'_>, before: Before) -> Read<'_, Piece> {
         Some('*') => {
             first_of! { service_description::mark(scan, before.tire.as_ref()) => Piece::Beside }
         }
-        Some('$' | '€' | '£') => {
+        Some('$' | '€' | '£' | '#') => {
             if let Some(end) = ignored_text::left_aside(scan) {
                 return Ok(Some((Piece::LeftAside, end)));
             }
@@ -268,6 +300,25 @@ fn piece(scan: Scan<'_>, before: Before) -> Read<'_, Piece> {
         _ => {}
     }
     Ok(None)
+}
+
+/// "19x8.5/9.5", "ET35/40": what stands behind the slash is the other axle's.
+fn second_of_a_pair(scan: Scan<'_>, before: Before) -> Option<(Piece, Scan<'_>)> {
+    let of = before.pair.filter(|_| before.slash)?;
+    let (number, end) = scan.number_with_fraction()?;
+    if !end.at_word_end() || matches!(end.peek(), Some('/' | '"' | '-')) || end.blanks().peek() == Some('x') {
+        return None;
+    }
+    match of {
+        PairOf::Width(size) if (4.0..=14.0).contains(&number.value) => {
+            let width = crate::values::codes::RimWidth::from_code(number.value)?;
+            Some((Piece::Wheel(WheelSize { width: Some(width), ..size }), end))
+        }
+        PairOf::Offset if number.decimals == 0 && number.value <= 80.0 => {
+            Some((Piece::Offset(Offset::from_mm(number.value)?), end))
+        }
+        PairOf::Width(_) | PairOf::Offset => None,
+    }
 }
 
 /// A tire size that nothing runs into, but what may stand beside a size ("225/45R17XL", "265/35R18x9.5").
@@ -362,6 +413,6 @@ fn figure(scan: Scan<'_>, before: Before) -> (Result<Piece, Reason>, Scan<'_>) {
 
 /// Whether a sign that looks like a separator begins a piece: "(94Y)", "+35", "-12", "ø67.1".
 fn starts_piece(scan: Scan<'_>, before: Before) -> bool {
-    matches!(scan.peek(), Some('(' | '+' | '-' | 'ø' | '*' | '$' | '€' | '£'))
+    matches!(scan.peek(), Some('(' | '+' | '-' | 'ø' | '*' | '#' | '$' | '€' | '£'))
         && !matches!(piece(scan, before), Ok(None))
 }

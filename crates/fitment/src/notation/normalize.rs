@@ -17,7 +17,9 @@ impl EvenText {
         let mut chars = Vec::with_capacity(text.len());
         for (at, original) in text.char_indices() {
             if original.is_ascii() {
-                chars.push(Placed::new(original, at, false));
+                // A slash that leans the other way is a slip of the same key.
+                let sign = if original == '\\' { '/' } else { original };
+                chars.push(Placed::new(sign, at, false));
                 continue;
             }
             // What our own lines are parted by needs no table.

@@ -42,7 +42,7 @@ impl Words {
     /// A place for each letter, one more for every other sign.
     const PLACES: usize = 27;
     /// The longest list.
-    const MOST: usize = 80;
+    const MOST: usize = 120;
 
     pub(crate) const fn new(all: &'static [&'static str]) -> Self {
         assert!(all.len() <= Self::MOST, "a longer list needs longer chains");
@@ -241,7 +241,7 @@ impl<'t> Scan<'t> {
             Some(c) if c.is_ascii_digit() => false,
             // A letter behind a point is a figure misread ("8.S"), not the end of a sentence.
             Some('.') => !self.peek_at(1).is_some_and(char::is_alphanumeric),
-            Some(',') => !self.skip(1).is_decimal_part(),
+            Some(',') => !self.skip(1).is_decimal_part() || self.skip(1).is_a_circle(),
             _ => true,
         }
     }
@@ -264,7 +264,7 @@ impl<'t> Scan<'t> {
         let decimals = scan.skip(1).digits();
         let counts = match scan.peek() {
             Some('.') => (1..=6).contains(&decimals),
-            Some(',') => scan.skip(1).is_decimal_part(),
+            Some(',') => scan.skip(1).is_decimal_part() && !scan.skip(1).is_a_circle(),
             _ => false,
         };
         if !counts {
@@ -333,6 +333,11 @@ impl<'t> Scan<'t> {
         (1..=2).contains(&self.digits())
     }
 
+    /// Whether a bolt circle begins here: "5x112" behind a comma is none of a figure's decimals.
+    fn is_a_circle(self) -> bool {
+        self.digits() == 1 && self.skip(1).peek() == Some('x') && self.skip(2).digits() == 3
+    }
+
     /// The two figures that stand here; nothing where there are none.
     pub(crate) fn two_digits(self) -> u32 {
         let figure = |ahead: usize| self.peek_at(ahead).and_then(|c| c.to_digit(10)).unwrap_or(0);
@@ -347,7 +352,7 @@ impl<'t> Scan<'t> {
     pub(crate) fn piece_end(self) -> Self {
         let mut scan = self;
         while let Some(char) = scan.peek() {
-            let decimal_comma = char == ',' && scan.skip(1).is_decimal_part();
+            let decimal_comma = char == ',' && scan.skip(1).is_decimal_part() && !scan.skip(1).is_a_circle();
             if char.is_whitespace()
                 || matches!(char, '|' | '·' | ';' | '•')
                 || (char == ',' && !decimal_comma)

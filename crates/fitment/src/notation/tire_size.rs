@@ -291,6 +291,7 @@ fn by_slash(prefix: Prefix, section: u32, scan: Scan<'_>) -> Read<'_, Sized> {
                 && end.at_word_end()
     });
     let Some((rim, end)) = rim else {
+        let after = after.eat_word(&["s", "er", "ers"]).unwrap_or(after);
         let missing_rim = second.figures == 2 && after.at_word_end() && MetricSize::ASPECT.contains(&number);
         return if missing_rim && MetricSize::SECTION_MM.contains(&section) {
             Ok(Some((Sized::WithoutRim { section, aspect: number }, after)))
@@ -311,6 +312,7 @@ fn spoken<'t>(prefix: Prefix, section: u32, after: Scan<'t>) -> Read<'t, Sized> 
             continue;
         }
         let found = radial_mark(next.blanks())
+            .or_else(|| next.eat(separator).and_then(radial_mark))
             .or_else(|| next.eat(separator).map(|at| (Mark::RADIAL, at.blanks())))
             .and_then(|(mark, at)| two(at).map(|(rim, end)| (mark, rim, end)));
         let Some((mark, rim, end)) = found else { continue };
@@ -415,6 +417,7 @@ fn radial_mark(scan: Scan<'_>) -> Option<(Mark, Scan<'_>)> {
     [
         ("zrf", ZrRadial, true),
         ("zr", ZrRadial, false),
+        ("rz", ZrRadial, false),
         ("rf", Radial, true),
         ("sr", SpeedRadial(SpeedSymbol::S), false),
         ("tr", SpeedRadial(SpeedSymbol::T), false),

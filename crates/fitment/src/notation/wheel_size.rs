@@ -19,6 +19,7 @@ pub(crate) struct WheelSize {
 /// `18x8.5`, `8.5x18`, `8½Jx18H2`, `18 × 8.5J`, `18 by 9 and a half`, `8.5J18`, `9.5J-19`, `R18 8.5J`, `18 in 8.5J`.
 /// The larger figure is the diameter.
 pub(super) fn wheel_size(start: Scan<'_>) -> Read<'_, WheelSize> {
+    let start = start.eat("w").filter(|after| after.digits() > 0).unwrap_or(start);
     let first_at = start.eat("r").filter(|after| after.digits() == 2).unwrap_or(start);
     let marked_r = first_at.byte() > start.byte();
     let Some((first, after)) = first_at.number_with_fraction() else { return Ok(None) };
@@ -31,16 +32,34 @@ pub(super) fn wheel_size(start: Scan<'_>) -> Read<'_, WheelSize> {
         // Without a sign between them a contour letter or an inch mark must say what the figures are.
         None if first_j => scan.eat("-").unwrap_or(blank),
         None if marked_r || inch => after_unit.blanks(),
+        // "18/9.5": no tire is so narrow and no fraction so large.
+        None if is_a_rim_code(&first) && after.peek() == Some('/') && is_a_width(after.skip(1)) => {
+            after.skip(1)
+        }
+        // "18 8.5J": the contour letter behind says what both are.
+        None if is_a_rim_code(&first) && blank.byte() > after.byte() && blank.digits() > 0 => blank,
         None => return Ok(None),
     };
+    let by_slash = joined.is_none() && after.peek() == Some('/');
     let scan = scan.blanks();
     let scan = scan.eat("r").filter(|after| after.digits() == 2).unwrap_or(scan);
     let Some((second, after)) = scan.number_with_fraction() else { return Ok(None) };
     let (second_j, end) = contour(after);
     let (end, ends_in_hump) = hump(inch_mark(end).1);
+    // "17x7.5s": as people speak of several.
+    let end = end.eat_word(&["s"]).unwrap_or(end);
     let (a, b) = (first.value, second.value);
     let rims = RimDiameter::MIN..=RimDiameter::MAX;
-    if joined.is_none() && !(first_j && rims.contains(&b) || (marked_r || inch) && second_j) {
+    let is_spoken_for = first_j && rims.contains(&b) || second_j && rims.contains(&a) || by_slash;
+    if joined.is_none() && !is_spoken_for {
+        return Ok(None);
+    }
+    // "114.3x5" is a circle, written the other way round.
+    if joined.is_some()
+        && a >= BoltCircle::MIN_MM
+        && b <= f64::from(BoltCircle::MAX_COUNT)
+        && second.decimals == 0
+    {
         return Ok(None);
     }
     if joined.is_none() && !(RimWidth::MIN..=RimWidth::MAX).contains(&if first_j { a } else { b }) {
@@ -80,7 +99,7 @@ pub(super) fn wheel_size(start: Scan<'_>) -> Read<'_, WheelSize> {
 pub(super) fn bare_figures(start: Scan<'_>) -> Read<'_, WheelSize> {
     let Some((diameter, after)) = start.number() else { return Ok(None) };
     let Some(rim) = diameter.whole().filter(|code| (13..=30).contains(code)) else { return Ok(None) };
-    let parted = |scan: Scan<'_>| scan.eat("-").is_some() || scan.peek() == Some(' ');
+    let parted = |scan: Scan<'_>| scan.eat_any(&["-", ";", "/", "|"]).is_some() || scan.peek() == Some(' ');
     if !parted(after) {
         return Ok(None);
     }
@@ -90,8 +109,10 @@ pub(super) fn bare_figures(start: Scan<'_>) -> Read<'_, WheelSize> {
     }
     let Some((offset, end)) = after.skip(1).blanks().number() else { return Ok(None) };
     let Some(offset) = offset.whole().filter(|offset| (10..=75).contains(offset)) else { return Ok(None) };
+    let circle_follows =
+        end.eat_any(&["-", "/"]).is_some_and(|at| at.digits() == 1 && at.skip(1).peek() == Some('x'));
     if !end.at_word_end()
-        || matches!(end.peek(), Some('/' | '-' | '"' | '.'))
+        || matches!(end.peek(), Some('/' | '-' | '"' | '.')) && !circle_follows
         || end.blanks().peek() == Some('x')
     {
         return Ok(None);
@@ -103,9 +124,23 @@ pub(super) fn bare_figures(start: Scan<'_>) -> Read<'_, WheelSize> {
 
 /// One figure of a wheel: `8.5J`, `8.5 wide`, `10.5s`, `18 inch`, `20s`, `width 8.5`, `diameter 18`.
 pub(super) fn one_figure(start: Scan<'_>) -> Read<'_, WheelSize> {
-    let labelled = [("diameter", true), ("durchmesser", true), ("width", false), ("breite", false)]
-        .into_iter()
-        .find_map(|(word, is_diameter)| Some((start.eat_label(&[word])?, Some(is_diameter))));
+    let labelled = [
+        ("diameter", true),
+        ("durchmesser", true),
+        ("diametro", true),
+        ("diametre", true),
+        ("srednica", true),
+        ("width", false),
+        ("breite", false),
+        ("canale", false),
+        ("largeur", false),
+        ("larghezza", false),
+        ("szerokosc", false),
+        ("ancho", false),
+        ("リム幅", false),
+    ]
+    .into_iter()
+    .find_map(|(word, is_diameter)| Some((start.eat_label(&[word])?, Some(is_diameter))));
     let (scan, said) = labelled.unwrap_or((start, None));
     let Some((number, after)) = scan.number_with_fraction() else { return Ok(None) };
     let (inch, past_unit) = inch_mark(after);
@@ -115,11 +150,11 @@ pub(super) fn one_figure(start: Scan<'_>) -> Read<'_, WheelSize> {
         (is_diameter, past_unit)
     } else if let Some(end) = behind.eat_word(&["diameter"]).filter(|_| inch) {
         (true, end)
-    } else if let Some(end) = behind.eat_word(&["wide", "width"]) {
+    } else if let Some(end) = behind.eat_word(&["wide", "width", "breit", "large", "larghi", "szerokie"]) {
         (false, end)
     } else if j && past_letter.at_word_end() {
         (false, hump(past_letter).0)
-    } else if let Some(end) = after.eat_word(&["s"]) {
+    } else if let Some(end) = after.eat_word(&["s", "er", "ers"]) {
         (number.value >= 13.0 && number.decimals == 0, end)
     } else if inch && number.decimals == 0 && (13.0..=RimDiameter::MAX).contains(&number.value) {
         (true, past_unit)
@@ -142,6 +177,20 @@ pub(super) fn one_figure(start: Scan<'_>) -> Read<'_, WheelSize> {
         }
         None => Err((width_reason(number.value), end)),
     }
+}
+
+/// Whether a figure is a rim's diameter at a glance.
+fn is_a_rim_code(number: &super::scan::Number) -> bool {
+    number.whole().is_some_and(|code| (13..=26).contains(&code))
+}
+
+/// Whether a rim's width stands here and nothing of a tire goes on from it.
+fn is_a_width(at: Scan<'_>) -> bool {
+    at.number_with_fraction().is_some_and(|(number, end)| {
+        (5.0..=13.5).contains(&number.value)
+            && end.at_word_end()
+            && !matches!(end.peek(), Some('/' | '"' | 'x'))
+    })
 }
 
 fn width_reason(width: f64) -> Reason {
@@ -182,7 +231,7 @@ fn hump(scan: Scan<'_>) -> (Scan<'_>, bool) {
     let blank = scan.blanks();
     let mark =
         blank.eat_any(&["eh2+", "eh2", "eh+", "eh", "ah2", "ah", "ch2", "ch", "fh2", "fh", "h2", "h1", "h"]);
-    match mark.filter(|after| after.at_word_end()) {
+    match mark.filter(|after| after.at_word_end() || after.eat("et").is_some()) {
         Some(after) => (after, true),
         None => (scan, false),
     }

@@ -474,15 +474,14 @@ fn the_mildest_set_is_found() {
     let propose = |corner: &Corner, plan: &str| {
         with_trial(corner, &Levers::default(), |trial| mildest(trial, &setup(plan)))
     };
-    // Too far in by a little: a spacer, in whole millimetres, and everything clears with it.
+    // Too far in by a little: a spacer of the shelf, and everything clears with it.
     let spacer = propose(&example(), "7.5x17 ET50 225/45R17 91W").unwrap();
     assert_eq!(spacer.pulled[0].0, Lever::Spacer);
     // Of another wheel's brake nothing is known: the set is measure first, but nothing that was read is in its way.
     assert_eq!((spacer.fit.verdict, spacer.fit.rules_out()), (Verdict::MeasureFirst, false));
-    let one_less = Setup {
-        spacer: fitment::Spacer::from_mm(spacer.setup.spacer.unwrap().as_mm() - 1.0),
-        ..spacer.setup
-    };
+    let there = spacer.setup.spacer.unwrap().as_mm();
+    let thinner = fitment::setup::spacers::SHELF_MM.into_iter().rfind(|mm| *mm < there);
+    let one_less = Setup { spacer: thinner.and_then(fitment::Spacer::from_mm), ..spacer.setup };
     let fit_with_less = with_trial(&example(), &Levers::default(), |trial| trial.fit(&one_less).unwrap());
     assert!(fit_with_less.rules_out(), "no thinner spacer would do");
     let says = with_trial(&example(), &Levers::default(), |trial| spacer.says(trial));

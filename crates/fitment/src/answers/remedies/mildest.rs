@@ -50,7 +50,13 @@ impl Proposal {
             };
             phrase = self.says_one(phrase.text(joint), *lever, *amount);
         }
-        phrase = phrase.text(if self.pulled.len() == 1 { " clears it" } else { " clear it" });
+        let is_open = self.fit.verdict == Verdict::MeasureFirst;
+        phrase = phrase.text(match (is_open, self.pulled.len() == 1) {
+            (true, true) => " clears what was read, the rest is measured first",
+            (true, false) => " clear what was read, the rest is measured first",
+            (false, true) => " clears it",
+            (false, false) => " clear it",
+        });
         let after = AxleCase { levers: &self.levers, ..*trial };
         match style(&after, &self.setup) {
             Some(style) => {
@@ -112,10 +118,33 @@ pub fn mildest_for(case: &AxleCase<'_>, planned: &Setup, fit: &Fit) -> Option<Pr
         return None;
     }
     let mut known = KnownEdges::of(planned)?;
-    with_the_wheel_moved(case, planned, case.levers, Vec::new(), &mut known)
+    by_a_spacer_over_the_brake(case, planned, &failing)
+        .or_else(|| with_the_wheel_moved(case, planned, case.levers, Vec::new(), &mut known))
         .or_else(|| by_width(case, planned))
         .or_else(|| by_tire(case, planned))
         .or_else(|| by_work_on_the_car(case, planned, &failing, &mut known))
+}
+
+/// Where the brake alone stands against it: the thinnest spacer of the shelf with which the whole clears. A window of offsets
+/// knows nothing of the brake.
+fn by_a_spacer_over_the_brake(case: &AxleCase<'_>, planned: &Setup, failing: &[Feature]) -> Option<Proposal> {
+    if failing.iter().any(|feature| !feature.is_of_the_brake()) {
+        return None;
+    }
+    let there = planned.spacer.map_or(0.0, Spacer::as_mm);
+    spacers::SHELF_MM.into_iter().filter(|mm| *mm > there).find_map(|mm| {
+        let setup = Setup { spacer: Spacer::from_mm(mm), ..*planned };
+        let fit = case.fit(&setup)?;
+        let is_mended =
+            |feature: &Feature| fit.line(*feature).is_some_and(|line| line.verdict == Verdict::Clears);
+        let pulled = vec![(Lever::Spacer, mm - there)];
+        (!fit.rules_out() && failing.iter().all(is_mended)).then_some(Proposal {
+            pulled,
+            setup,
+            levers: *case.levers,
+            fit,
+        })
+    })
 }
 
 fn by_width(case: &AxleCase<'_>, planned: &Setup) -> Option<Proposal> {
@@ -206,7 +235,8 @@ fn with_the_wheel_moved(
     }
     pulled.sort_by_key(|(lever, _)| *lever);
     let fit = trial.fit(&setup)?;
-    Some(Proposal { pulled, setup, levers: *levers, fit })
+    // Nothing is proposed that something else then stands against.
+    (!fit.rules_out()).then_some(Proposal { pulled, setup, levers: *levers, fit })
 }
 
 /// Moves a wheel into its window: outward by a spacer, else by another offset; inward by a thinner spacer or
@@ -219,9 +249,12 @@ fn moved_into(window: &WidthWindow, setup: &Setup, offset: f64) -> Option<(Lever
         if !window.clears(offset - out) {
             return None;
         }
-        // A spacer may stand in for less offset.
-        if spacer + out <= f64::from(spacers::THICKEST_MM) {
-            return Some((Lever::Spacer, out, with_spacer(spacer + out)));
+        // A spacer of the shelf may stand in for less offset.
+        let of_the_shelf = spacers::SHELF_MM
+            .into_iter()
+            .find(|mm| *mm >= spacer + out && window.clears(offset - (mm - spacer)));
+        if let Some(mm) = of_the_shelf {
+            return Some((Lever::Spacer, mm - spacer, with_spacer(mm)));
         }
         return Some((Lever::Offset, -out, at_offset(setup, offset - out)?));
     }
