@@ -25,7 +25,11 @@ pub(crate) enum Axles {
 pub(super) fn word(scan: Scan<'_>) -> Option<(AxleTag, Scan<'_>)> {
     let bracket = scan.eat("(");
     let at = bracket.unwrap_or(scan);
-    let at = at.eat_any(&["at the ", "on the ", "in the ", "up ", "out ", "the "]).unwrap_or(at);
+    let at = at
+        .eat_any(&[
+            "at the ", "on the ", "in the ", "up ", "out ", "the ", "a l'", "a la ", "al ", "l'", "na ", "w ",
+        ])
+        .unwrap_or(at);
     let found = [(&words::BOTH, Axles::Both), (&words::FRONT, Axles::Front), (&words::REAR, Axles::Rear)]
         .into_iter()
         .find_map(|(names, axles)| Some((axles, at.eat_known(names)?)));

@@ -3,7 +3,7 @@
 
 use super::axle;
 use super::scan::Scan;
-use super::{tire_size, wheel_size, words};
+use super::{service_description, tire_size, wheel_size, words};
 
 /// Past something that says by itself that it is no piece of a setup; `None` when it does not.
 pub(super) fn left_aside(scan: Scan<'_>) -> Option<Scan<'_>> {
@@ -42,6 +42,7 @@ fn times_a_tire(scan: Scan<'_>) -> Option<Scan<'_>> {
 
 /// "#4471", "invoice 2254517", "P/N 1885045-BK", "order no. 12-881": what a paper or a part is filed under.
 fn filed(scan: Scan<'_>) -> Option<Scan<'_>> {
+    let least = if scan.peek() == Some('#') { 1 } else { 3 };
     let mut end = match scan.eat("#") {
         Some(after) => after,
         None => {
@@ -54,7 +55,7 @@ fn filed(scan: Scan<'_>) -> Option<Scan<'_>> {
             at.blanks()
         }
     };
-    if end.digits() == 0 || is_a_size_at_a_glance(end) {
+    if end.digits() < least || is_a_size_at_a_glance(end) {
         return None;
     }
     while end.peek().is_some_and(|sign| sign.is_alphanumeric() || sign == '-') {
@@ -246,6 +247,9 @@ fn foreign_unit(scan: Scan<'_>) -> Option<Scan<'_>> {
 
 /// "C/A/71dB", "C/A", "B/A/70": the classes of the label, and "300AAA".
 fn label_classes(scan: Scan<'_>) -> Option<Scan<'_>> {
+    if let Some(end) = service_description::label_classes(scan) {
+        return Some(end);
+    }
     let class = |at: Scan<'_>| at.peek().is_some_and(|c| ('a'..='g').contains(&c));
     if class(scan) && scan.skip(1).peek() == Some('/') && class(scan.skip(2)) {
         let end = scan.skip(3);

@@ -268,6 +268,10 @@ fn piece(scan: Scan<'_>, before: Before) -> Read<'_, Piece> {
             }
         }
         Some(c) if c.is_alphabetic() || c == 'ø' => {
+            first_of! {
+                service_description::labelled_service(scan) => Piece::Beside,
+                service_description::service_turned_round(scan, before.tire.is_some()) => Piece::Beside,
+            }
             first_of! { service_description::service_or_range_letter(scan, before.tire.as_ref(), before.letters_name_axles) => Piece::Beside }
             if let Some((tag, end)) = axle::tag(scan, before.letters_name_axles) {
                 return Ok(Some((Piece::Axle(tag), end)));

@@ -87,7 +87,7 @@ fn even(char: char) -> Option<char> {
         '”' | '“' | '″' | '„' | '‟' => '"',
         '’' | '‘' | '′' => '\'',
         '\u{a0}' | '\u{2000}'..='\u{200a}' | '\u{202f}' | '\u{205f}' | '\u{3000}' => ' ',
-        'Ø' | 'ø' | '⌀' => 'ø',
+        'Ø' | 'ø' | '⌀' | 'φ' | 'Φ' => 'ø',
         // Letters of other scripts that look the same and were meant for these.
         'а' | 'А' => 'a',
         'е' | 'Е' => 'e',

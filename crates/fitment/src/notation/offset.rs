@@ -10,7 +10,11 @@ use crate::values::length::Length;
 /// `ET45`, `ET 45`, `+45`, `IS45`, `-12`, `plus 38`, `offset 35 mm`, `neg 12`, `35mm offset`, `zero offset`.
 /// `behind_wheel`: a sign may stand apart from its figure right behind a wheel's size.
 pub(super) fn offset(start: Scan<'_>, behind_wheel: bool) -> Read<'_, Offset> {
-    if let Some(end) = start.eat_word(&["zero offset", "no offset", "null offset"]) {
+    if let Some(end) = start.eat_word(&["no offset"]) {
+        let choices = ["ET0".to_owned()];
+        return Err((Reason::which("an offset of zero, or none that is known?", choices), end));
+    }
+    if let Some(end) = start.eat_word(&["zero offset", "null offset", "neutral offset"]) {
         return Ok(Offset::from_mm(0.0).map(|offset| (offset, end)));
     }
     // "-ET38", "-offset 38": the dash parts the offset from the size.
@@ -40,6 +44,15 @@ pub(super) fn offset(start: Scan<'_>, behind_wheel: bool) -> Read<'_, Offset> {
         (1.0, scan, false)
     };
     let Some((number, end)) = scan.number() else { return Ok(None) };
+    // "+1.5 inch offset": the unit is said, and the word behind it.
+    let (number, end) = match unit(end) {
+        (Unit::Inches, past)
+            if past.blanks().eat_known(&words::OFFSET_BEHIND).is_some() && number.value <= 6.0 =>
+        {
+            (super::scan::Number { value: number.value * crate::values::length::MM_PER_INCH, ..number }, past)
+        }
+        _ => (number, end),
+    };
     let (end, mm) = match end.blanks().eat("mm").filter(|after| after.at_word_end()) {
         Some(after) => (after, true),
         None => (end, false),

@@ -40,7 +40,20 @@ static REFUSED: [(Words, Reason); 3] = [
 
 /// Words for what a tire is.
 static MARKS: [(Words, Beside); 8] = [
-    (Words::new(&["xl", "extra load", "reinforced", "reinf"]), Beside::LoadVersion(LoadVersion::Extra)),
+    (
+        Words::new(&[
+            "xl",
+            "x.l.",
+            "x.l",
+            "extra load",
+            "extraload",
+            "reinforced",
+            "reinf",
+            "verstarkt",
+            "renforce",
+        ]),
+        Beside::LoadVersion(LoadVersion::Extra),
+    ),
     (Words::new(&["sl", "standard load"]), Beside::LoadVersion(LoadVersion::Standard)),
     (Words::new(&["hl"]), Beside::HighLoad),
     (Words::new(&["lt"]), Beside::LightTruck),
@@ -73,6 +86,14 @@ pub(super) fn mark<'t>(scan: Scan<'t>, behind: Option<&Size>) -> Read<'t, Beside
         return Ok(Some((Beside::LoadRange(range), at.skip(1))));
     }
     let Some(size) = behind else { return Ok(None) };
+    // Behind a passenger tire "RF" is reinforced; run-flat is "RFT".
+    if let Some(end) = scan.eat_word(&["rf"]).filter(|_| size.is_plain_metric() && scan.is_capital()) {
+        return Ok(Some((Beside::LoadVersion(LoadVersion::Extra), end)));
+    }
+    // "C A 71 dB", "C B 70 2": the classes of the label, each by itself.
+    if label_classes(scan).is_some() {
+        return Ok(None);
+    }
     if let Some(range) = letter(scan)
         && scan.skip(1).at_word_end()
         && !matches!(scan.skip(1).peek(), Some('/' | ':' | '='))
@@ -85,6 +106,36 @@ pub(super) fn mark<'t>(scan: Scan<'t>, behind: Option<&Size>) -> Read<'t, Beside
         });
     }
     Ok(factory_mark(scan))
+}
+
+/// "C A 71 dB", "C B 70 2", "(C,A,B,71)": the classes of a tire's label, parted, with the noise behind them.
+pub(super) fn label_classes(scan: Scan<'_>) -> Option<Scan<'_>> {
+    let class =
+        |at: Scan<'_>| at.peek().is_some_and(|c| ('a'..='g').contains(&c)) && at.skip(1).at_word_end();
+    fn apart(at: Scan<'_>) -> Option<Scan<'_>> {
+        let past = at.blanks();
+        let past = past.eat_any(&[",", ";", "/"]).unwrap_or(past).blanks();
+        (past.byte() > at.byte()).then_some(past)
+    }
+    let bracket = scan.eat("(");
+    let mut at = bracket.unwrap_or(scan);
+    let mut classes = 0;
+    while class(at) {
+        classes += 1;
+        at = apart(at.skip(1))?;
+    }
+    let (noise, end) = at.number().filter(|(noise, _)| (60.0..=80.0).contains(&noise.value))?;
+    if classes < 2 || noise.decimals > 0 {
+        return None;
+    }
+    let end = end.blanks().eat_word(&["db(a)", "db"]).unwrap_or(end);
+    // The waves of the noise: "70 2".
+    let waves = end.blanks();
+    let end = if waves.digits() == 1 && waves.skip(1).at_word_end() { waves.skip(1) } else { end };
+    match bracket {
+        Some(_) => end.eat(")"),
+        None => Some(end),
+    }
 }
 
 /// A lone load range letter behind a tire, before it could be taken for an axle's: F and R alone name axles only where
@@ -110,6 +161,41 @@ fn factory_mark(scan: Scan<'_>) -> Option<(Beside, Scan<'_>)> {
             .then(|| FactoryMark::read(mark).map(|mark| (Beside::FactoryMark(mark), end)))
             .flatten()
     })
+}
+
+/// `LI 97 SI Y`, `load index 97 speed symbol Y`: both with their names.
+pub(super) fn labelled_service(start: Scan<'_>) -> Read<'_, Beside> {
+    let Some(at) = start.eat_label(&["li", "load index", "lastindex", "tragfahigkeitsindex"]) else {
+        return Ok(None);
+    };
+    let Some((index, after)) = at.number().filter(|(index, _)| index.decimals == 0) else { return Ok(None) };
+    let after = after.blanks();
+    let after = after.eat_any(&[",", "/"]).unwrap_or(after).blanks();
+    let names = ["si", "ss", "sr", "speed index", "speed symbol", "speed rating", "geschwindigkeitsindex"];
+    let Some(letter_at) = after.eat_label(&names) else { return Ok(None) };
+    let speed = letter_at.peek().and_then(SpeedSymbol::from_letter);
+    let index = index.whole().and_then(LoadIndex::new);
+    let end = letter_at.skip(1);
+    Ok(match (index, speed) {
+        (Some(single), Some(speed)) if end.at_word_end() => {
+            Some((Beside::Service(ServiceDescription { single, dual: None, speed }), end))
+        }
+        _ => None,
+    })
+}
+
+/// "W94" behind a tire: index and symbol the other way round, as nobody prints them.
+pub(super) fn service_turned_round(start: Scan<'_>, behind_tire: bool) -> Read<'_, Beside> {
+    let letter = start.peek().filter(|letter| "qsthvwy".contains(*letter) && behind_tire);
+    let number = start.skip(1).number().filter(|(n, end)| n.decimals == 0 && end.at_word_end());
+    let (Some(letter), Some((index, end))) = (letter, number) else { return Ok(None) };
+    match index.whole() {
+        Some(index) if (60..=MOST_ON_A_VAN).contains(&index) => {
+            let choices = [format!("{index}{}", letter.to_ascii_uppercase())];
+            Err((Reason::which("the load index stands before its symbol: is it this?", choices), end))
+        }
+        _ => Ok(None),
+    }
 }
 
 /// `10PR`, `10 ply`, `8-ply`: the load range in its old words.

@@ -134,6 +134,9 @@ pub(super) fn date_code(start: Scan<'_>) -> Read<'_, DateCode> {
         .eat("kw")
         .map(Scan::blanks)
         .filter(|after| after.digits() == 2 && after.skip(2).peek() == Some('/'));
+    if let Some(found) = in_words(start) {
+        return found;
+    }
     let Some(mut scan) = start.eat_label(&["dot", "date code"]).or(week) else { return Ok(None) };
     // Plant and maker's codes stand before the date; none of them is four bare figures.
     for _ in 0..5 {
@@ -157,6 +160,17 @@ pub(super) fn date_code(start: Scan<'_>) -> Read<'_, DateCode> {
         scan = scan.skip(word_end).blanks();
     }
     Err((Reason::Missing("the four-figure date code"), scan.piece_end()))
+}
+
+/// "week 23 2025", "KW 5 of 2024": `None` where it is not so.
+fn in_words<'t>(start: Scan<'t>) -> Option<Read<'t, DateCode>> {
+    let at = start.eat_label(&["week", "wk", "kw", "woche", "semaine", "settimana", "semana"])?;
+    let (week, after) = at.number().filter(|(week, _)| week.figures <= 2 && week.decimals == 0)?;
+    let after = after.blanks();
+    let after = after.eat_any(&["/", "of ", "-"]).unwrap_or(after).blanks();
+    let (year, end) = after.number().filter(|(year, end)| year.figures == 4 && end.at_word_end())?;
+    let (week, year) = (week.whole()?, year.whole()?);
+    (1990..2100).contains(&year).then(|| coded(week, year % 100, end))
 }
 
 fn coded(week: u32, year: u32, end: Scan<'_>) -> Read<'_, DateCode> {

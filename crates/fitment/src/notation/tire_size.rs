@@ -206,9 +206,13 @@ fn inch_size<'t>(first: Number, after: Scan<'t>) -> Read<'t, TireSize> {
     // "28.0/10.5-15W", "28x10.5-15S": wide, stiff; no speed symbol, and nothing here computes with it.
     let end =
         end.eat_any(&["w", "s"]).filter(|after| mark == Mark::DASH && after.at_word_end()).unwrap_or(end);
-    let style = if slash && (mark == Mark::DASH || width.decimals < 2) {
+    let style = if slash && !is_of_a_truck(&overall, &width) && (mark == Mark::DASH || width.decimals < 2) {
         InchStyle::Slash
-    } else if light_truck || width.decimals >= 2 || mark.construction != Construction::BiasPly {
+    } else if light_truck
+        || width.decimals >= 2
+        || is_of_a_truck(&overall, &width)
+        || mark.construction != Construction::BiasPly
+    {
         InchStyle::Flotation { light_truck }
     } else {
         InchStyle::Cross
@@ -236,6 +240,12 @@ fn inch_size<'t>(first: Number, after: Scan<'t>) -> Read<'t, TireSize> {
         }
         None => Err((Reason::NoSidewall { value: format!("{} in", overall.value), rim: rim.code() }, end)),
     }
+}
+
+/// "33x12.5-17", "35/12.5R17": tall tires in whole inches with half an inch of width are a light truck's, their second 0 left out. The
+/// slicks that are named so are told with a decimal of their height, or are lower.
+fn is_of_a_truck(overall: &Number, width: &Number) -> bool {
+    overall.decimals == 0 && overall.value >= 30.0 && width.decimals == 1 && width.value.fract() == 0.5
 }
 
 /// `7.00-15`, `6.00R16`, `7.50R16LT`: width in inches, no more. The larger ones are for trucks.
@@ -417,7 +427,7 @@ fn radial_mark(scan: Scan<'_>) -> Option<(Mark, Scan<'_>)> {
     [
         ("zrf", ZrRadial, true),
         ("zr", ZrRadial, false),
-        ("rz", ZrRadial, false),
+        ("rz", Radial, false),
         ("rf", Radial, true),
         ("sr", SpeedRadial(SpeedSymbol::S), false),
         ("tr", SpeedRadial(SpeedSymbol::T), false),

@@ -86,6 +86,9 @@ pub(super) fn wheel_size(start: Scan<'_>) -> Read<'_, WheelSize> {
         return Err((Reason::Unknown, end.piece_end()));
     }
     let diameter = rim_code(diameter, end)?;
+    if (RimWidth::MIN..=RimWidth::MAX).contains(&width) && !is_on_a_step(width) {
+        return Err((Reason::OffStep { what: "rim width", value: width.to_string(), step: 0.25 }, end));
+    }
     match RimWidth::from_code(width) {
         Some(width) => Ok(Some((
             WheelSize { diameter: Some(diameter), width: Some(width), offset: None, ends_in_hump },
@@ -177,6 +180,12 @@ pub(super) fn one_figure(start: Scan<'_>) -> Read<'_, WheelSize> {
         }
         None => Err((width_reason(number.value), end)),
     }
+}
+
+/// Whether rims are made so wide: in quarters of an inch, and some racing ones in thirds. 8.55 is a figure too many.
+fn is_on_a_step(width: f64) -> bool {
+    let on = |steps: f64| (width * steps - (width * steps).round()).abs() < 0.02;
+    on(8.0) || on(3.0)
 }
 
 /// Whether a figure is a rim's diameter at a glance.

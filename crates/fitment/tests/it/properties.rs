@@ -111,7 +111,8 @@ fn any_wheel() -> impl Strategy<Value = Wheel> {
         .prop_filter_map("a wheel", |(diameter, width, offset, circle, bore)| {
             Some(Wheel {
                 diameter,
-                width: RimWidth::from_code(f64::from(width) / 100.0)?,
+                // Rims are made in eighths of an inch.
+                width: RimWidth::from_code(f64::from(width / 12) / 8.0)?,
                 offset: offset.and_then(|o| Offset::from_mm(f64::from(o) / 100.0)),
                 bolt_circle: circle.and_then(|(n, d, _)| BoltCircle::new(n, f64::from(d) / 100.0)),
                 second_circle: circle.filter(|(_, d, twice)| *twice && *d < 19_000).and_then(|(n, d, _)| {
@@ -121,7 +122,7 @@ fn any_wheel() -> impl Strategy<Value = Wheel> {
                         .find(|known| *known > f64::from(d) / 100.0 + 1.0)
                         .and_then(|known| BoltCircle::new(n, known))
                 }),
-                center_lock: width % 7 == 0,
+                center_lock: width % 7 == 0 && circle.is_none(),
                 center_bore: bore.and_then(|b| CenterBore::from_mm(f64::from(b) / 100.0)),
             })
         })

@@ -509,7 +509,10 @@ impl fmt::Display for Size {
                 let is_like_a_wheel = size.construction == Construction::BiasPly
                     && size.overall <= 2600
                     && size.overall % 100 == 0;
-                let point = if is_like_a_wheel { ".0" } else { "" };
+                // And a tall slick from a light truck's tire: "33x12.5-17" is a 33x12.50.
+                let is_like_a_truck =
+                    size.style == InchStyle::Cross && size.overall >= 3000 && size.overall % 100 == 0;
+                let point = if is_like_a_wheel || is_like_a_truck { ".0" } else { "" };
                 match size.style {
                     InchStyle::Flotation { light_truck } => {
                         let lt = if light_truck { "LT" } else { "" };

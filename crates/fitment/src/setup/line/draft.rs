@@ -198,6 +198,10 @@ impl Draft {
                 _ => Ok(None),
             };
         };
+        if let (Some((_, at)), Some((circle, _))) = (self.center_lock, self.circles[0]) {
+            let choices = ["center lock".to_owned(), circle.to_string()];
+            return Err((at, Reason::which("one nut in the middle, or a bolt circle?", choices)));
+        }
         let Some(diameter) = diameter else { return Err((width_at, Reason::Missing("the rim diameter"))) };
         let mut offset = self.offset.map(|(offset, _)| offset);
         if let Some((length, at)) = self.backspacing {
