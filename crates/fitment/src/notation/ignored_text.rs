@@ -26,6 +26,7 @@ pub(super) fn left_aside(scan: Scan<'_>) -> Option<Scan<'_>> {
         .or_else(|| thread(scan))
         .or_else(|| bracketed_service(scan))
         .or_else(|| year_in_brackets(scan))
+        .or_else(|| thousands_of_a_thing(scan))
         .or_else(|| time_of_day(scan))
         .or_else(|| count_of_things(scan))
 }
@@ -42,6 +43,13 @@ fn times_a_tire(scan: Scan<'_>) -> Option<Scan<'_>> {
 
 /// "#4471", "invoice 2254517", "P/N 1885045-BK", "order no. 12-881": what a paper or a part is filed under.
 fn filed(scan: Scan<'_>) -> Option<Scan<'_>> {
+    // "Pos 2:" is a line of an order.
+    if let Some(at) = scan.eat_label(&["pos", "position", "item", "line"])
+        && let Some((_, end)) = at.number()
+        && end.eat_any(&[":", ")"]).is_some()
+    {
+        return Some(end);
+    }
     let least = if scan.peek() == Some('#') { 1 } else { 3 };
     let mut end = match scan.eat("#") {
         Some(after) => after,
@@ -62,6 +70,13 @@ fn filed(scan: Scan<'_>) -> Option<Scan<'_>> {
         end = end.skip(1);
     }
     Some(end)
+}
+
+/// "6k springs": a spring's rate, in thousands.
+fn thousands_of_a_thing(scan: Scan<'_>) -> Option<Scan<'_>> {
+    let (_, after) = scan.number()?;
+    let end = after.eat_word(&["k"])?;
+    end.blanks().word().filter(|_| end.blanks().byte() > end.byte()).map(|(past, _)| past)
 }
 
 /// "(2021)": a year of make.
@@ -206,7 +221,9 @@ fn money(scan: Scan<'_>) -> Option<Scan<'_>> {
         end = end.skip(1 + last);
         groups += 1;
     }
-    let behind = end.blanks().eat_any(&["€", "$", "£"]).or_else(|| end.blanks().eat_known(&words::MONEY));
+    // In "66.6 $219" the sign is of the figure behind it.
+    let behind_sign = end.blanks().eat_any(&["€", "$", "£"]).filter(|at| at.digits() == 0);
+    let behind = behind_sign.or_else(|| end.blanks().eat_known(&words::MONEY));
     if sign.is_some() || behind.is_some() {
         return Some(behind.unwrap_or(end));
     }

@@ -2,7 +2,7 @@
 
 use std::ops::Range;
 
-use super::axle::{self, AxleTag};
+use super::axle::{self, AxleTag, NamedBy};
 use super::hub::{self, Drilling};
 use super::normalize::EvenText;
 use super::offset::{self, Unit, unit};
@@ -93,7 +93,7 @@ struct Before {
     hump: bool,
     /// Directly behind a name: what follows may be its number ("Frostal 8").
     name: bool,
-    letters_name_axles: bool,
+    letters_name_axles: NamedBy,
     /// What may be said again of the other axle behind a slash: "19x8.5/9.5", "ET35/40".
     pair: Option<PairOf>,
     /// That slash stands right before.
@@ -118,7 +118,7 @@ pub(crate) fn lex(text: &str) -> Result<Vec<Lexed>, NotationError> {
     let mut scan = even.start();
     // The line of one axle with all there is to say of it.
     let mut pieces: Vec<Lexed> = Vec::with_capacity(14);
-    let mut before = Before { letters_name_axles: axle::names_axles_by_letters(scan), ..Before::default() };
+    let mut before = Before { letters_name_axles: NamedBy::of(scan), ..Before::default() };
     while !scan.is_at_end() {
         let (outcome, end) = match piece(scan, before) {
             Ok(Some((piece, end))) => (Ok(piece), end),
@@ -245,7 +245,7 @@ fn piece(scan: Scan<'_>, before: Before) -> Read<'_, Piece> {
             }
         }
         Some('(') => {
-            if let Some((tag, end)) = axle::tag(scan, false) {
+            if let Some((tag, end)) = axle::tag(scan, NamedBy::Nothing) {
                 return Ok(Some((Piece::Axle(tag), end)));
             }
             let service = service_description::service(scan, before.tire.is_some())?;
@@ -272,7 +272,7 @@ fn piece(scan: Scan<'_>, before: Before) -> Read<'_, Piece> {
                 service_description::labelled_service(scan) => Piece::Beside,
                 service_description::service_turned_round(scan, before.tire.is_some()) => Piece::Beside,
             }
-            first_of! { service_description::service_or_range_letter(scan, before.tire.as_ref(), before.letters_name_axles) => Piece::Beside }
+            first_of! { service_description::service_or_range_letter(scan, before.tire.as_ref(), before.letters_name_axles == NamedBy::Letters) => Piece::Beside }
             if let Some((tag, end)) = axle::tag(scan, before.letters_name_axles) {
                 return Ok(Some((Piece::Axle(tag), end)));
             }
@@ -297,7 +297,7 @@ fn piece(scan: Scan<'_>, before: Before) -> Read<'_, Piece> {
                 hub::count_alone(scan) => Piece::CountAlone,
                 wheel_size::one_figure(scan) => Piece::Wheel,
             }
-            if scan.peek() == Some('r') {
+            if matches!(scan.peek(), Some('r' | 'w')) {
                 first_of! { wheel_size::wheel_size(scan) => Piece::Wheel }
             }
         }
@@ -331,7 +331,9 @@ fn tire(scan: Scan<'_>) -> Read<'_, Piece> {
         Some((Sized::Whole(found), end)) => {
             let next_is_a_piece = || {
                 let width = end.peek() == Some('x') && end.skip(1).number().is_some();
-                Ok(width || service_description::mark(end, Some(&found.size))?.is_some())
+                // "225/45r17XL94W": a mark, and the service run into it.
+                let run_in = end.eat_any(&["xl", "sl"]).is_some_and(|at| at.digits() > 0);
+                Ok(width || run_in || service_description::mark(end, Some(&found.size))?.is_some())
             };
             if !end.at_number_end() || !end.at_word_end() && !next_is_a_piece()? {
                 return Err((Reason::Unknown, end.piece_end()));
@@ -400,7 +402,7 @@ fn figure(scan: Scan<'_>, before: Before) -> (Result<Piece, Reason>, Scan<'_>) {
     let noun = end.blanks().word().is_some_and(|(past, _)| {
         let at = end.blanks();
         at.eat_known(&words::FILLERS).is_none()
-            && axle::tag(at, false).is_none()
+            && axle::tag(at, NamedBy::Nothing).is_none()
             && matches!(piece(at, Before::default()), Ok(None) | Ok(Some((Piece::LeftAside, _))))
             && past.byte() > at.byte()
     });

@@ -30,6 +30,11 @@ impl EvenText {
             let capital = original.is_uppercase();
             let written_out = written_out(original);
             if !written_out.is_empty() {
+                // A fraction by itself: "¼" is 0.25; behind a figure it is its part.
+                let before = chars.iter().rev().find(|placed| placed.char != ' ');
+                if !before.is_some_and(|placed| placed.is_figure()) {
+                    chars.push(Placed::new('0', at, false));
+                }
                 chars.extend(written_out.chars().map(|char| Placed::new(char, at, false)));
             } else if let Some(char) = even(original) {
                 chars.push(Placed::new(char, at, capital));

@@ -70,6 +70,12 @@ pub(super) fn mark<'t>(scan: Scan<'t>, behind: Option<&Size>) -> Read<'t, Beside
             return Err((what.clone(), end));
         }
     }
+    // "XL94W": the service runs into the mark.
+    for (letters, version) in [("xl", LoadVersion::Extra), ("sl", LoadVersion::Standard)] {
+        if let Some(end) = scan.eat(letters).filter(|end| behind.is_some() && end.digits() >= 2) {
+            return Ok(Some((Beside::LoadVersion(version), end)));
+        }
+    }
     for (words, mark) in &MARKS {
         let needs_tire = matches!(mark, Beside::HighLoad | Beside::LightTruck | Beside::FactoryMark(_));
         if let Some(end) = scan.eat_known(words)
@@ -230,7 +236,14 @@ pub(super) fn service(start: Scan<'_>, behind_tire: bool) -> Read<'_, Beside> {
     }
     let single = single.whole().unwrap_or_default();
     let plausible = (u32::from(LoadIndex::MIN)..=MOST_ON_A_VAN).contains(&single);
+    // "225/40s" is a size of several, no index of 225 with its twin.
+    if !plausible && dual.is_some() && single > MOST_ON_A_VAN {
+        return Ok(None);
+    }
     let inner = after.eat("(");
+    // "94/W".
+    let slash = after.eat("/").filter(|at| behind_tire && plausible && at.skip(1).at_word_end());
+    let after = slash.unwrap_or(after);
     let gap =
         after.eat("-").filter(|_| behind_tire).unwrap_or(if behind_tire { after.blanks() } else { after });
     let at = inner.unwrap_or(gap);

@@ -115,6 +115,13 @@ struct Thickness {
 
 /// A thickness with its unit, also as a fraction of an inch.
 fn thickness(scan: Scan<'_>) -> Option<(Thickness, Scan<'_>)> {
+    for (words, inches) in
+        [("half inch", 0.5), ("half an inch", 0.5), ("quarter inch", 0.25), ("one inch", 1.0)]
+    {
+        if let Some(end) = scan.eat_word(&[words]) {
+            return Some((Thickness { mm: inches * MM_PER_INCH }, end));
+        }
+    }
     let (number, after) = scan.number()?;
     if let Some(below) = after.eat("/")
         && let Some((divisor, end)) = below.number()

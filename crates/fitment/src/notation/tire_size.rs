@@ -149,8 +149,14 @@ fn inch_size<'t>(first: Number, after: Scan<'t>) -> Read<'t, TireSize> {
     if first.value > 60.0 {
         return Ok(None);
     }
+    // "31-10.50-15".
+    let dashed = after.eat("-").is_some_and(|at| {
+        first.decimals == 0
+            && first.value >= 27.0
+            && at.number().is_some_and(|(width, end)| width.decimals == 2 && end.peek() == Some('-'))
+    });
     let whole_slash = slash && first.decimals == 0 && !(8.0..60.0).contains(&first.value);
-    if whole_slash || !(slash || cross || spaced) {
+    if whole_slash || !(slash || cross || spaced || dashed) {
         return Ok(None);
     }
     let after = if spaced { after } else { after.blanks().skip(1) };
@@ -282,6 +288,14 @@ fn by_slash(prefix: Prefix, section: u32, scan: Scan<'_>) -> Read<'_, Sized> {
         return whole_metric(prefix, section, number / 100, Mark::RADIAL, f64::from(number % 100), after);
     }
     let next = after.blanks();
+    // "235/35-265/30", "225/40 / 245/40": another tire follows the sign.
+    let another = next
+        .eat_any(&["/", "-"])
+        .map(Scan::blanks)
+        .is_some_and(|at| second.figures == 2 && at.digits() == 3 && at.skip(3).peek() == Some('/'));
+    if another && MetricSize::SECTION_MM.contains(&section) && MetricSize::ASPECT.contains(&number) {
+        return Ok(Some((Sized::WithoutRim { section, aspect: number }, after)));
+    }
     let parted = next.eat_any(&["/", "-"]).map(Scan::blanks);
     let (mark, rim_at) = if let Some(found) = radial_mark(next).or_else(|| parted.and_then(radial_mark)) {
         found

@@ -26,7 +26,6 @@ pub(super) static OFFSET: Words = Words::new(&[
     "osadzenie",
     "inpressning",
     "inpressningsdjup",
-    "campanatura",
     "desplazamiento",
     "oффcet",
     "オフセット",
@@ -487,6 +486,9 @@ pub(super) static FILLERS: Words = Words::new(&[
 /// where an article stands in a list. They are left aside with their figures, units and axles.
 pub(super) static ANNOUNCES_ASIDE: Words = Words::new(&[
     "camber",
+    "campanatura",
+    "carrossage",
+    "caida",
     "toe",
     "caster",
     "sturz",

@@ -435,7 +435,10 @@ fn second_line(text: &str, lexed: &[Lexed], kinds: &[(Topic, Vec<usize>); 2]) ->
 fn parted_by_a_sign(text: &str, between: &[Lexed]) -> bool {
     between.iter().any(|one| {
         matches!(one.outcome, Ok(Piece::Gap | Piece::Filler))
-            && text.get(one.span.clone()).is_some_and(|gap| gap.contains(['/', '&', '|', '+', '／', '∕']))
+            && text.get(one.span.clone()).is_some_and(|gap| {
+                // A dash alone, right between two.
+                gap.contains(['/', '&', '|', '+', '／', '∕']) || gap == "-"
+            })
     })
 }
 

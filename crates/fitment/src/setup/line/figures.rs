@@ -35,8 +35,12 @@ impl Figure {
         let offset_stated = offset_is_stated(lexed, at);
         let millimetres = self.unit != Unit::Inches;
         match directly_behind {
-            Some(Piece::Drilling(Drilling { circle, second: None, bore: None })) if millimetres => {
-                let circle_mm = circle.diameter().as_mm();
+            Some(Piece::Drilling(Drilling { circle, second, bore: None })) if millimetres => {
+                // No bore reaches the holes of the smaller circle.
+                let smaller = second.map_or(*circle, |second| {
+                    if second.diameter() < circle.diameter() { second } else { *circle }
+                });
+                let circle_mm = smaller.diameter().as_mm();
                 if (self.value - circle_mm).abs() <= 0.36 {
                     return Ok(Piece::LeftAside);
                 }
