@@ -63,13 +63,15 @@ fn filed(scan: Scan<'_>) -> Option<Scan<'_>> {
             at.blanks()
         }
     };
-    if end.digits() < least || is_a_size_at_a_glance(end) {
+    if end.digits() == 0 || is_a_size_at_a_glance(end) {
         return None;
     }
-    while end.peek().is_some_and(|sign| sign.is_alphanumeric() || sign == '-') {
+    let mut figures = 0;
+    while let Some(sign) = end.peek().filter(|sign| sign.is_alphanumeric() || *sign == '-') {
+        figures += usize::from(sign.is_ascii_digit());
         end = end.skip(1);
     }
-    Some(end)
+    (figures >= least).then_some(end)
 }
 
 /// "6k springs": a spring's rate, in thousands.
@@ -248,6 +250,10 @@ fn foreign_unit(scan: Scan<'_>) -> Option<Scan<'_>> {
         end = past;
     }
     let unit = end.blanks();
+    // In "57.1 £189" the sign is of the figure behind it.
+    if unit.eat_any(&["€", "$", "£"]).is_some_and(|at| at.digits() > 0) {
+        return None;
+    }
     let past = unit
         .eat_known(&words::FOREIGN_UNITS)
         .or_else(|| unit.eat_any(&["°", "%"]))

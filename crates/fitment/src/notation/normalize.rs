@@ -31,8 +31,7 @@ impl EvenText {
             let written_out = written_out(original);
             if !written_out.is_empty() {
                 // A fraction by itself: "¼" is 0.25; behind a figure it is its part.
-                let before = chars.iter().rev().find(|placed| placed.char != ' ');
-                if !before.is_some_and(|placed| placed.is_figure()) {
+                if !ends_in_a_whole_figure(&chars) {
                     chars.push(Placed::new('0', at, false));
                 }
                 chars.extend(written_out.chars().map(|char| Placed::new(char, at, false)));
@@ -49,6 +48,16 @@ impl EvenText {
         }
         Self { chars, bytes: text.len() }
     }
+}
+
+/// Whether a figure stands last that a fraction may be of: one or two digits by themselves, as the 8 of "8 ½"; not the 17 of "R17 ⅜".
+fn ends_in_a_whole_figure(chars: &[Placed]) -> bool {
+    let blanks = chars.iter().rev().take_while(|placed| placed.char == ' ').count();
+    let figures = chars.iter().rev().skip(blanks).take_while(|placed| placed.is_figure()).count();
+    let before = chars.len().checked_sub(blanks + figures + 1).and_then(|at| chars.get(at));
+    (1..=2).contains(&figures)
+        && !before
+            .is_some_and(|placed| placed.char.is_alphanumeric() || matches!(placed.char, '/' | '.' | ','))
 }
 
 /// "18*8.5" is a multiplication; a star anywhere else is a mark.

@@ -44,6 +44,10 @@ pub(super) fn offset(start: Scan<'_>, behind_wheel: bool) -> Read<'_, Offset> {
         (1.0, scan, false)
     };
     let Some((number, end)) = scan.number() else { return Ok(None) };
+    // "Pos 4:" is a line of an order.
+    if start.eat("pos ").is_some() && end.eat_any(&[":", ")"]).is_some() {
+        return Ok(None);
+    }
     // "+1.5 inch offset": the unit is said, and the word behind it.
     let (number, end) = match unit(end) {
         (Unit::Inches, past)

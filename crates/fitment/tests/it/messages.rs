@@ -190,3 +190,67 @@ fn a_fault_on_one_axle_leaves_the_other_pieces_marked() {
     let wheels = reading.segments.iter().filter(|segment| segment.outcome == Ok(SegmentKind::Wheel)).count();
     assert_eq!(wheels, 2, "what was read stays recognised");
 }
+
+/// Of the ways of writing that were learned together, other texts than those they were learned from.
+#[test]
+fn the_same_ways_of_writing_are_read_in_other_texts() {
+    for (text, canonical) in [
+        // Diameter and width by a slash, a table's semicolons, dashes, the contour behind.
+        ("19/9.5 ET22", "19x9.5 ET22"),
+        ("17 7.5J ET40", "17x7.5 ET40"),
+        ("17;7,5;45;5x108;63,4", "17x7.5 ET45 5x108 CB63.4"),
+        ("19-8.5-30-5x120", "19x8.5 ET30 5x120"),
+        ("W17x7J-ET48", "17x7 ET48"),
+        ("7Jx17H2ET47", "17x7 ET47"),
+        ("16x7 108x5 ET42", "16x7 ET42 5x108"),
+        ("18x9,ET20,5x120", "18x9 ET20 5x120"),
+        ("15x7 4by4.5", "15x7 4x114.3"),
+        ("18x8.5 ET45 5x112/5x120 72.6", "18x8.5 ET45 5x112/120 CB72.6"),
+        // What a paper is filed under, money, a time, a year, a count of things.
+        ("order no. 88-1203: 17x8 ET40", "17x8 ET40"),
+        ("16x7 ET40 5x112 57.1 £189", "16x7 ET40 5x112 CB57.1"),
+        ("Pos 4: 7.5Jx17 ET47", "17x7.5 ET47"),
+        ("17x7 ET48 205/50R17, fitted by 3pm", "17x7 ET48 · 205/50R17"),
+        ("205/50R17 89W (2023), 7J ET48", "17x7 ET48 · 205/50R17 89W"),
+        ("4 centering rings, 17x7 ET48", "17x7 ET48"),
+        ("17x8 +35 8k springs", "17x8 ET35"),
+        ("17x7 ET48 205/50R17 ⅜\" spacers", "17x7 ET48 · 205/50R17 · 9.52 mm spacer"),
+        ("17x7 ET48 205/50R17 quarter inch spacers", "17x7 ET48 · 205/50R17 · 6.35 mm spacer"),
+        // Tires.
+        ("2x195/65R15 91H", "195/65R15 91H"),
+        ("205/50R17 93W RF", "205/50R17 93W XL"),
+        ("205/50R17 93/W", "205/50R17 93W"),
+        ("225/40r18XL92Y", "225/40R18 92Y XL"),
+        ("205/50R17 LI 93 SI W", "205/50R17 93W"),
+        ("205/55R16 91V  B A 69 dB", "205/55R16 91V"),
+        ("195\\65R15", "195/65R15"),
+        ("37x12.5-17", "37x12.50-17"),
+        ("32-11.50-15", "32x11.50-15"),
+        ("205/50R17 93W week 9 2024", "205/50R17 93W · DOT 0924"),
+    ] {
+        let pair = read(text);
+        assert_eq!(pair.to_string(), canonical, "{text:?}");
+        assert_eq!(pair.front, pair.rear, "{text:?} names no axle");
+    }
+    for (text, front, rear) in [
+        ("přední 205/50R17, zadní 225/45R17", "205/50R17", "225/45R17"),
+        ("elöl 8x18 ET45 hátul 9x18 ET40", "18x8 ET45", "18x9 ET40"),
+        ("前轮 235/40R19 后轮 265/35R19", "235/40R19", "265/35R19"),
+        ("спереди 8x18 ET45, сзади 9x18 ET40", "18x8 ET45", "18x9 ET40"),
+        ("ön 8x18 ET45 arka 9x18 ET40", "18x8 ET45", "18x9 ET40"),
+        ("for 7x17 ET45, bag 8x17 ET40", "17x7 ET45", "17x8 ET40"),
+        ("FR 19x8.5 +30 RR 19x9.5 +38", "19x8.5 ET30", "19x9.5 ET38"),
+        ("FL 19x8 +30, FR 19x8 +30, RL 19x9 +38, RR 19x9 +38", "19x8 ET30", "19x9 ET38"),
+        ("F245/40R18 R275/35R18", "245/40R18", "275/35R18"),
+        ("20x9/10.5 ET 25/35 with 245/35 & 285/30", "20x9 ET25 · 245/35R20", "20x10.5 ET35 · 285/30R20"),
+        ("19x8/9 ET 40/45, 225/40-255/35", "19x8 ET40 · 225/40R19", "19x9 ET45 · 255/35R19"),
+    ] {
+        let pair = read(text);
+        assert_eq!(pair.front.unwrap().to_string(), front, "{text:?}");
+        assert_eq!(pair.rear.unwrap().to_string(), rear, "{text:?}");
+    }
+    for text in ["17x7.15 ET40", "17x8 CL 5x108", "17x8 no offset", "215/50R17 V95", "315/80R22.5 156/150L"] {
+        let reading = line::read(text).unwrap();
+        assert!(reading.first_fault(text).is_some(), "{text:?} was read: {:?}", reading.setups);
+    }
+}
