@@ -55,9 +55,10 @@ fn ends_in_a_whole_figure(chars: &[Placed]) -> bool {
     let blanks = chars.iter().rev().take_while(|placed| placed.char == ' ').count();
     let figures = chars.iter().rev().skip(blanks).take_while(|placed| placed.is_figure()).count();
     let before = chars.len().checked_sub(blanks + figures + 1).and_then(|at| chars.get(at));
-    (1..=2).contains(&figures)
-        && !before
-            .is_some_and(|placed| placed.char.is_alphanumeric() || matches!(placed.char, '/' | '.' | ','))
+    let is_of_more = |placed: &Placed| {
+        placed.char.is_alphanumeric() && placed.char != 'x' || matches!(placed.char, '/' | '.' | ',')
+    };
+    (1..=2).contains(&figures) && !before.is_some_and(is_of_more)
 }
 
 /// "18*8.5" is a multiplication; a star anywhere else is a mark.
