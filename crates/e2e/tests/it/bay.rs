@@ -154,7 +154,7 @@ async fn the_window_finds_the_widest_rear_wheel_and_a_lever_widens_it() -> anyho
     browser.press("l").await?;
     browser.read("[data-window-says=rear]", "Widest that clears: 10.0 in").await?;
     browser.read("[data-window-says=rear]", "10.5 in is").await?;
-    browser.read("[data-window-says=rear]", "short between fender lip and spring perch").await?;
+    browser.read("[data-window-says=rear]", "short between fender lip and strut").await?;
     browser.see("[data-window=rear] [data-width='10'][data-clears=true]").await?;
     browser.see("[data-window=rear] [data-width='10.5'][data-clears=false]").await?;
     browser.see("[data-window=rear] [data-mark=fitted]").await?;

@@ -30,7 +30,7 @@ async fn the_sample_shop_shows_what_is_wrong_with_each_job() -> anyhow::Result<(
         ("Halvard Tinde 2.0 estate", "front-to-rear", "drifts"),
         ("Vesper Tarn show coupé", "tire-on-rim", "ask the maker"),
         ("Marn Dotterel 3.0 coupé", "load-index", "too low"),
-        ("Ousel Brae roadster", "overall-diameter", "beyond the limit"),
+        ("Ousel Brae roadster", "overall-diameter", "by its use"),
         ("Fellmark Drover crossover", "clear-sill_behind", "touches"),
         ("Corrie 5.4 drag saloon", "load-index", "not known"),
     ] {

@@ -63,7 +63,7 @@ async fn from_a_new_job_to_a_printed_bench() -> anyhow::Result<()> {
     browser.read("[data-code=outer-change]", "+20.0").await?;
     browser.read("[data-code=inner-change]", "no closer").await?;
     browser.read("[data-code=speedometer]", "measure the dial").await?;
-    browser.read("[data-verdict]", "measure first").await?;
+    browser.read("[data-verdict]", "Measure first").await?;
 
     // Keys: 1 mm out, half an inch wider, a spacer.
     browser.press(Key::Right + "").await?;
