@@ -456,7 +456,7 @@ pub fn mount(
 
 /// Whether anything is known of how either of them is held.
 fn says_how_it_is_held(hub: &Hub, wheel: &WheelSide) -> bool {
-    hub.center_lock.is_some() || (wheel.center_lock && hub.bolt_circle.is_some()) || wheel.center_lock
+    hub.center_lock.is_some() || wheel.center_lock
 }
 
 /// Of studs under a slip-on spacer: the spacer, what is left of the thread for the nuts at most, and what must be: one diameter.
