@@ -1568,7 +1568,7 @@ export interface components {
         BenchBrief: {
             /** @description Front and rear; null where nothing is judged. */
             axles: components["schemas"]["PerAxle_Option_BriefAxle"];
-            /** @description The plan in a few words. */
+            /** @description The plan in a few words, without its conditions. */
             headline: components["schemas"]["HeadlineView"];
             /** @description Line by line, in the order of the whole answer. */
             ledger: components["schemas"]["BriefLine"][];
@@ -1715,7 +1715,6 @@ export interface components {
             axle?: components["schemas"]["AxleCode"] | null;
             code: components["schemas"]["LedgerCode"];
             figure?: components["schemas"]["QuantityView"] | null;
-            kind: components["schemas"]["KindCode"];
             standing: components["schemas"]["StandingCode"];
             word: string;
         };
