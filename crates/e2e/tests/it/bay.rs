@@ -196,7 +196,7 @@ async fn a_proposal_is_tried_and_turns_the_verdict() -> anyhow::Result<()> {
     let program = Program::sample_shop().await?;
     let browser = Browser::at(&program, &format!("{COUPE}/bench")).await?;
     browser.read("[data-code=clear-fender_lateral][data-axle=rear]", "tight").await?;
-    browser.read("[data-proposal=rear]", "clears it").await?;
+    browser.read("[data-proposal=rear]", "clears what was read").await?;
     browser.see("[data-proposal=rear] button").await?.click().await?;
     browser.read("[data-code=clear-fender_lateral][data-axle=rear]", "clears").await?;
     browser.until("return document.querySelector('[data-proposal=rear]') === null").await?;

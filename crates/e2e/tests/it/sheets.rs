@@ -113,7 +113,7 @@ async fn the_wheel_is_a_slider_for_keyboard_and_screen_reader() -> anyhow::Resul
         .until("return document.querySelector('[data-corner=front] [role=slider]').ariaValueText === 'ET 43'")
         .await?;
     // The verdict is told in words, not by colour alone.
-    browser.read("[data-verdict]", "stop").await?;
+    browser.read("[data-verdict]", "Stop").await?;
     let marks = browser
         .script(
             "return [...document.querySelectorAll('[data-code]')].map((line) =>

@@ -412,7 +412,12 @@ fn says(causes: &[Cause], outcome: Outcome) -> Phrase {
         return says;
     }
     let more = causes.iter().skip(1).filter(|cause| cause.kind == first.kind).count();
-    let says = first.says.clone();
+    let mut says = Phrase::default();
+    if outcome == Outcome::Stop {
+        // A cause by itself tells what is wrong, and not that the plan ends there.
+        says = says.text("Stop · ");
+    }
+    says.0.extend(first.says.0.clone());
     if more > 0 { says.text(format!(" · and {more} more")) } else { says }
 }
 
@@ -470,7 +475,7 @@ mod tests {
             "{far_in:?}"
         );
         assert_eq!(first.consequences, [LineCode::Clearance(Feature::SpringPerch)], "{far_in:?}");
-        assert!(far_in.says.to_string().starts_with("Strut touches by 12 mm"), "{}", far_in.says);
+        assert!(far_in.says.to_string().starts_with("Stop · Strut touches by 12 mm"), "{}", far_in.says);
     }
 
     #[test]
