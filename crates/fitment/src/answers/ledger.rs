@@ -74,21 +74,20 @@ fn as_used(code: LineCode, finding: Finding, purpose: &Purpose) -> Finding {
     if finding.severity == Severity::Good {
         return finding;
     }
-    let because = |why: &str| {
-        let mut says = Phrase::new(format!("Judged for {}: {why}. ", purpose.words()));
-        says.0.extend(finding.says.0.clone());
-        says
+    let is_within =
+        |least: f64, most: f64| finding.figure.is_some_and(|figure| (least..=most).contains(&figure.value));
+    let (is_good, why) = match counts(code, purpose.ground()) {
+        Counts::Fully => return finding,
+        Counts::Within(least, most, _) if !is_within(least, most) => return finding,
+        Counts::Not(why) | Counts::Within(.., why) => (true, why),
+        Counts::AsACondition(why) => (false, why),
     };
-    match counts(code, purpose.ground()) {
-        Counts::Fully => finding,
-        Counts::Not(why) => Finding {
-            severity: Severity::Good,
-            word: "by its use",
-            says: because(why),
-            caution: None,
-            ..finding
-        },
-        Counts::AsACondition(why) => Finding { severity: Severity::Mind, says: because(why), ..finding },
+    let mut says = Phrase::new(format!("Judged for {}: {why}. ", purpose.words()));
+    says.0.extend(finding.says.0);
+    if is_good {
+        Finding { severity: Severity::Good, word: "by its use", says, caution: None, ..finding }
+    } else {
+        Finding { severity: Severity::Mind, says, ..finding }
     }
 }
 
@@ -154,7 +153,9 @@ pub(crate) mod tests {
     use crate::car::Car;
     use crate::car::limits::{Drive, HouseLimits};
     use crate::judgement::case::CarState;
+    use crate::judgement::purpose::Purpose;
     use crate::setup::catalogue::PickedParts;
+    use crate::setup::catalogue::Use;
     use crate::values::date_code::Day;
 
     /// A square plan's ledger line by code, from two setup lines.
@@ -200,6 +201,25 @@ pub(crate) mod tests {
             );
             assert!(!rule.source.cite.is_empty() && !rule.title.is_empty(), "{}", rule.title);
         }
+    }
+
+    #[test]
+    fn a_track_has_a_band_of_its_own_and_no_use_spares_a_coupling() {
+        // 225/45R17 is 634.3 mm: 225/40R17 611.8 (−3.5 %), 205/40R17 595.8 (−6.1 %), 225/50R17 656.8 (+3.5 %). The band: common practice.
+        let stands = |uses: &[Use], is_carried, code, planned: &str| {
+            let purpose = Purpose { uses: uses.to_vec(), is_carried, ..Purpose::default() };
+            let mut state = CarState::default();
+            state.purpose = purpose;
+            line_in_state(state, code, "17x7.5 ET45 225/45R17", planned).unwrap().severity
+        };
+        let track = |tire: &str| stands(&[Use::RegularTrack], false, "overall-diameter", tire);
+        assert_eq!(track("17x7.5 ET45 225/40R17"), Severity::Good);
+        assert_eq!(track("17x7.5 ET45 205/40R17"), Severity::Mind);
+        assert_eq!(track("17x7.5 ET45 225/50R17"), Severity::Mind);
+        assert_eq!(stands(&[Use::Daily], false, "overall-diameter", "17x7.5 ET45 225/40R17"), Severity::Mind);
+        // The drive is not known here: it may be all-wheel drive.
+        let staggered = "F: 17x7.5 ET45 225/45R17 R: 17x7.5 ET45 255/50R17";
+        assert_eq!(stands(&[Use::DragStrip], true, "front-to-rear", staggered), Severity::Measure);
     }
 
     #[test]

@@ -22,7 +22,8 @@ use super::corner::{
 };
 use super::drawing::Drawing;
 use super::ledger::{
-    FragmentView, KindCode, LedgerCode, LineOfLedger, QuantityView, StandingCode, TopicCode, fragments,
+    FragmentView, KindCode, LedgerCode, LineOfLedger, QuantityView, StandingCode, TopicCode, by_code,
+    fragments,
 };
 use super::measured::{WantedView, read_pair_levers, read_wanted};
 use super::picked::PartView;
@@ -340,28 +341,9 @@ pub struct HeadlineView {
     pub judged_for: String,
 }
 
-/// What a plan comes to.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-#[allow(missing_docs, reason = "see fitment::answers::headline::Outcome")]
-pub enum OutcomeCode {
-    NothingPlanned,
-    Goes,
-    Conditions,
-    Measure,
-    Stop,
-}
-
-impl From<Outcome> for OutcomeCode {
-    fn from(outcome: Outcome) -> Self {
-        match outcome {
-            Outcome::NothingPlanned => Self::NothingPlanned,
-            Outcome::Goes => Self::Goes,
-            Outcome::Conditions => Self::Conditions,
-            Outcome::Measure => Self::Measure,
-            Outcome::Stop => Self::Stop,
-        }
-    }
+by_code! {
+    /// What a plan comes to.
+    OutcomeCode(Outcome)
 }
 
 /// One thing that stands against a plan, or must go with it.
@@ -389,7 +371,7 @@ impl From<Cause> for CauseView {
     fn from(cause: Cause) -> Self {
         Self {
             topic: TopicCode(cause.topic),
-            kind: cause.kind.into(),
+            kind: KindCode(cause.kind),
             axle: cause.axle.map(AxleCode::from),
             code: LedgerCode(cause.code),
             says: fragments(cause.says),
@@ -462,7 +444,7 @@ impl HeadlineView {
     pub fn of(headline: Headline, judged_for: String) -> Self {
         Self {
             standing: headline.severity.into(),
-            word: headline.outcome.into(),
+            word: OutcomeCode(headline.outcome),
             says: headline.says.to_string(),
             conditions: headline.conditions(),
             judged_for,

@@ -197,50 +197,42 @@ impl PartialSchema for LedgerCode {
 
 impl ToSchema for LedgerCode {}
 
-/// What a line or a cause is about.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct TopicCode(pub Topic);
+/// A plain enum of the core on the wire: its code as a text, its codes as the schema's choices.
+macro_rules! by_code {
+    ($(#[doc = $what:literal])+ $name:ident($type:ty)) => {
+        $(#[doc = $what])+
+        #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+        pub struct $name(pub $type);
 
-impl Serialize for TopicCode {
-    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
-        serializer.serialize_str(self.0.code())
-    }
-}
-
-impl PartialSchema for TopicCode {
-    fn schema() -> RefOr<Schema> {
-        let codes = Topic::ALL.iter().map(|topic| topic.code());
-        let words = ObjectBuilder::new().schema_type(Type::String).enum_values(Some(codes));
-        words.description(Some("What a line or a cause is about.")).into()
-    }
-}
-
-impl ToSchema for TopicCode {}
-
-/// What kind of word a line or a cause is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-#[allow(missing_docs, reason = "see fitment::answers::headline::Kind")]
-pub enum KindCode {
-    Good,
-    Note,
-    Condition,
-    Unknown,
-    Measure,
-    Stop,
-}
-
-impl From<Kind> for KindCode {
-    fn from(kind: Kind) -> Self {
-        match kind {
-            Kind::Good => Self::Good,
-            Kind::Note => Self::Note,
-            Kind::Condition => Self::Condition,
-            Kind::Unknown => Self::Unknown,
-            Kind::Measure => Self::Measure,
-            Kind::Stop => Self::Stop,
+        impl serde::Serialize for $name {
+            fn serialize<S: serde::Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+                serializer.serialize_str(self.0.code())
+            }
         }
-    }
+
+        impl utoipa::PartialSchema for $name {
+            fn schema() -> utoipa::openapi::RefOr<utoipa::openapi::schema::Schema> {
+                let codes = <$type>::ALL.iter().map(|one| one.code());
+                let words = utoipa::openapi::schema::ObjectBuilder::new()
+                    .schema_type(utoipa::openapi::schema::Type::String)
+                    .enum_values(Some(codes));
+                words.description(Some(concat!($($what),+).trim())).into()
+            }
+        }
+
+        impl utoipa::ToSchema for $name {}
+    };
+}
+pub(super) use by_code;
+
+by_code! {
+    /// What a line or a cause is about.
+    TopicCode(Topic)
+}
+
+by_code! {
+    /// What kind of word a line or a cause is.
+    KindCode(Kind)
 }
 
 /// One line of the ledger.
@@ -299,7 +291,7 @@ impl From<Line> for LineOfLedger {
             part: line.code.part().map(Feature::code),
             title: line.title,
             topic: line.topic().map(TopicCode),
-            kind: line.kind().into(),
+            kind: KindCode(line.kind()),
             standing: line.severity.into(),
             word: line.word,
             figure: line.figure.map(QuantityView::from),

@@ -16,6 +16,8 @@ pub enum Counts {
     Fully,
     /// What would stop a car on the road is to be watched.
     AsACondition(&'static str),
+    /// It has a band of its own, from least to most in per cent: what lies in it is good, what does not counts fully.
+    Within(f64, f64, &'static str),
     /// It is not judged.
     Not(&'static str),
 }
@@ -25,7 +27,6 @@ pub fn counts(code: LineCode, ground: Ground) -> Counts {
     match (ground, code) {
         (Ground::Carried, LineCode::OverallDiameter) => Counts::Not("gearing is the wish"),
         (Ground::Carried, LineCode::Speedometer) => Counts::Not("the dial is not judged"),
-        (Ground::Carried, LineCode::FrontToRear) => Counts::AsACondition("driven wheels alone count"),
         (Ground::Carried, LineCode::SpeedSymbol) => {
             Counts::AsACondition("the maker's word for the event counts")
         }
@@ -39,7 +40,9 @@ pub fn counts(code: LineCode, ground: Ground) -> Counts {
             Counts::Not("no band off the road: dial, gearing, brakes and roll-over follow")
         }
         (Ground::OffRoad, LineCode::Speedometer) => Counts::AsACondition("tell the module"),
-        (Ground::Track, LineCode::OverallDiameter) => Counts::Not("gearing is the wish"),
+        (Ground::Track, LineCode::OverallDiameter) => {
+            Counts::Within(-5.0, 2.5, "−5 to +2.5 %, gearing is the wish")
+        }
         _ => Counts::Fully,
     }
 }
@@ -56,6 +59,8 @@ mod tests {
                 LineCode::WheelLoad,
                 LineCode::TireAge,
                 LineCode::CamberLoad,
+                // The coupling of an all-wheel drive does not ask how the car came to the event.
+                LineCode::FrontToRear,
             ]) {
                 assert_eq!(counts(code, ground), Counts::Fully, "{code:?}");
             }
